@@ -1,0 +1,30 @@
+/**
+ * Badges tie the cups of one order together across stations, rail and list: a letter in a ring whose stroke is solid,
+ * dashed, dotted or double.
+ */
+export type RingStroke = 'solid' | 'dashed' | 'dotted' | 'double';
+export type Badge = { letter: string; stroke: RingStroke };
+
+const LETTERS = 26;
+const STROKES: readonly RingStroke[] = ['solid', 'dashed', 'dotted', 'double'];
+
+/** The badge with a number: A solid, B dashed, C dotted, D double, E solid ... ; from the 27th on with a second letter. */
+export function badgeOf(badge: number): Badge {
+  const letter = String.fromCharCode(65 + (badge % LETTERS));
+  const round = Math.floor(badge / LETTERS);
+  return {
+    letter: round === 0 ? letter : `${letter}${String.fromCharCode(64 + round)}`,
+    stroke: STROKES[badge % 4]!,
+  };
+}
+
+/** The badge after the latest order's, going round the alphabet and passing over those that are still in use. */
+export function nextBadge(lastBadge: number, inUse: ReadonlySet<number>): number {
+  for (let step = 1; step <= LETTERS; step += 1) {
+    const badge = (lastBadge + step) % LETTERS;
+    if (!inUse.has(badge)) return badge;
+  }
+  let badge = LETTERS;
+  while (inUse.has(badge)) badge += 1;
+  return badge;
+}

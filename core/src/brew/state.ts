@@ -1,0 +1,128 @@
+/**
+ * The state of the bar: orders with their cups, and brews with what has happened to each. Plain JSON, and nothing in
+ * it is derived from a clock: what time does to a brew is `timelineAt`'s to say.
+ *
+ * Invariants (held by `apply`, shown by the property tests):
+ * 1. A station is held by one brew at the most, from its start until it is cleaned.
+ * 2. A cup has one live brew at the most (running, or served and not sent back).
+ * 3. Marks of a brew follow the order of its steps, and their times never run backwards.
+ * 4. A served brew has every attended step before serving done.
+ * 5. `apply` followed by undoing what was applied gives the state before it.
+ */
+import type { BrewCard } from '../recipe';
+import type { BrewEvent, BrewStarted, CupAsk, OrderEvent } from './events';
+
+/** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
+export type StepMark = { begunMs?: number; doneMs?: number; readingG?: number };
+
+export type BrewStatus = 'running' | 'served' | 'cleaned' | 'abandoned';
+
+export type BrewState = {
+  id: string;
+  orderId: string;
+  cupId: string;
+  stationId: string;
+  stationName: string;
+  brewerId: string;
+  ask: CupAsk;
+  card: BrewCard;
+  startedMs: number;
+  /** Time of the brew's latest event. */
+  lastMs: number;
+  status: BrewStatus;
+  marks: Record<string, StepMark>;
+  servedMs?: number;
+  beverageG?: number;
+  abandoned?: { atMs: number; reason: string };
+  /** The brew's own events that stand, oldest first. */
+  events: BrewEvent[];
+};
+
+export type CupStatus = 'waiting' | 'brewing' | 'served' | 'cancelled';
+
+export type CupState = CupAsk & { status: CupStatus; brewIds: string[] };
+
+export type OrderState = {
+  id: string;
+  name?: string;
+  /** Place in the cycle of badges: 0 is A in a solid ring. */
+  badge: number;
+  badgeBefore: number;
+  takenMs: number;
+  cups: CupState[];
+  events: OrderEvent[];
+};
+
+export type BarState = {
+  orders: Record<string, OrderState>;
+  brews: Record<string, BrewState>;
+  /** Badge of the latest order, -1 before the first. */
+  lastBadge: number;
+};
+
+export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };
+
+/** The last attempt at a cup, if any. */
+export const latestBrew = (state: BarState, cup: CupState): BrewState | undefined => {
+  const id = cup.brewIds.at(-1);
+  return id === undefined ? undefined : state.brews[id];
+};
+
+/** A brew that still holds its station: running, or served or abandoned and not yet cleaned. */
+export const holdsStation = (brew: BrewState): boolean =>
+  brew.status === 'running' ||
+  brew.status === 'served' ||
+  (brew.status === 'abandoned' && needsCleaning(brew));
+
+/** The brew at a station, if one holds it. */
+export const brewAt = (state: BarState, stationId: string): BrewState | undefined =>
+  Object.values(state.brews).find((brew) => brew.stationId === stationId && holdsStation(brew));
+
+/** Orders with a cup that is neither served nor cancelled, oldest first. */
+export const openOrders = (state: BarState): OrderState[] =>
+  Object.values(state.orders)
+    .filter((order) => order.cups.some((cup) => cup.status === 'waiting' || cup.status === 'brewing'))
+    .sort((a, b) => a.takenMs - b.takenMs || a.badge - b.badge);
+
+/** Whether an abandoned brew has wetted or loaded anything, so that its station has to be cleaned before it is free. */
+function needsCleaning(brew: BrewState): boolean {
+  return (
+    brew.marks['clean']?.doneMs === undefined &&
+    brew.card.steps.some(
+      (step) => step.id !== 'fill' && step.id !== 'weigh' && brew.marks[step.id] !== undefined,
+    )
+  );
+}
+
+/**
+ * The state without what was closed before a time: orders with every cup served or cancelled and every brew's station
+ * free. For keeping memory and snapshots small; the log keeps everything.
+ */
+export function forgetClosed(state: BarState, beforeMs: number): BarState {
+  const gone = new Set<string>();
+  for (const order of Object.values(state.orders)) {
+    const brews = order.cups.flatMap((cup) => cup.brewIds.map((id) => state.brews[id]!));
+    const open = order.cups.some((cup) => cup.status === 'waiting' || cup.status === 'brewing');
+    const lastMs = Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
+    if (!open && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
+  }
+  if (gone.size === 0) return state;
+  const keep = <Item>(record: Record<string, Item>, orderOf: (item: Item) => string) =>
+    Object.fromEntries(Object.entries(record).filter(([, item]) => !gone.has(orderOf(item))));
+  return {
+    ...state,
+    orders: keep(state.orders, (order) => order.id),
+    brews: keep(state.brews, (brew) => brew.orderId),
+  };
+}
+
+/** What a brew keeps of the event that started it. */
+export const startedFrom = (event: BrewStarted) => ({
+  id: event.brewId,
+  orderId: event.orderId,
+  cupId: event.cupId,
+  stationId: event.stationId,
+  stationName: event.stationName,
+  brewerId: event.brewerId,
+  startedMs: event.atMs,
+});

@@ -1,0 +1,121 @@
+/**
+ * What time has made of a brew: which steps are over, which is running and when the rest are due. Steps that end by
+ * the clock close by themselves here, so nothing has to be tapped, stored or sent for them.
+ */
+import type { CardStep } from '../recipe';
+import type { BrewState } from './state';
+
+export type StepStatus = 'done' | 'running' | 'waiting' | 'skipped';
+
+export type StepTime = {
+  step: CardStep;
+  status: StepStatus;
+  /** Real where it is known, else when it is due by the card's own rhythm, milliseconds of bar time. */
+  startMs: number;
+  endMs: number;
+  /** The start was not tapped but worked out from the tap at the end and the step's usual length. */
+  startInferred: boolean;
+};
+
+/** A step that goes on by itself: nobody has to say that it began. */
+export const beginsByItself = (step: CardStep): boolean => !step.attended || step.end === 'clock';
+
+/** The steps of a brew as they stand at a moment, in order. */
+export function timelineAt(brew: BrewState, nowMs: number): StepTime[] {
+  const { steps } = brew.card;
+  const lastMarked = steps.findLastIndex((step) => brew.marks[step.id] !== undefined);
+  const times: StepTime[] = [];
+  let previousEndMs = brew.startedMs;
+  let open = false;
+
+  steps.forEach((step, index) => {
+    const time = open
+      ? expected(step, previousEndMs)
+      : index < lastMarked || brew.marks[step.id]
+        ? marked(brew, index, previousEndMs)
+        : atFrontier(step, previousEndMs, nowMs);
+    if (time.status !== 'done') {
+      if (brew.abandoned) Object.assign(time, abandonedStep(step, brew.abandoned.atMs));
+      open = true;
+    }
+    times.push(time);
+    // A step that waits or overruns pushes what follows it along with now.
+    previousEndMs = time.status === 'done' ? time.endMs : Math.max(time.endMs, pushedEndMs(time, nowMs));
+  });
+  return times;
+}
+
+/** Bar time of the timer's zero, if the brew has come to it. */
+export function anchorMs(brew: BrewState, nowMs: number): number | null {
+  const time = timelineAt(brew, nowMs).find(({ step }) => step.anchor !== undefined);
+  if (!time || time.status === 'waiting' || time.status === 'skipped') return null;
+  if (time.step.anchor === 'start') return time.startMs;
+  return time.status === 'done' ? time.endMs : null;
+}
+
+/** Grams that the scale should read by the card after all that has been poured, or the last reading given. */
+export function pouredG(brew: BrewState): number {
+  const last = brew.card.steps.findLast(
+    (step) => step.targetG !== undefined && brew.marks[step.id]?.doneMs !== undefined,
+  );
+  return last ? (brew.marks[last.id]?.readingG ?? last.targetG ?? 0) : 0;
+}
+
+/** A step with a mark of its own, or with one after it, which closes it. */
+function marked(brew: BrewState, index: number, previousEndMs: number): StepTime {
+  const step = brew.card.steps[index]!;
+  const mark = brew.marks[step.id];
+  const lengthMs = step.durationS * 1000;
+  if (mark?.doneMs !== undefined) {
+    const endMs = mark.doneMs;
+    const inferredMs = beginsByItself(step) ? previousEndMs : Math.max(previousEndMs, endMs - lengthMs);
+    return {
+      step,
+      status: 'done',
+      startMs: mark.begunMs ?? Math.min(inferredMs, endMs),
+      endMs,
+      startInferred: mark.begunMs === undefined,
+    };
+  }
+  if (mark?.begunMs !== undefined) {
+    return {
+      step,
+      status: 'running',
+      startMs: mark.begunMs,
+      endMs: mark.begunMs + lengthMs,
+      startInferred: false,
+    };
+  }
+  const limitMs = Math.max(previousEndMs, nextMarkedStartMs(brew, index));
+  const endMs = step.end === 'clock' ? Math.min(previousEndMs + lengthMs, limitMs) : limitMs;
+  return { step, status: 'done', startMs: previousEndMs, endMs, startInferred: true };
+}
+
+function nextMarkedStartMs(brew: BrewState, index: number): number {
+  const next = brew.card.steps.slice(index + 1).find((step) => brew.marks[step.id] !== undefined)!;
+  const mark = brew.marks[next.id]!;
+  return mark.begunMs ?? mark.doneMs! - next.durationS * 1000;
+}
+
+function atFrontier(step: CardStep, previousEndMs: number, nowMs: number): StepTime {
+  const time = expected(step, previousEndMs);
+  if (!beginsByItself(step)) return time;
+  const over = step.end === 'clock' && time.endMs <= nowMs;
+  return { ...time, status: over ? 'done' : 'running' };
+}
+
+function expected(step: CardStep, previousEndMs: number): StepTime {
+  const startMs = previousEndMs + step.lag.idealS * 1000;
+  return { step, status: 'waiting', startMs, endMs: startMs + step.durationS * 1000, startInferred: true };
+}
+
+const abandonedStep = (step: CardStep, atMs: number): Partial<StepTime> =>
+  step.kind === 'clean'
+    ? { startMs: atMs, endMs: atMs + step.durationS * 1000, status: 'waiting' }
+    : { status: 'skipped' };
+
+/** When an unfinished step can be over at the soonest. */
+function pushedEndMs(time: StepTime, nowMs: number): number {
+  if (time.status === 'skipped') return 0;
+  return time.status === 'running' ? nowMs : Math.max(time.startMs, nowMs) + time.step.durationS * 1000;
+}

@@ -1,0 +1,166 @@
+/**
+ * The planning problem of the bar as it stands: running brews pinned at their real times, waiting cups to be placed.
+ */
+import {
+  brewIdOf,
+  holdsStation,
+  timelineAt,
+  type BarState,
+  type BrewState,
+  type CupState,
+  type OrderState,
+} from '../brew';
+import type { BrewCard, CardStep, RecipeBook } from '../recipe';
+import { cardFor, type Bench } from './bench';
+import {
+  PROBLEM_FORMAT,
+  stepKey,
+  type Plan,
+  type PlanBrew,
+  type PlanOrder,
+  type PlanProblem,
+  type PlanStep,
+} from './problem';
+
+/** An order should be out within this of being taken, seconds; and its cups within this of each other. */
+const PROMISE_S = 600;
+const TOGETHER_S = 60;
+/** What is planned to start within this stays where it is unless it cannot, seconds. */
+export const FROZEN_S = 45;
+
+export type BarProblem = { problem: PlanProblem; unplannable: { cupId: string; reason: string }[] };
+
+/**
+ * @param nowS whole seconds of bar time
+ * @param before the plan that stood until now, whose next steps are kept where they can be
+ */
+export function buildProblem(
+  state: BarState,
+  bench: Bench,
+  book: RecipeBook,
+  nowS: number,
+  before?: Plan,
+): BarProblem {
+  const problem: PlanProblem = {
+    format: PROBLEM_FORMAT,
+    now: nowS,
+    hands: bench.hands,
+    tools: toolsOf(bench),
+    orders: [],
+    brews: [],
+    started: {},
+    ended: {},
+    frozen: {},
+  };
+  const unplannable: BarProblem['unplannable'] = [];
+  for (const order of Object.values(state.orders)) {
+    const brews: PlanBrew[] = [];
+    for (const cup of order.cups) {
+      for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation)) {
+        const planned = pinBrew(problem, brew, nowS);
+        if (brew.abandoned) addCleaning(problem, planned, brew);
+        else brews.push(planned);
+      }
+      if (cup.status !== 'waiting') continue;
+      const found = cardFor(bench, cup, book);
+      if (found.ok) brews.push(waitingBrew(cup, order, found.card, found.stations[0]!.brewerId));
+      else unplannable.push({ cupId: cup.cupId, reason: found.reason });
+    }
+    if (brews.length === 0) continue;
+    problem.brews.push(...brews);
+    problem.orders.push(planOrder(order, brews));
+  }
+  if (before) freeze(problem, before);
+  return { problem, unplannable };
+}
+
+function toolsOf(bench: Bench): Record<string, number> {
+  const tools: Record<string, number> = { grinder: bench.grinders, kettle: bench.kettles };
+  for (const { brewerId } of bench.stations) tools[brewerId] = (tools[brewerId] ?? 0) + 1;
+  return tools;
+}
+
+const planOrder = (order: OrderState, brews: PlanBrew[]): PlanOrder => {
+  const placedAt = Math.floor(order.takenMs / 1000);
+  return {
+    id: order.id,
+    placedAt,
+    dueAt: placedAt + PROMISE_S,
+    weight: 1,
+    serveWithin: TOGETHER_S,
+    brews: brews.map(({ id }) => id),
+  };
+};
+
+const waitingBrew = (cup: CupState, order: OrderState, card: BrewCard, brewerId: string): PlanBrew => ({
+  id: brewIdOf(cup.cupId, cup.brewIds.length + 1),
+  orders: [order.id],
+  steps: card.steps.map(planStep),
+  holds: holdsOf(card, card.steps, brewerId),
+});
+
+/** A brew with its real times. Of an abandoned one only what is left to do counts. */
+function pinBrew(problem: PlanProblem, brew: BrewState, nowS: number): PlanBrew {
+  const times = timelineAt(brew, nowS * 1000).filter((time) => time.status !== 'skipped');
+  for (const { step, status, startMs, endMs } of times) {
+    const key = stepKey(brew.id, step.id);
+    if (status === 'waiting') continue;
+    problem.started[key] = Math.min(nowS, Math.round(startMs / 1000));
+    if (status === 'done')
+      problem.ended[key] = Math.min(nowS, Math.max(problem.started[key]!, Math.round(endMs / 1000)));
+  }
+  const steps = times.map((time) => time.step);
+  return {
+    id: brew.id,
+    orders: [brew.orderId],
+    steps: steps.map(planStep),
+    holds: holdsOf(brew.card, steps, brew.brewerId),
+  };
+}
+
+/** The cleaning of an abandoned brew is an errand of its own: it needs hands, and frees a station, but serves nobody. */
+function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: BrewState): void {
+  const placedAt = Math.floor(abandoned!.atMs / 1000);
+  const steps = brew.steps.map((step) => ({ ...step, serve: undefined }));
+  steps.at(-1)!.lag = { min: 0, ideal: 0, max: null, penalty: 0.05 };
+  problem.brews.push({
+    ...brew,
+    orders: [id],
+    steps: steps.map((step, index) => (index === steps.length - 1 ? { ...step, serve: true } : step)),
+  });
+  problem.orders.push({
+    id,
+    placedAt,
+    dueAt: placedAt + PROMISE_S,
+    weight: 0,
+    serveWithin: TOGETHER_S,
+    brews: [brew.id],
+  });
+}
+
+const planStep = (step: CardStep): PlanStep => ({
+  id: step.id,
+  attended: step.attended,
+  duration: step.durationS,
+  lag: { min: step.lag.minS, ideal: step.lag.idealS, max: step.lag.maxS, penalty: step.lag.penalty },
+  ...(step.kind === 'serve' ? { serve: true } : {}),
+});
+
+/** Holds as the bench counts them (each kind of brewer is a tool); those whose steps are left out end at the last one there is. */
+function holdsOf(card: BrewCard, steps: CardStep[], brewerId: string) {
+  const has = (id: string) => steps.some((step) => step.id === id);
+  return card.holds
+    .filter((hold) => has(hold.from) && has(hold.to))
+    .map((hold) => ({ ...hold, tool: hold.tool === 'brewer' ? brewerId : hold.tool }));
+}
+
+function freeze(problem: PlanProblem, before: Plan): void {
+  for (const brew of problem.brews) {
+    for (const step of brew.steps) {
+      const key = stepKey(brew.id, step.id);
+      const planned = before.starts[key];
+      if (planned === undefined || key in problem.started) continue;
+      if (planned >= problem.now && planned <= problem.now + FROZEN_S) problem.frozen[key] = planned;
+    }
+  }
+}

@@ -1,0 +1,11 @@
+export { SOON_MS, agenda } from './agenda';
+export type { AgendaItem } from './agenda';
+export { cardFor, stationFor } from './bench';
+export type { Bench, Station } from './bench';
+export { buildProblem } from './build';
+export type { BarProblem } from './build';
+export { checkPlan } from './check';
+export { planEarliest } from './earliest';
+export type { Planner } from './earliest';
+export { ImpossibleProblem, stepKey } from './problem';
+export type * from './problem';

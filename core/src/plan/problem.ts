@@ -1,0 +1,59 @@
+/**
+ * The bar's timetable as open data: a problem and its plan, as in docs/formats.md. All times are whole seconds on one
+ * clock (the bar's, seconds since 1970, where the bar itself plans).
+ */
+
+export const PROBLEM_FORMAT = 'even-kettle/plan-problem@1';
+export const PLAN_FORMAT = 'even-kettle/plan@1';
+
+/** The wait between the end of the step before and a step's start; `max: null` is no limit. */
+export type Lag = { min: number; ideal: number; max: number | null; penalty: number };
+export type PlanStep = { id: string; attended: boolean; duration: number; lag: Lag; serve?: true };
+export type PlanHold = { tool: string; from: string; to: string };
+export type PlanBrew = { id: string; orders: string[]; steps: PlanStep[]; holds: PlanHold[] };
+export type PlanOrder = {
+  id: string;
+  placedAt: number;
+  dueAt: number;
+  weight: number;
+  serveWithin: number;
+  brews: string[];
+};
+
+export type PlanProblem = {
+  format: typeof PROBLEM_FORMAT;
+  now: number;
+  hands: number;
+  away?: { from: number; to: number; hands: number }[];
+  tools: Record<string, number>;
+  orders: PlanOrder[];
+  brews: PlanBrew[];
+  /** Real starts and ends, by `brew/step`. */
+  started: Record<string, number>;
+  ended: Record<string, number>;
+  /** Planned starts that may change only if nothing feasible keeps them. */
+  frozen: Record<string, number>;
+};
+
+export type Relaxed = { step: string; rule: 'max-lag' | 'frozen'; by: number };
+/** What a brew that has not started waits for last, and the step that frees it. */
+export type WaitsFor = { for: 'hands' | 'tool'; tool?: string; until: number; step: string | null };
+
+export type Plan = {
+  format: typeof PLAN_FORMAT;
+  starts: Record<string, number>;
+  hands: Record<string, number>;
+  finish: Record<string, number>;
+  cost: number;
+  bound: number;
+  optimal: boolean;
+  relaxed: Relaxed[];
+  why: Record<string, WaitsFor>;
+};
+
+/** A problem that no plan can answer: a tool that the bar does not have. */
+export class ImpossibleProblem extends Error {
+  override name = 'ImpossibleProblem';
+}
+
+export const stepKey = (brewId: string, stepId: string): string => `${brewId}/${stepId}`;

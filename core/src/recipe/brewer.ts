@@ -1,0 +1,62 @@
+/**
+ * The brewers and what they hold. A cup that fits none is said to fit none, never clamped.
+ */
+import type { MethodId } from './recipe';
+
+export type Brewer = {
+  id: string;
+  method: MethodId;
+  name: string;
+  /** Dose range, grams. */
+  minDoseG: number;
+  maxDoseG: number;
+  /** Most water that it holds at once, grams: under a dripper's rim, or all of it where coffee steeps. */
+  maxWaterG: number;
+};
+
+const row = (
+  id: string,
+  method: MethodId,
+  name: string,
+  minDoseG: number,
+  maxDoseG: number,
+  maxWaterG: number,
+): Brewer => ({
+  id,
+  method,
+  name,
+  minDoseG,
+  maxDoseG,
+  maxWaterG,
+});
+
+export const BREWERS: readonly Brewer[] = [
+  row('cone-s', 'cone', 'Cone S', 10, 20, 210),
+  row('cone-m', 'cone', 'Cone M', 14, 32, 340),
+  row('flat', 'flat', 'Flat-bottom', 14, 28, 300),
+  row('hourglass-s', 'hourglass', 'Hourglass S', 18, 34, 380),
+  row('hourglass-l', 'hourglass', 'Hourglass L', 28, 52, 640),
+  row('sock', 'sock', 'Cloth sock', 16, 30, 280),
+  row('siphon-s', 'siphon', 'Siphon S', 14, 20, 280),
+  row('siphon-m', 'siphon', 'Siphon M', 20, 30, 430),
+  row('siphon-l', 'siphon', 'Siphon L', 32, 42, 600),
+  row('press-350', 'press', 'Press 350 ml', 14, 19, 300),
+  row('press-1l', 'press', 'Press 1 l', 36, 53, 850),
+  row('air-press', 'air-press', 'Air press', 11, 18, 250),
+];
+
+export const brewerById = (id: string): Brewer | undefined => BREWERS.find((brewer) => brewer.id === id);
+
+const STEEPS: readonly MethodId[] = ['press', 'siphon', 'air-press'];
+
+/**
+ * Whether a brewer takes this dose and water. A dripper drains while it is filled, so its water limit is asked of a
+ * single pour; a steeping brewer holds all of it.
+ */
+export function fitsBrewer(
+  brewer: Brewer,
+  load: { doseG: number; brewWaterG: number; largestPourG: number },
+): boolean {
+  const atOnceG = STEEPS.includes(brewer.method) ? load.brewWaterG : load.largestPourG;
+  return load.doseG >= brewer.minDoseG && load.doseG <= brewer.maxDoseG && atOnceG <= brewer.maxWaterG;
+}

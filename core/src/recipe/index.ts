@@ -1,0 +1,10 @@
+export { brewCard, largestPourG, CUP_RANGE_ML, DEFAULT_PLACE, ROAST_LEVELS } from './card';
+export type { Ask, BrewCard, CardLag, CardStep, Place, RoastLevel } from './card';
+export { BREWERS, brewerById, fitsBrewer } from './brewer';
+export type { Brewer } from './brewer';
+export { METHODS } from './method';
+export type { Method } from './method';
+export { RecipeError } from './recipe';
+export type { Hold, MethodId, Phase, Recipe, RecipeRef, RecipeStep, StepKind, Tool } from './recipe';
+export { SCHOOLS, bookOf } from './schools';
+export type { RecipeBook } from './schools';
