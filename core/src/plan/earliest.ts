@@ -34,37 +34,63 @@ type Placement = { ok: true; steps: Placed[] } | { ok: false; blocked: Blocked }
  */
 export const planEarliest: Planner = (problem) => {
   refuseMissingTools(problem);
-  const ledger = openLedger(problem, horizonS(problem));
-  const starts: Record<string, number> = {};
-  const relaxed: Relaxed[] = [];
-  const why: Record<string, WaitsFor> = {};
   const isStarted = (brew: PlanBrew) =>
     brew.steps.some((step) => stepKey(brew.id, step.id) in problem.started);
-
-  const running = problem.brews.filter(isStarted).map((brew) => ({ brew, past: pin(problem, ledger, brew) }));
-  // The one whose next step is due first chooses first.
-  running.sort((a, b) => nextDue(a.brew, a.past) - nextDue(b.brew, b.past));
-  for (const { brew, past } of running) finishStarted(problem, ledger, brew, past, starts, relaxed);
+  const draft = finishRunning(problem, problem.brews.filter(isStarted));
+  const why: Record<string, WaitsFor> = {};
   for (const brew of inTurn(
     problem,
     problem.brews.filter((each) => !isStarted(each)),
   )) {
-    placeWaiting(problem, ledger, brew, starts, relaxed, why);
+    placeWaiting(problem, draft, brew, why);
   }
-
-  const plan: Plan = {
+  const { starts, relaxed } = draft;
+  const hands = assignHands(problem, starts);
+  return {
     format: PLAN_FORMAT,
     starts,
-    hands: assignHands(problem, starts),
-    finish: {},
-    cost: 0,
+    hands,
+    ...planCost(problem, { starts }),
     bound: 0,
     optimal: false,
     relaxed,
     why,
   };
-  return { ...plan, ...planCost(problem, plan) };
 };
+
+/** A plan in the making. */
+type Draft = { ledger: Ledger; starts: Record<string, number>; relaxed: Relaxed[] };
+
+/** Up to this many running brews every order of choosing is tried, where the first bends a recipe. */
+const TRY_ALL_ORDERS = 4;
+
+/**
+ * Places what is left of the running brews. The one whose next step is due first chooses first; where that makes a
+ * pour late, other orders of choosing are tried and the one that bends the recipes least is taken.
+ */
+function finishRunning(problem: PlanProblem, brews: PlanBrew[]): Draft {
+  const due = new Map(brews.map((brew) => [brew.id, nextDue(problem, brew)]));
+  const soonestFirst = [...brews].sort((a, b) => due.get(a.id)! - due.get(b.id)!);
+  const orders = brews.length <= TRY_ALL_ORDERS ? permutations(soonestFirst) : [soonestFirst];
+  let best: { draft: Draft; lateS: number } | null = null;
+  for (const order of orders) {
+    const draft: Draft = { ledger: openLedger(problem, horizonS(problem)), starts: {}, relaxed: [] };
+    const pasts = order.map((brew) => pin(problem, draft.ledger, brew));
+    order.forEach((brew, index) => finishStarted(problem, draft, brew, pasts[index]!));
+    const lateS = draft.relaxed.reduce((sum, { rule, by }) => sum + (rule === 'max-lag' ? by : 0), 0);
+    if (best === null || lateS < best.lateS) best = { draft, lateS };
+    if (best.lateS === 0) break;
+  }
+  return best!.draft;
+}
+
+/** Every order of a list, the list's own first. */
+function* permutations<Item>(items: Item[]): Generator<Item[]> {
+  if (items.length <= 1) return yield items;
+  for (const [index, first] of items.entries()) {
+    for (const rest of permutations(items.toSpliced(index, 1))) yield [first, ...rest];
+  }
+}
 
 /** When a step that has started is, or was, over: its real end, its expected one, or now where that is past. */
 export function endOfStarted(problem: PlanProblem, key: string, step: PlanStep): number {
@@ -85,23 +111,20 @@ function pin(problem: PlanProblem, ledger: Ledger, brew: PlanBrew): Placed[] {
   return past;
 }
 
-function nextDue(brew: PlanBrew, past: Placed[]): number {
-  const next = brew.steps[past.length];
-  return next ? past.at(-1)!.end + next.lag.ideal : Infinity;
+function nextDue(problem: PlanProblem, brew: PlanBrew): number {
+  const next = brew.steps.findIndex((step) => !(stepKey(brew.id, step.id) in problem.started));
+  const before = brew.steps[next - 1];
+  return before
+    ? endOfStarted(problem, stepKey(brew.id, before.id), before) + brew.steps[next]!.lag.ideal
+    : Infinity;
 }
 
 /**
  * Places the rest of a started brew. Its next step may, at a price, come later than it should; nothing after that
  * may. Tools that it holds already stay held, whatever the bar has.
  */
-function finishStarted(
-  problem: PlanProblem,
-  ledger: Ledger,
-  brew: PlanBrew,
-  past: Placed[],
-  starts: Record<string, number>,
-  relaxed: Relaxed[],
-): void {
+function finishStarted(problem: PlanProblem, draft: Draft, brew: PlanBrew, past: Placed[]): void {
+  const { ledger, relaxed } = draft;
   const next = brew.steps[past.length];
   const previousEnd = past.at(-1)!.end;
   const held = (hold: { from: string }) => stepKey(brew.id, hold.from) in problem.started;
@@ -117,30 +140,29 @@ function finishStarted(
       break;
     }
   }
-  book(problem, ledger, brew, [...past, ...steps], past.length, starts, relaxed);
+  book(problem, draft, brew, [...past, ...steps], past.length);
 }
 
 function placeWaiting(
   problem: PlanProblem,
-  ledger: Ledger,
+  draft: Draft,
   brew: PlanBrew,
-  starts: Record<string, number>,
-  relaxed: Relaxed[],
   why: Record<string, WaitsFor>,
 ): void {
+  const { ledger } = draft;
   const first = brew.steps[0]!;
   const release = releaseOf(problem, brew) + first.lag.min;
   const frozen = problem.frozen[stepKey(brew.id, first.id)];
   if (frozen !== undefined && frozen >= release) {
     const kept = place(ledger, brew, [], frozen, () => false);
-    if (kept.ok) return book(problem, ledger, brew, kept.steps, 0, starts, relaxed);
+    if (kept.ok) return book(problem, draft, brew, kept.steps, 0);
   }
   let blocked: Blocked | null = null;
   for (let start = release; ; start += 1) {
     const placement = place(ledger, brew, [], start, () => false);
     if (placement.ok) {
       if (blocked) why[brew.id] = waitsFor(ledger, blocked);
-      return book(problem, ledger, brew, placement.steps, 0, starts, relaxed);
+      return book(problem, draft, brew, placement.steps, 0);
     }
     blocked = placement.blocked;
   }
@@ -215,15 +237,8 @@ function nearestFree(ledger: Ledger, step: PlanStep, previousEnd: number): numbe
   return null;
 }
 
-function book(
-  problem: PlanProblem,
-  ledger: Ledger,
-  brew: PlanBrew,
-  steps: Placed[],
-  from: number,
-  starts: Record<string, number>,
-  relaxed: Relaxed[],
-): void {
+function book(problem: PlanProblem, draft: Draft, brew: PlanBrew, steps: Placed[], from: number): void {
+  const { ledger, starts, relaxed } = draft;
   brew.steps.forEach((step, index) => {
     const key = stepKey(brew.id, step.id);
     const { start, end } = steps[index]!;

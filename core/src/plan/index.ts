@@ -2,6 +2,8 @@ export { SOON_MS, agenda } from './agenda';
 export type { AgendaItem } from './agenda';
 export { cardFor, stationFor } from './bench';
 export type { Bench, Station } from './bench';
+export { startEvent, tapEvents } from './tap';
+export type { NewId } from './tap';
 export { buildProblem } from './build';
 export type { BarProblem } from './build';
 export { checkPlan } from './check';

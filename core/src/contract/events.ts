@@ -1,0 +1,123 @@
+/**
+ * What an event must look like to be let in.
+ */
+import { z } from 'zod';
+import { CUP_RANGE_ML, ROAST_LEVELS } from '../recipe';
+import type { BarEvent } from '../brew';
+
+const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
+const thingId = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'must be 1 to 64 letters, digits, dots, dashes or underscores');
+const line = (max: number) =>
+  z
+    .string()
+    .trim()
+    .min(1, 'must not be empty')
+    .max(max, `must be at most ${max} characters`)
+    .regex(/^[^\p{Cc}]*$/u, 'must be one line of text');
+const grams = (max: number) => z.number().min(0, 'must not be negative').max(max, `must be at most ${max} g`);
+
+const base = {
+  id: eventId,
+  atMs: z.number().int().min(0).max(8.64e15).meta({ description: 'Bar time, milliseconds since 1970.' }),
+};
+const recipeRef = { recipeId: thingId, recipeVersion: z.number().int().min(1).max(100_000) };
+
+export const cupAskSchema = z.strictObject({
+  cupId: thingId,
+  ...recipeRef,
+  coffee: line(40),
+  roast: z.enum(ROAST_LEVELS),
+  cupMl: z
+    .number('must be a number of ml')
+    .min(CUP_RANGE_ML.min, `must be at least ${CUP_RANGE_ML.min} ml`)
+    .max(CUP_RANGE_ML.max, `must be at most ${CUP_RANGE_ML.max} ml`),
+});
+
+const orderTaken = z.strictObject({
+  ...base,
+  type: z.literal('order-taken'),
+  orderId: thingId,
+  name: line(40).optional(),
+  cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
+});
+const cupCancelled = z.strictObject({
+  ...base,
+  type: z.literal('cup-cancelled'),
+  orderId: thingId,
+  cupId: thingId,
+});
+const cupRemade = z.strictObject({
+  ...base,
+  type: z.literal('cup-remade'),
+  orderId: thingId,
+  cupId: thingId,
+  brewId: thingId,
+  reason: line(200),
+});
+const brewStarted = z.strictObject({
+  ...base,
+  type: z.literal('brew-started'),
+  brewId: thingId,
+  orderId: thingId,
+  cupId: thingId,
+  stationId: thingId,
+  stationName: line(40),
+  brewerId: thingId,
+  altitudeM: z.number().min(-400).max(5000),
+  kettlePowerW: z.number().min(100).max(5000),
+  kettleFilledAtC: z.number().min(0).max(100),
+});
+const stepBegun = z.strictObject({
+  ...base,
+  type: z.literal('step-begun'),
+  brewId: thingId,
+  stepId: thingId,
+});
+const stepDone = z.strictObject({
+  ...base,
+  type: z.literal('step-done'),
+  brewId: thingId,
+  stepId: thingId,
+  readingG: grams(3000).optional(),
+});
+const brewServed = z.strictObject({
+  ...base,
+  type: z.literal('brew-served'),
+  brewId: thingId,
+  beverageG: grams(3000).optional(),
+});
+const brewAbandoned = z.strictObject({
+  ...base,
+  type: z.literal('brew-abandoned'),
+  brewId: thingId,
+  reason: line(200),
+});
+const eventUndone = z.strictObject({ ...base, type: z.literal('event-undone'), eventId });
+
+export const barEventSchema = z.discriminatedUnion('type', [
+  orderTaken,
+  cupCancelled,
+  cupRemade,
+  brewStarted,
+  stepBegun,
+  stepDone,
+  brewServed,
+  brewAbandoned,
+  eventUndone,
+]) satisfies z.ZodType<BarEvent>;
+
+/** Most events in one post. */
+export const BATCH_MAX = 200;
+export const postEventsSchema = z.strictObject({
+  events: z
+    .array(barEventSchema)
+    .min(1, 'needs at least one event')
+    .max(BATCH_MAX, `takes at most ${BATCH_MAX} events`),
+});
+export const postedSchema = z.object({
+  accepted: z.array(z.uuid()),
+  duplicates: z.array(z.uuid()),
+  seq: z.number().int().meta({ description: 'Place in the log of the latest event.' }),
+});

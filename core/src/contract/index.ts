@@ -1,0 +1,13 @@
+export { BATCH_MAX, barEventSchema, cupAskSchema, postEventsSchema, postedSchema } from './events';
+export {
+  barChangeSchema,
+  barSchema,
+  brewRecordSchema,
+  clockSchema,
+  healthSchema,
+  logPageSchema,
+  logQuerySchema,
+  problemSchema,
+} from './bar';
+export type { Bar, BarChange, BrewRecord, Coffee, LogPage, Problem } from './bar';
+export type { LiveEvent, PublishedPlan, Snapshot } from './live';

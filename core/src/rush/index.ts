@@ -1,0 +1,2 @@
+export { liveShift, seededRandom } from './shift';
+export type { Shift, ShiftPlan } from './shift';

@@ -1,0 +1,97 @@
+/**
+ * A simulated shift: orders come at their times, and one barista does what the agenda says, with a hand that is
+ * seldom exact. The same rules, planner and agenda as the bar's own; only the person is made up.
+ */
+import { EMPTY_BAR, apply, type BarEvent, type BarState, type OrderTaken } from '../brew';
+import {
+  agenda,
+  buildProblem,
+  planEarliest,
+  tapEvents,
+  type AgendaItem,
+  type Bench,
+  type NewId,
+  type Plan,
+  type Planner,
+} from '../plan';
+import type { RecipeBook } from '../recipe';
+
+export type ShiftPlan = {
+  bench: Bench;
+  book: RecipeBook;
+  /** In order of time. */
+  orders: OrderTaken[];
+  fromMs: number;
+  untilMs: number;
+  newId: NewId;
+  /** From 0 up to 1, for the hand's noise: a seeded source. */
+  random: () => number;
+  planner?: Planner;
+};
+
+export type Shift = { events: BarEvent[]; state: BarState; plan: Plan | null };
+
+/** Lives through a shift and gives what would be in its log. @throws Error where the bar's own rules refuse an event of the shift. */
+export function liveShift(setUp: ShiftPlan): Shift {
+  const { bench, book, untilMs, newId, random, planner = planEarliest } = setUp;
+  const events: BarEvent[] = [];
+  const coming = [...setUp.orders];
+  let state = EMPTY_BAR;
+  let plan: Plan | null = null;
+  let nowMs = setUp.fromMs;
+
+  const happen = (event: BarEvent) => {
+    const applied = apply(state, event, book);
+    if (!applied.ok) throw new Error(`${event.type} refused: ${applied.refusal.reason}`);
+    state = applied.state;
+    events.push(event);
+  };
+  const replan = () => {
+    const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), plan ?? undefined);
+    plan = problem.brews.length > 0 ? planner(problem) : null;
+  };
+
+  while (nowMs < untilMs) {
+    const item = agenda(state, bench, book, plan, nowMs)[0];
+    const startMs = item ? Math.max(nowMs, item.asks === 'cue' ? cueMs(item, nowMs) : item.dueMs) : Infinity;
+    const nextOrder = coming[0];
+    if (nextOrder && nextOrder.atMs <= startMs) {
+      coming.shift();
+      nowMs = Math.max(nowMs, nextOrder.atMs);
+      happen(nextOrder);
+      replan();
+      continue;
+    }
+    if (!item) break;
+    const takesMs = item.asks === 'start' || item.asks === 'cue' ? 0 : lengthMs(item, startMs, random);
+    nowMs = startMs + takesMs;
+    if (nowMs >= untilMs) break;
+    const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
+    const readingG = targetG === undefined ? undefined : targetG + Math.round((random() - 0.4) * 3);
+    for (const event of tapEvents(item, bench, nowMs, newId, readingG)) happen(event);
+    replan();
+  }
+  return { events, state, plan };
+}
+
+/** A step that runs by the clock takes what is left of it; a hand takes its usual time, give or take a tenth. */
+function lengthMs(item: AgendaItem, startMs: number, random: () => number): number {
+  const usualMs = item.step.durationS * 1000;
+  if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - startMs) + 1;
+  const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - startMs);
+  return Math.round(leftMs * (0.95 + random() * 0.15));
+}
+
+/** Cues come when the card expects them, and are seen when the hands are free. */
+const cueMs = (item: AgendaItem, nowMs: number): number => Math.max(nowMs, item.dueMs);
+
+/** A small seeded source of numbers from 0 up to 1 (mulberry32), so that a shift can be lived again exactly. */
+export function seededRandom(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
