@@ -1,27 +1,69 @@
 /**
- * The shapes that server and app share on the live stream. They carry the core's own types, so they are types only.
+ * What a page loads, and what comes to it live. The schemas describe the shapes for readers of the API; the types are
+ * the core's own, since both ends are ours.
  */
+import { z } from 'zod';
 import type { BarEvent, BarState } from '../brew';
 import type { Plan } from '../plan';
-import type { Bar } from './bar';
+import type { Recipe } from '../recipe';
+import { barSchema, clockSchema, type Bar } from './bar';
+
+const secondsByStep = z
+  .record(z.string(), z.number().int())
+  .meta({ description: 'Whole seconds of bar time, by `brew/step`.' });
+
+export const planSchema = z.object({
+  format: z.literal('even-kettle/plan@1'),
+  starts: secondsByStep,
+  hands: z.record(z.string(), z.number().int()),
+  finish: z.record(z.string(), z.number().int()),
+  cost: z.number(),
+  bound: z.number(),
+  optimal: z.boolean(),
+  relaxed: z.array(z.object({ step: z.string(), rule: z.enum(['max-lag', 'frozen']), by: z.number() })),
+  why: z.record(
+    z.string(),
+    z.object({
+      for: z.enum(['hands', 'tool']),
+      tool: z.string().optional(),
+      until: z.number(),
+      step: z.string().nullable(),
+    }),
+  ),
+}) satisfies z.ZodType<Plan>;
 
 /** A plan as published: for which place in the log it was made, and how often the bar has been planned. */
-export type PublishedPlan = {
-  version: number;
-  seq: number;
-  plan: Plan | null;
-  unplannable: { cupId: string; reason: string }[];
-};
+const publishedPlanSchema = z.object({
+  version: z.number().int(),
+  seq: z.number().int(),
+  plan: planSchema.nullable(),
+  unplannable: z.array(z.object({ cupId: z.string(), reason: z.string() })),
+});
+export type PublishedPlan = z.infer<typeof publishedPlanSchema>;
 
+export const snapshotSchema = z.object({
+  seq: z.number().int().meta({ description: 'Place in the log of the latest event in this state.' }),
+  state: z
+    .object({
+      orders: z.record(z.string(), z.looseObject({ id: z.string() })),
+      brews: z.record(z.string(), z.looseObject({ id: z.string() })),
+      lastBadge: z.number().int(),
+    })
+    .meta({ description: 'Orders and brews that are open, or were closed in the last hour.' }),
+  bar: barSchema,
+  planned: publishedPlanSchema.nullable(),
+  ...clockSchema.shape,
+});
 /** `GET /api/state`. */
-export type Snapshot = {
-  seq: number;
-  state: BarState;
-  bar: Bar;
-  planned: PublishedPlan | null;
-  barMs: number;
-  rate: number;
-};
+export type Snapshot = Omit<z.infer<typeof snapshotSchema>, 'state'> & { state: BarState };
+
+export const recipesSchema = z.object({
+  recipes: z.array(
+    z.looseObject({ id: z.string(), version: z.number().int(), method: z.string(), name: z.string() }),
+  ),
+});
+/** `GET /api/recipes`. */
+export type Recipes = { recipes: Recipe[] };
 
 /** One event of the log, as it is broadcast; its place in the log is the stream's event id. */
 export type LiveEvent = { seq: number; event: BarEvent };

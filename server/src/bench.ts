@@ -1,0 +1,39 @@
+/**
+ * What stands on the bench: its settings, stored as one piece, with Lantern Pier's as the ones to begin with.
+ */
+import type { EntityManager } from 'typeorm';
+import type { Bar, BarChange } from '@even-kettle/core/contract';
+import { METRIC } from '@even-kettle/core/units';
+import { readSetting, writeSetting } from './store/settings-table';
+
+const SETTING = 'bar';
+
+/** A bench to begin with: three cones and three presses. */
+export const FIRST_BAR: Bar = {
+  name: 'Brew bar',
+  altitudeM: 0,
+  units: METRIC,
+  hands: 1,
+  grinders: 1,
+  kettles: 3,
+  kettle: { powerW: 1200, filledAtC: 90 },
+  stations: [
+    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
+    { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' },
+    { id: 'cone-3', name: 'Cone 3', brewerId: 'cone-m' },
+    { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
+    { id: 'press-2', name: 'Press 2', brewerId: 'press-350' },
+    { id: 'press-3', name: 'Press 3', brewerId: 'press-1l' },
+  ],
+  coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
+};
+
+export async function readBar(manager: EntityManager): Promise<Bar> {
+  return (await readSetting<Bar>(manager, SETTING)) ?? FIRST_BAR;
+}
+
+export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> {
+  await writeSetting(manager, SETTING, bar);
+}
+
+export const changeBar = (bar: Bar, change: BarChange): Bar => ({ ...bar, ...change });

@@ -1,0 +1,195 @@
+/**
+ * The HTTP face: the API, the live stream, and the built app.
+ */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express, type Request } from 'express';
+import rateLimit from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { barChangeSchema, logQuerySchema, postEventsSchema } from '@even-kettle/core/contract';
+import { SCHOOLS } from '@even-kettle/core/recipe';
+import type { BarServer } from '../server';
+import { HttpProblem, answerErrors, invalid } from './problem';
+import { openApiDocument } from './openapi';
+
+export type HttpOptions = {
+  appDir: string | null;
+  logger: Logger;
+  version: string;
+  requestsPerMinute: number;
+};
+
+const NOT_FOUND = new HttpProblem(
+  404,
+  'not-found',
+  'Nothing is here',
+  'There is nothing at this address. The API is described at /api/openapi.json.',
+);
+
+export function httpApp(
+  bar: BarServer,
+  { appDir, logger, version, requestsPerMinute }: HttpOptions,
+): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    pinoHttp({
+      logger,
+      useLevel: 'debug',
+      customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY_POLICY },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression());
+  app.use('/api', apiRoutes(bar, version, requestsPerMinute));
+  if (appDir) serveBuiltApp(app, appDir);
+  app.use((_request, _response, next) => next(NOT_FOUND));
+  app.use(answerErrors);
+  return app;
+}
+
+/** Scripts come from here only, and none of them inline. Styles are inline because the app's style engine writes them so. */
+const CONTENT_SECURITY_POLICY = {
+  'default-src': ["'self'"],
+  'script-src': ["'self'"],
+  'style-src': ["'self'", "'unsafe-inline'"],
+  'img-src': ["'self'", 'data:', 'blob:'],
+  'font-src': ["'self'"],
+  'connect-src': ["'self'"],
+  'manifest-src': ["'self'"],
+  'worker-src': ["'self'"],
+  'object-src': ["'none'"],
+  'base-uri': ["'self'"],
+  'form-action': ["'self'"],
+  'frame-ancestors': ["'none'"],
+};
+
+function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): express.Router {
+  const api = express.Router();
+  const openApi = openApiDocument(version);
+  api.use((_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+
+  api.get('/live', async (request, response) =>
+    bar.hub.join(request, response, resumeAfter(request, bar.log.seq())),
+  );
+  api.use(
+    rateLimit({
+      windowMs: 60_000,
+      limit: requestsPerMinute,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      handler: (_request, _response, next) =>
+        next(
+          new HttpProblem(
+            429,
+            'too-many',
+            'Too many requests',
+            'Wait a moment; this device has asked too often.',
+          ),
+        ),
+    }),
+  );
+  api.use(express.json({ limit: '256kb', strict: true }));
+
+  api.post('/events', async (request, response) => {
+    const posted = postEventsSchema.safeParse(bodyOf(request));
+    if (!posted.success) throw invalid(posted.error, 'post');
+    const result = await bar.post(posted.data.events);
+    if (result.ok)
+      return void response.json({
+        accepted: result.appended.map(({ event }) => event.id),
+        duplicates: result.duplicates,
+        seq: result.seq,
+      });
+    const { index, eventId, refusal } = result.refused;
+    const status = UNPROCESSABLE.has(refusal.code) ? 422 : 409;
+    throw new HttpProblem(status, refusal.code, 'The event was not taken', refusal.reason, [
+      { field: `events.${index}.${refusal.field}`, reason: refusal.reason, code: refusal.code, eventId },
+    ]);
+  });
+  api.get('/state', (_request, response) => void response.json(bar.snapshot()));
+  api.get('/recipes', (_request, response) => void response.json({ recipes: SCHOOLS }));
+  api.get('/bar', (_request, response) => void response.json(bar.bar()));
+  api.patch('/bar', async (request, response) => {
+    const change = barChangeSchema.safeParse(bodyOf(request));
+    if (!change.success) throw invalid(change.error, 'change');
+    response.json(await bar.change(change.data));
+  });
+  api.get('/log', async (request, response) => {
+    const query = logQuerySchema.safeParse(request.query);
+    if (!query.success) throw invalid(query.error, 'query');
+    response.json(await bar.log.records(query.data.before ?? null, query.data.limit));
+  });
+  api.get(
+    '/clock',
+    (_request, response) => void response.json({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }),
+  );
+  api.get('/health', async (_request, response) => {
+    const health = { ...(await bar.health()), version };
+    response.status(health.status === 'ok' ? 200 : 503).json(health);
+  });
+  api.get('/openapi.json', (_request, response) => void response.json(openApi));
+  api.use((_request, _response, next) => next(NOT_FOUND));
+  return api;
+}
+
+/** Codes where the event itself is wrong; the others are at odds with what is on the bar. */
+const UNPROCESSABLE: ReadonlySet<string> = new Set([
+  'does-not-make-a-cup',
+  'in-the-future',
+  'unknown',
+  'unknown-recipe',
+]);
+
+function bodyOf(request: Request): unknown {
+  if (!request.is('application/json')) {
+    throw new HttpProblem(
+      415,
+      'not-declared-json',
+      'The body is not declared as JSON',
+      'Send the body with Content-Type: application/json.',
+    );
+  }
+  return request.body as unknown;
+}
+
+/** The place in the log that a page has already: the browser's own header on a reconnect, else the address. */
+function resumeAfter(request: Request, latest: number): number {
+  const given = request.get('Last-Event-ID') ?? request.query['after'];
+  if (given === undefined || given === '') return latest;
+  const seq = Number(given);
+  if (Number.isInteger(seq) && seq >= 0 && seq <= latest) return seq;
+  throw new HttpProblem(
+    422,
+    'not-a-place',
+    'Not a place in the log',
+    `after must be a whole number from 0 to ${latest}.`,
+    [{ field: 'after', reason: `must be a whole number from 0 to ${latest}`, code: 'not-a-place' }],
+  );
+}
+
+function serveBuiltApp(app: Express, appDir: string): void {
+  const page = join(appDir, 'index.html');
+  if (!existsSync(page)) throw new Error(`The app is not built: there is no ${page}. Run npm run build.`);
+  // Names under these carry a hash of their content, so they may be kept for good.
+  for (const part of ['_expo', 'assets'])
+    app.use(
+      `/${part}`,
+      express.static(join(appDir, part), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
+  app.use(express.static(appDir, { index: false, maxAge: 0 }));
+  app.get('/{*path}', (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(page);
+  });
+}

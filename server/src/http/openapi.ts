@@ -1,0 +1,151 @@
+/**
+ * The API's description, made from the schemas that the server checks with.
+ */
+import { z } from 'zod';
+import {
+  barChangeSchema,
+  barSchema,
+  clockSchema,
+  healthSchema,
+  logPageSchema,
+  logQuerySchema,
+  planSchema,
+  postEventsSchema,
+  postedSchema,
+  problemSchema,
+  recipesSchema,
+  snapshotSchema,
+} from '@even-kettle/core/contract';
+
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output' = 'output') => {
+  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io });
+  return rest;
+};
+const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+const json = (name: string, description: string) => ({
+  description,
+  content: { 'application/json': { schema: ref(name) } },
+});
+const problem = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: ref('Problem') } },
+});
+
+/** The OpenAPI 3.1 document. */
+export function openApiDocument(version: string) {
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Even Kettle',
+      version,
+      description:
+        'The brew bar’s own API. Everything that happens is an event in one append-only log; the state is what the log makes of it. Bar time is this server’s, in milliseconds since 1970.',
+    },
+    paths: {
+      '/api/events': {
+        post: {
+          operationId: 'postEvents',
+          summary:
+            'Append events: all of a post, or nothing of it. Posting the same event again changes nothing.',
+          requestBody: { required: true, content: { 'application/json': { schema: ref('PostEvents') } } },
+          responses: {
+            200: json('Posted', 'Stored, and durable.'),
+            400: problem('The body is not JSON.'),
+            409: problem('An event does not follow from what is on the bar.'),
+            413: problem('The body is too large.'),
+            415: problem('The body is not declared as JSON.'),
+            422: problem('A field is wrong.'),
+            429: problem('Too many requests.'),
+          },
+        },
+      },
+      '/api/state': {
+        get: {
+          operationId: 'getState',
+          summary: 'The bar as it stands, and the plan.',
+          responses: { 200: json('Snapshot', 'State, settings, plan and clock.') },
+        },
+      },
+      '/api/live': {
+        get: {
+          operationId: 'live',
+          summary:
+            'Server-sent events: `bar-event` (with its place in the log as id), `plan`, `bar`. Resumes after `Last-Event-ID`, or after `after`.',
+          parameters: [
+            { name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } },
+            { name: 'Last-Event-ID', in: 'header', schema: { type: 'integer', minimum: 0 } },
+          ],
+          responses: {
+            200: {
+              description: 'A stream.',
+              content: { 'text/event-stream': { schema: { type: 'string' } } },
+            },
+            422: problem('Not a place in the log.'),
+          },
+        },
+      },
+      '/api/recipes': {
+        get: {
+          operationId: 'getRecipes',
+          summary: 'Every recipe, as data.',
+          responses: { 200: json('Recipes', 'The recipes.') },
+        },
+      },
+      '/api/bar': {
+        get: {
+          operationId: 'getBar',
+          summary: 'What stands on the bench.',
+          responses: { 200: json('Bar', 'The settings.') },
+        },
+        patch: {
+          operationId: 'changeBar',
+          summary: 'Change settings.',
+          requestBody: { required: true, content: { 'application/json': { schema: ref('BarChange') } } },
+          responses: {
+            200: json('Bar', 'The settings as they are now.'),
+            422: problem('A setting is wrong.'),
+          },
+        },
+      },
+      '/api/log': {
+        get: {
+          operationId: 'getLog',
+          summary: 'Finished brews, latest first.',
+          parameters: Object.entries(schemaOf(logQuerySchema, 'input').properties ?? {}).map(
+            ([name, schema]) => ({ name, in: 'query', schema }),
+          ),
+          responses: { 200: json('LogPage', 'A page of records.'), 422: problem('A parameter is wrong.') },
+        },
+      },
+      '/api/clock': {
+        get: {
+          operationId: 'getClock',
+          summary: 'The bar’s clock, for measuring a device’s offset.',
+          responses: { 200: json('Clock', 'Bar time.') },
+        },
+      },
+      '/api/health': {
+        get: {
+          operationId: 'getHealth',
+          summary: 'Whether the server can do its work.',
+          responses: { 200: json('Health', 'It can.'), 503: json('Health', 'It cannot.') },
+        },
+      },
+    },
+    components: {
+      schemas: {
+        PostEvents: schemaOf(postEventsSchema, 'input'),
+        Posted: schemaOf(postedSchema),
+        Snapshot: schemaOf(snapshotSchema),
+        Plan: schemaOf(planSchema),
+        Recipes: schemaOf(recipesSchema),
+        Bar: schemaOf(barSchema),
+        BarChange: schemaOf(barChangeSchema, 'input'),
+        LogPage: schemaOf(logPageSchema),
+        Clock: schemaOf(clockSchema),
+        Health: schemaOf(healthSchema),
+        Problem: schemaOf(problemSchema),
+      },
+    },
+  };
+}

@@ -1,0 +1,90 @@
+/**
+ * Errors as RFC 9457 problem documents, in words that say what would be right.
+ */
+import type { ErrorRequestHandler, Response } from 'express';
+import type { ZodError } from 'zod';
+import type { Problem } from '@even-kettle/core/contract';
+
+type FieldError = NonNullable<Problem['errors']>[number];
+
+/** A problem to answer with; thrown anywhere in a request. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    readonly detail: string,
+    readonly errors?: FieldError[],
+  ) {
+    super(detail);
+  }
+}
+
+/** What a schema found wrong, field by field. Fields are written as a path: `events.0.cups.1.cupMl`. */
+export function invalid(error: ZodError, what: string): HttpProblem {
+  const errors = error.issues.map((issue) => ({
+    field: issue.path.join('.') || what,
+    reason: issue.message,
+    code: issue.code,
+  }));
+  const first = errors[0]!;
+  return new HttpProblem(
+    422,
+    'not-valid',
+    `The ${what} is not valid`,
+    `${first.field}: ${first.reason}`,
+    errors,
+  );
+}
+
+export function sendProblem(response: Response, problem: HttpProblem): void {
+  const body: Problem = {
+    type: `urn:even-kettle:problem:${problem.code}`,
+    title: problem.title,
+    status: problem.status,
+    detail: problem.detail,
+    ...(problem.errors ? { errors: problem.errors } : {}),
+  };
+  response.status(problem.status).type('application/problem+json').send(JSON.stringify(body));
+}
+
+/** The last handler: body-parser's errors by their kind, ours as they are, anything else as a fault of the server's. */
+export const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  if (response.headersSent) return next(error);
+  const kind = (error as { type?: string }).type;
+  if (error instanceof HttpProblem) return sendProblem(response, error);
+  if (kind === 'entity.too.large') {
+    return sendProblem(
+      response,
+      new HttpProblem(
+        413,
+        'too-large',
+        'The body is too large',
+        'A post may be at most 256 KB; send fewer events at once.',
+      ),
+    );
+  }
+  if (kind === 'entity.parse.failed') {
+    return sendProblem(
+      response,
+      new HttpProblem(400, 'not-json', 'The body is not JSON', 'The body must be a JSON object, in UTF-8.'),
+    );
+  }
+  const status = (error as { status?: number }).status;
+  if (status !== undefined && status >= 400 && status < 500) {
+    return sendProblem(
+      response,
+      new HttpProblem(status, 'bad-request', 'The request cannot be read', (error as Error).message),
+    );
+  }
+  request.log?.error({ err: error }, 'request failed');
+  sendProblem(
+    response,
+    new HttpProblem(
+      500,
+      'fault',
+      'The server failed',
+      'Nothing was stored. Try again; if it stays, look at the server’s log.',
+    ),
+  );
+};

@@ -1,0 +1,167 @@
+/**
+ * The bar's server, put together: store, clock, log, planning and live stream. HTTP is a face on it.
+ */
+import type { DataSource } from 'typeorm';
+import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
+import type { Bar, BarChange, Snapshot } from '@even-kettle/core/contract';
+import { forgetClosed, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import { cardFor } from '@even-kettle/core/plan';
+import { startClock, type BarClock } from './bar-clock';
+import { changeBar, readBar, writeBar } from './bench';
+import { openHub, type LiveHub } from './http/live';
+import { startPlanning, type Planning } from './planning/planning';
+import type { Solver } from './planning/solver';
+import { openLog, type Appended, type EventLog, type Refused } from './store/log';
+
+export type BarServer = {
+  log: EventLog;
+  clock: BarClock;
+  hub: LiveHub;
+  planning: Planning;
+  bar: () => Bar;
+  /** Stores a post; planning and the other devices follow. */
+  post: (events: BarEvent[]) => Promise<Appended>;
+  change: (change: BarChange) => Promise<Bar>;
+  snapshot: () => Snapshot;
+  health: () => Promise<{
+    status: 'ok' | 'failing';
+    store: 'ok' | 'failing';
+    planner: 'ok' | 'failing';
+    uptimeS: number;
+    seq: number;
+  }>;
+  close: () => Promise<void>;
+};
+
+export type BarServerParts = {
+  source: DataSource;
+  book: RecipeBook;
+  solver: Solver;
+  clockRate: number;
+  warn: (detail: unknown, message: string) => void;
+};
+
+/** How long closed orders stay in what a page loads, milliseconds of bar time. */
+const CLOSED_SHOWN_MS = 3600 * 1000;
+/** An event may be this far ahead of the bar's clock, seconds of real time: what a device's measured offset may err. */
+const AHEAD_S = 2;
+
+export async function openBar({ source, book, solver, clockRate, warn }: BarServerParts): Promise<BarServer> {
+  const log = await openLog(source, book, (message) => warn({}, message));
+  const clock = await startClock(source.manager, clockRate, log.latestMs());
+  let bar = await readBar(source.manager);
+  const planning = startPlanning(
+    { state: log.state, seq: log.seq, bench: () => bar, book, nowMs: clock.nowMs },
+    solver,
+    (planned) => hub.broadcast('plan', planned),
+    (error) => warn({ err: error }, 'planning failed'),
+  );
+  const hub = openHub(log.after, () => [
+    { name: 'bar', data: bar },
+    ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
+  ]);
+  await planning.replan();
+
+  const checks = (event: BarEvent, state: BarState) =>
+    tooFarAhead(event, clock) ?? notOnTheBench(event, state, bar, book);
+  return {
+    log,
+    clock,
+    hub,
+    planning,
+    bar: () => bar,
+    post: async (events) => {
+      const result = await log.append(events, checks);
+      if (result.ok && result.appended.length > 0) {
+        hub.broadcastEvents(result.appended);
+        void planning.replan();
+      }
+      return result;
+    },
+    change: async (change) => {
+      bar = changeBar(bar, change);
+      await writeBar(source.manager, bar);
+      hub.broadcast('bar', bar);
+      void planning.replan();
+      return bar;
+    },
+    snapshot: () => ({
+      seq: log.seq(),
+      state: forgetClosed(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
+      bar,
+      planned: planning.current(),
+      barMs: clock.nowMs(),
+      rate: clock.rate,
+    }),
+    health: async () => {
+      const store = await source.query('SELECT 1').then(
+        () => 'ok' as const,
+        () => 'failing' as const,
+      );
+      const planner = planning.healthy() ? 'ok' : 'failing';
+      return {
+        status: store === 'ok' ? 'ok' : 'failing',
+        store,
+        planner,
+        uptimeS: Math.round(process.uptime()),
+        seq: log.seq(),
+      };
+    },
+    close: async () => {
+      hub.close();
+      await solver.close();
+      await source.destroy();
+    },
+  };
+}
+
+function tooFarAhead(event: BarEvent, clock: BarClock): Refused['refusal'] | null {
+  const limitMs = clock.nowMs() + AHEAD_S * 1000 * Math.max(1, clock.rate);
+  if (event.atMs <= limitMs) return null;
+  return {
+    code: 'in-the-future',
+    field: 'atMs',
+    reason: 'The event’s time is ahead of the bar’s clock. Take bar time from /api/clock.',
+  };
+}
+
+/** A cup must be one that this bench can brew, and a brew must start at a station that stands on it. */
+function notOnTheBench(
+  event: BarEvent,
+  state: BarState,
+  bar: Bar,
+  book: RecipeBook,
+): Refused['refusal'] | null {
+  if (event.type === 'order-taken') {
+    for (const [index, cup] of event.cups.entries()) {
+      const found = cardFor(bar, cup, book);
+      if (!found.ok)
+        return {
+          code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',
+          field: `cups.${index}.${found.field}`,
+          reason: found.reason,
+        };
+    }
+  }
+  if (event.type === 'brew-started') {
+    const station = bar.stations.find(
+      ({ id, brewerId }) => id === event.stationId && brewerId === event.brewerId,
+    );
+    const cup = state.orders[event.orderId]?.cups.find(({ cupId }) => cupId === event.cupId);
+    const found = cup && cardFor(bar, cup, book);
+    if (!station || !brewerById(event.brewerId))
+      return {
+        code: 'unknown',
+        field: 'stationId',
+        reason: `There is no station ${event.stationId} with a ${event.brewerId} on the bench.`,
+      };
+    if (found?.ok && !found.stations.some(({ id }) => id === station.id)) {
+      return {
+        code: 'does-not-make-a-cup',
+        field: 'stationId',
+        reason: `${station.name} cannot brew this cup; ${found.stations.map(({ name }) => name).join(', ')} can.`,
+      };
+    }
+  }
+  return null;
+}

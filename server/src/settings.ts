@@ -1,0 +1,46 @@
+/**
+ * Where the server listens and keeps its data, from the environment; wrong values are refused at the start, in words.
+ */
+export type Settings = {
+  port: number;
+  host: string;
+  /** The SQLite file. */
+  databaseFile: string;
+  /** Bar seconds in one real second. */
+  clockRate: number;
+  /** The built app to serve; null serves the API alone. */
+  appDir: string | null;
+  logLevel: string;
+};
+
+type Environment = Record<string, string | undefined>;
+
+/** @throws Error that names the variable and says what would be right */
+export function readSettings(env: Environment): Settings {
+  return {
+    port: wholeNumber(env, 'PORT', 4173, 0, 65535),
+    host: env['HOST'] || '127.0.0.1',
+    databaseFile: env['EVEN_KETTLE_DB'] || 'data/even-kettle.sqlite',
+    clockRate: clockRate(env['BAR_CLOCK_RATE']),
+    appDir: env['EVEN_KETTLE_APP_DIR'] || null,
+    logLevel: env['LOG_LEVEL'] || 'info',
+  };
+}
+
+function wholeNumber(env: Environment, name: string, fallback: number, min: number, max: number): number {
+  const text = env[name];
+  if (text === undefined || text === '') return fallback;
+  const value = Number(text);
+  if (!Number.isInteger(value) || value < min || value > max) {
+    throw new Error(`${name} must be a whole number from ${min} to ${max}, not “${text}”.`);
+  }
+  return value;
+}
+
+function clockRate(text: string | undefined): number {
+  if (text === undefined || text === '') return 1;
+  const value = Number(text);
+  if (!(value >= 0.1 && value <= 1000))
+    throw new Error(`BAR_CLOCK_RATE must be a number from 0.1 to 1000, not “${text}”.`);
+  return value;
+}

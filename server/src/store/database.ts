@@ -1,0 +1,31 @@
+/**
+ * The database: one SQLite file, opened through TypeORM, its tables made and changed by migrations only.
+ */
+import 'reflect-metadata';
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import type BetterSqlite3 from 'better-sqlite3';
+import { DataSource } from 'typeorm';
+import { FirstTables1764000000000 } from './migrations';
+import { BrewRecordRow, EventRow, SettingRow } from './rows';
+
+/** Opens (or makes) the database and brings its tables up to date. */
+export async function openDatabase(file: string): Promise<DataSource> {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
+  const source = new DataSource({
+    type: 'better-sqlite3',
+    database: file,
+    entities: [EventRow, SettingRow, BrewRecordRow],
+    migrations: [FirstTables1764000000000],
+    migrationsRun: true,
+    synchronize: false,
+    prepareDatabase: (db: BetterSqlite3.Database) => {
+      // FULL: an acknowledged event survives a power cut, not only a killed server.
+      db.pragma('journal_mode = WAL');
+      db.pragma('synchronous = FULL');
+      db.pragma('foreign_keys = ON');
+      db.pragma('busy_timeout = 3000');
+    },
+  });
+  return source.initialize();
+}

@@ -1,0 +1,54 @@
+/**
+ * The tables. Every column names its type, because the build does not emit decorator metadata.
+ */
+import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+
+/** One event of the append-only log. Rows are never changed nor deleted. */
+@Entity('event')
+export class EventRow {
+  /** Place in the log, from 1, without gaps. */
+  @PrimaryGeneratedColumn({ type: 'integer' })
+  seq: number;
+
+  @Index('event_id', { unique: true })
+  @Column({ type: 'text' })
+  id: string;
+
+  @Column({ type: 'text' })
+  type: string;
+
+  @Column({ type: 'integer', name: 'at_ms' })
+  atMs: number;
+
+  /** Server's own wall clock, for people who look for faults. */
+  @Column({ type: 'integer', name: 'received_ms' })
+  receivedMs: number;
+
+  /** The event as JSON with its keys sorted, so that the same event is the same text. */
+  @Column({ type: 'text' })
+  body: string;
+}
+
+/** A named piece of the bar's settings, as JSON. */
+@Entity('setting')
+export class SettingRow {
+  @PrimaryColumn({ type: 'text' })
+  name: string;
+
+  @Column({ type: 'text' })
+  body: string;
+}
+
+/** A finished brew, for the Log. Made from the log of events; can be rebuilt from it. */
+@Entity('brew_record')
+export class BrewRecordRow {
+  @PrimaryColumn({ type: 'text', name: 'brew_id' })
+  brewId: string;
+
+  @Index('brew_record_ended')
+  @Column({ type: 'integer', name: 'ended_ms' })
+  endedMs: number;
+
+  @Column({ type: 'text' })
+  body: string;
+}
