@@ -5,6 +5,7 @@
  */
 import { planCost } from './cost';
 import { openLedger, type Ledger } from './ledger';
+import { firstOpening, follow, nearestOpening, openingsOf, type Placed } from './placement';
 import {
   ImpossibleProblem,
   PLAN_FORMAT,
@@ -20,13 +21,8 @@ import {
 /** Anything that answers a problem with a plan. */
 export type Planner = (problem: PlanProblem) => Plan;
 
-/** How far past an unlimited lag's ideal a step is looked for inside one placement, seconds. */
-const LOOK_AHEAD_S = 1800;
-
-type Placed = { start: number; end: number };
 /** What stood in the way of a placement. */
 type Blocked = { tool: string | null; from: number; to: number };
-type Placement = { ok: true; steps: Placed[] } | { ok: false; blocked: Blocked };
 
 /**
  * Plans every brew of a problem.
@@ -59,7 +55,7 @@ export const planEarliest: Planner = (problem) => {
 };
 
 /** A plan in the making. */
-type Draft = { ledger: Ledger; starts: Record<string, number>; relaxed: Relaxed[] };
+type Draft = { ledger: Ledger; seconds: number; starts: Record<string, number>; relaxed: Relaxed[] };
 
 /** Up to this many running brews every order of choosing is tried, where the first bends a recipe. */
 const TRY_ALL_ORDERS = 4;
@@ -74,7 +70,8 @@ function finishRunning(problem: PlanProblem, brews: PlanBrew[]): Draft {
   const orders = brews.length <= TRY_ALL_ORDERS ? permutations(soonestFirst) : [soonestFirst];
   let best: { draft: Draft; lateS: number } | null = null;
   for (const order of orders) {
-    const draft: Draft = { ledger: openLedger(problem, horizonS(problem)), starts: {}, relaxed: [] };
+    const seconds = horizonS(problem);
+    const draft: Draft = { ledger: openLedger(problem, seconds), seconds, starts: {}, relaxed: [] };
     const pasts = order.map((brew) => pin(problem, draft.ledger, brew));
     order.forEach((brew, index) => finishStarted(problem, draft, brew, pasts[index]!));
     const lateS = draft.relaxed.reduce((sum, { rule, by }) => sum + (rule === 'max-lag' ? by : 0), 0);
@@ -124,115 +121,73 @@ function nextDue(problem: PlanProblem, brew: PlanBrew): number {
  * may. Tools that it holds already stay held, whatever the bar has.
  */
 function finishStarted(problem: PlanProblem, draft: Draft, brew: PlanBrew, past: Placed[]): void {
-  const { ledger, relaxed } = draft;
   const next = brew.steps[past.length];
   const previousEnd = past.at(-1)!.end;
-  const held = (hold: { from: string }) => stepKey(brew.id, hold.from) in problem.started;
   let steps: Placed[] = [];
   if (next) {
+    const openings = openingsOf(draft.ledger, brew, past.length, problem.now, draft.seconds);
     const key = stepKey(brew.id, next.id);
-    for (const start of candidates(problem, next, previousEnd, problem.frozen[key])) {
-      const placement = place(ledger, brew, past, start, held);
-      if (!placement.ok) continue;
-      steps = placement.steps;
-      const excess = next.lag.max === null ? 0 : start - previousEnd - next.lag.max;
-      if (excess > 0) relaxed.push({ step: key, rule: 'max-lag', by: excess });
-      break;
+    const soonest = Math.max(problem.now, previousEnd + next.lag.min);
+    const latest =
+      next.lag.max === null ? problem.now + draft.seconds : Math.max(soonest, previousEnd + next.lag.max);
+    const wished = problem.frozen[key] ?? previousEnd + next.lag.ideal;
+    let start =
+      nearestOpening(openings, past.length, wished, soonest, latest) ?? firstOpening(openings, latest + 1);
+    for (; start !== null; start = firstOpening(openings, start + 1)) {
+      steps = follow(openings, brew, start);
+      if (toolInTheWay(problem, draft, brew, [...past, ...steps]) === null) break;
     }
+    if (start === null) throw new Error(`${brew.id}: no opening in sight; the horizon is too short.`);
+    const excess = next.lag.max === null ? 0 : start - previousEnd - next.lag.max;
+    if (excess > 0) draft.relaxed.push({ step: key, rule: 'max-lag', by: excess });
   }
   book(problem, draft, brew, [...past, ...steps], past.length);
 }
 
+/** Places a brew that waits at its earliest opening, or where it was frozen if that is still one. */
 function placeWaiting(
   problem: PlanProblem,
   draft: Draft,
   brew: PlanBrew,
   why: Record<string, WaitsFor>,
 ): void {
-  const { ledger } = draft;
   const first = brew.steps[0]!;
   const release = releaseOf(problem, brew) + first.lag.min;
+  const openings = openingsOf(draft.ledger, brew, 0, problem.now, draft.seconds);
   const frozen = problem.frozen[stepKey(brew.id, first.id)];
-  if (frozen !== undefined && frozen >= release) {
-    const kept = place(ledger, brew, [], frozen, () => false);
-    if (kept.ok) return book(problem, draft, brew, kept.steps, 0);
+  if (frozen !== undefined && frozen >= release && firstOpening(openings, frozen) === frozen) {
+    const kept = follow(openings, brew, frozen);
+    if (toolInTheWay(problem, draft, brew, kept) === null) return book(problem, draft, brew, kept, 0);
   }
-  let blocked: Blocked | null = null;
-  for (let start = release; ; start += 1) {
-    const placement = place(ledger, brew, [], start, () => false);
-    if (placement.ok) {
-      if (blocked) why[brew.id] = waitsFor(ledger, blocked);
-      return book(problem, draft, brew, placement.steps, 0);
+  let blocked: Blocked = { tool: null, from: release, to: release + first.duration };
+  for (
+    let start = firstOpening(openings, release);
+    start !== null;
+    start = firstOpening(openings, start + 1)
+  ) {
+    const steps = follow(openings, brew, start);
+    const inTheWay = toolInTheWay(problem, draft, brew, steps);
+    if (inTheWay === null) {
+      if (start > release) why[brew.id] = waitsFor(draft.ledger, blocked);
+      return book(problem, draft, brew, steps, 0);
     }
-    blocked = placement.blocked;
+    blocked = inTheWay;
   }
+  throw new Error(`${brew.id}: no opening in sight; the horizon is too short.`);
 }
 
-/** Starts to try for the step that follows a started one: as frozen, then nearest to the ideal, then later than allowed. */
-function* candidates(
+/** The first tool that these steps would need while it is taken. */
+function toolInTheWay(
   problem: PlanProblem,
-  step: PlanStep,
-  previousEnd: number,
-  frozen: number | undefined,
-): Generator<number> {
-  const soonest = Math.max(problem.now, previousEnd + step.lag.min);
-  const latest = Math.max(soonest, previousEnd + (step.lag.max ?? step.lag.ideal + LOOK_AHEAD_S));
-  if (frozen !== undefined && frozen >= soonest && frozen <= latest) yield frozen;
-  yield* nearestFirst(previousEnd + step.lag.ideal, soonest, latest);
-  for (let start = latest + 1; ; start += 1) yield start;
-}
-
-/** Whole seconds of a window, nearest to the ideal first; of two as near, the later. */
-function* nearestFirst(ideal: number, soonest: number, latest: number): Generator<number> {
-  const middle = Math.min(Math.max(ideal, soonest), latest);
-  yield middle;
-  for (let away = 1; middle + away <= latest || middle - away >= soonest; away += 1) {
-    if (middle + away <= latest) yield middle + away;
-    if (middle - away >= soonest) yield middle - away;
-  }
-}
-
-/** Places the steps from `past.length` on, the first of them at `start`, each other as near to its ideal lag as hands allow. */
-function place(
-  ledger: Ledger,
+  { ledger }: Draft,
   brew: PlanBrew,
-  past: Placed[],
-  start: number,
-  held: (hold: { from: string }) => boolean,
-): Placement {
-  const steps: Placed[] = [];
-  for (let index = past.length; index < brew.steps.length; index += 1) {
-    const step = brew.steps[index]!;
-    const previousEnd = steps.at(-1)?.end;
-    const chosen =
-      previousEnd === undefined ? freeAt(ledger, step, start) : nearestFree(ledger, step, previousEnd);
-    if (chosen === null) {
-      const from = previousEnd === undefined ? start : previousEnd + step.lag.ideal;
-      return { ok: false, blocked: { tool: null, from, to: from + step.duration } };
-    }
-    steps.push({ start: chosen, end: chosen + step.duration });
-  }
-  const all = [...past, ...steps];
+  steps: Placed[],
+): Blocked | null {
   for (const hold of brew.holds) {
-    if (held(hold)) continue;
-    const from = all[brew.steps.findIndex((step) => step.id === hold.from)]!.start;
-    const to = all[brew.steps.findIndex((step) => step.id === hold.to)]!.end;
-    if (!ledger.toolFree(hold.tool, from, to)) return { ok: false, blocked: { tool: hold.tool, from, to } };
-  }
-  return { ok: true, steps };
-}
-
-const freeAt = (ledger: Ledger, step: PlanStep, start: number): number | null =>
-  !step.attended || ledger.handsFree(start, start + step.duration) ? start : null;
-
-function nearestFree(ledger: Ledger, step: PlanStep, previousEnd: number): number | null {
-  const { min, ideal, max } = step.lag;
-  for (const start of nearestFirst(
-    previousEnd + ideal,
-    previousEnd + min,
-    previousEnd + (max ?? ideal + LOOK_AHEAD_S),
-  )) {
-    if (freeAt(ledger, step, start) !== null) return start;
+    if (stepKey(brew.id, hold.from) in problem.started) continue;
+    const from = steps[brew.steps.findIndex((step) => step.id === hold.from)]!.start;
+    const to = steps[brew.steps.findIndex((step) => step.id === hold.to)]!.end;
+    if (!ledger.toolFree(hold.tool, from, to)) return { tool: hold.tool, from, to };
   }
   return null;
 }
@@ -323,7 +278,7 @@ function refuseMissingTools(problem: PlanProblem): void {
     throw new ImpossibleProblem('Nobody is on the bar: a plan needs one pair of hands at least.');
 }
 
-/** Long enough to brew everything one after another, after the last pair is back. */
+/** Long enough to brew everything one after another, after the last pair is back, with an hour to spare. */
 function horizonS(problem: PlanProblem): number {
   const backAt = Math.max(
     problem.now,
@@ -331,9 +286,8 @@ function horizonS(problem: PlanProblem): number {
     ...problem.orders.map((order) => order.placedAt),
   );
   const allS = problem.brews.reduce(
-    (sum, brew) =>
-      sum + brew.steps.reduce((inBrew, step) => inBrew + step.duration + (step.lag.max ?? step.lag.ideal), 0),
+    (sum, brew) => sum + brew.steps.reduce((inBrew, step) => inBrew + step.duration + step.lag.ideal, 0),
     0,
   );
-  return Math.ceil(backAt - problem.now + allS + LOOK_AHEAD_S);
+  return Math.ceil(backAt - problem.now + allS + 3600);
 }

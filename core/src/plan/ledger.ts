@@ -5,7 +5,8 @@
 import type { PlanProblem } from './problem';
 
 export type Ledger = {
-  handsFree: (from: number, to: number) => boolean;
+  /** How many seconds from `now` up to each second (that one left out) have all hands taken. */
+  handsFullUpTo: () => Int32Array;
   toolFree: (tool: string, from: number, to: number) => boolean;
   takeHands: (from: number, to: number, who: string) => void;
   takeTool: (tool: string, from: number, to: number, who: string) => void;
@@ -24,7 +25,12 @@ export function openLedger(problem: PlanProblem, seconds: number): Ledger {
   for (const gap of problem.away ?? []) add(handsTaken, gap.from - now, gap.to - now, gap.hands);
 
   return {
-    handsFree: (from, to) => under(handsTaken, from - now, to - now, problem.hands),
+    handsFullUpTo: () => {
+      const upTo = new Int32Array(seconds + 1);
+      for (let second = 0; second < seconds; second += 1)
+        upTo[second + 1] = upTo[second]! + (handsTaken[second]! >= problem.hands ? 1 : 0);
+      return upTo;
+    },
     toolFree: (tool, from, to) => under(toolsTaken.get(tool)!, from - now, to - now, problem.tools[tool]!),
     takeHands: (from, to, who) => {
       add(handsTaken, from - now, to - now, 1);

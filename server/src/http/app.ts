@@ -38,7 +38,6 @@ export function httpApp(
   app.use(
     pinoHttp({
       logger,
-      useLevel: 'debug',
       customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
     }),
   );

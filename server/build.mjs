@@ -1,0 +1,23 @@
+/** Bundles the server, its planner's worker and the demo's data maker for plain Node; packages stay outside. */
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const here = (path) => fileURLToPath(new URL(path, import.meta.url));
+const { dependencies } = JSON.parse(readFileSync(here('package.json'), 'utf8'));
+
+await build({
+  entryPoints: {
+    main: here('src/main.ts'),
+    'plan.worker': here('src/planning/plan.worker.ts'),
+    demo: here('src/demo/main.ts'),
+  },
+  outdir: here('dist'),
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  logLevel: 'warning',
+  external: Object.keys(dependencies).filter((name) => !name.startsWith('@even-kettle/')),
+});

@@ -1,0 +1,27 @@
+/**
+ * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file.
+ */
+import { rmSync } from 'node:fs';
+import { BATCH_MAX } from '@even-kettle/core/contract';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { writeBar } from '../bench';
+import { readSettings } from '../settings';
+import { openDatabase } from '../store/database';
+import { openLog } from '../store/log';
+import { LANTERN_PIER, shiftUpTo } from './lantern-pier';
+
+const { databaseFile } = readSettings(process.env);
+for (const suffix of ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { force: true });
+const source = await openDatabase(databaseFile);
+await writeBar(source.manager, LANTERN_PIER);
+const log = await openLog(source, bookOf(SCHOOLS), console.error);
+const { events } = shiftUpTo(Date.now());
+for (let from = 0; from < events.length; from += BATCH_MAX) {
+  const result = await log.append(events.slice(from, from + BATCH_MAX));
+  if (!result.ok)
+    throw new Error(
+      `The demo’s event ${from + result.refused.index} was refused: ${result.refused.refusal.reason}`,
+    );
+}
+await source.destroy();
+console.log(`  ${events.length} events in ${databaseFile}`);
