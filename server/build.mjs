@@ -1,16 +1,17 @@
 /** Bundles the server, its planner's worker and the demo's data maker for plain Node; packages stay outside. */
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { build } from 'esbuild';
+import { build, context } from 'esbuild';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 const { dependencies } = JSON.parse(readFileSync(here('package.json'), 'utf8'));
 
-await build({
+const options = {
   entryPoints: {
     main: here('src/main.ts'),
     'plan.worker': here('src/planning/plan.worker.ts'),
     demo: here('src/demo/main.ts'),
+    bench: here('src/bench-plan.ts'),
   },
   outdir: here('dist'),
   bundle: true,
@@ -20,4 +21,7 @@ await build({
   sourcemap: true,
   logLevel: 'warning',
   external: Object.keys(dependencies).filter((name) => !name.startsWith('@even-kettle/')),
-});
+};
+
+if (process.argv.includes('--watch')) await (await context(options)).watch();
+else await build(options);

@@ -42,10 +42,18 @@ export type AgendaItem = {
   latestMs: number | null;
   /** Begun and not over. */
   begunMs: number | null;
+  /** Since when a pair of hands can be on it: begun, or due and nothing else left for them to do, bar milliseconds. */
+  fromMs: number;
 };
+
+/** An item before it is known when hands are free for it. */
+type Ahead = Omit<AgendaItem, 'fromMs'>;
 
 /** Within this before it is due, a step is "soon", milliseconds. */
 export const SOON_MS = 15_000;
+
+/** A brew untouched for this long cannot be what kept the hands until now, milliseconds. */
+const HANDS_LOOK_BACK_MS = 600_000;
 
 /**
  * Everything attended that lies ahead, soonest first. What has been begun comes before what is due; what is due comes
@@ -58,16 +66,29 @@ export function agenda(
   plan: Plan | null,
   nowMs: number,
 ): AgendaItem[] {
-  const items: AgendaItem[] = [];
+  const items: Ahead[] = [];
   for (const order of Object.values(state.orders)) {
     for (const cup of order.cups) {
       for (const brewId of cup.brewIds) items.push(...ofBrew(state.brews[brewId]!, order, cup, plan, nowMs));
       if (cup.status === 'waiting') items.push(...ofWaiting(state, bench, book, order, cup, plan));
     }
   }
-  const rank = (item: AgendaItem) =>
+  const rank = (item: Ahead) =>
     item.begunMs !== null ? 0 : item.asks === 'cue' || item.dueMs > nowMs ? 2 : 1;
-  return items.sort((a, b) => rank(a) - rank(b) || a.dueMs - b.dueMs || a.order.takenMs - b.order.takenMs);
+  items.sort((a, b) => rank(a) - rank(b) || a.dueMs - b.dueMs || a.order.takenMs - b.order.takenMs);
+  const freeMs = handsFreeMs(state, nowMs);
+  return items.map((item) => ({ ...item, fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs) }));
+}
+
+/** When the hands finished the last thing that they did. */
+function handsFreeMs(state: BarState, nowMs: number): number {
+  let freeMs = 0;
+  for (const brew of Object.values(state.brews)) {
+    if (brew.lastMs + HANDS_LOOK_BACK_MS < nowMs) continue;
+    for (const { step, status, endMs } of timelineAt(brew, nowMs))
+      if (step.attended && status === 'done') freeMs = Math.max(freeMs, endMs);
+  }
+  return freeMs;
 }
 
 /** The attended steps ahead of a running brew; only its next one asks for anything yet. */
@@ -77,7 +98,7 @@ function ofBrew(
   cup: CupState,
   plan: Plan | null,
   nowMs: number,
-): AgendaItem[] {
+): Ahead[] {
   const times = timelineAt(brew, nowMs);
   const station = { id: brew.stationId, name: brew.stationName, brewerId: brew.brewerId, free: true };
   const ahead = times.filter((time) => time.status === 'running' || time.status === 'waiting');
@@ -114,7 +135,7 @@ function ofWaiting(
   order: OrderState,
   cup: CupState,
   plan: Plan | null,
-): AgendaItem[] {
+): Ahead[] {
   const found = cardFor(bench, cup, book);
   if (!found.ok) return [];
   const brewId = brewIdOf(cup.cupId, cup.brewIds.length + 1);

@@ -1,7 +1,7 @@
 /**
  * For reading what a person types. A wrong entry is a value, not an exception: the field shows the reason.
  */
-import { G_PER_OZ, ML_PER_FL_OZ, fahrenheitToCelsius, type Units } from './quantity';
+import { G_PER_OZ, ML_PER_FL_OZ, celsiusToFahrenheit, fahrenheitToCelsius, type Units } from './quantity';
 
 export type Read = { ok: true; value: number } | { ok: false; reason: string };
 
@@ -36,23 +36,33 @@ export function readTemperature(text: string, name: string, units: Units, limits
   const read = readNumber(text, name);
   if (!read.ok) return read;
   const fahrenheit = units.temperature === 'F';
-  return within(fahrenheit ? fahrenheitToCelsius(read.value) : read.value, name, limits, (celsius) => {
-    const shown = fahrenheit ? (celsius * 9) / 5 + 32 : celsius;
-    return `${trimZeros(shown)} °${units.temperature}`;
-  });
+  const celsius = fahrenheit ? fahrenheitToCelsius(read.value) : read.value;
+  return within(
+    celsius,
+    name,
+    limits,
+    `°${units.temperature}`,
+    fahrenheit ? celsiusToFahrenheit : (each) => each,
+  );
 }
 
 function readScaled(text: string, name: string, unitSize: number, unit: string, limits: Limits): Read {
   const read = readNumber(text, name);
-  if (!read.ok) return read;
-  return within(read.value * unitSize, name, limits, (value) => `${trimZeros(value / unitSize)} ${unit}`);
+  return read.ok ? within(read.value * unitSize, name, limits, unit, (each) => each / unitSize) : read;
 }
 
-function within(value: number, name: string, limits: Limits, show: (value: number) => string): Read {
-  if (value < limits.min || value > limits.max) {
-    return { ok: false, reason: `${name}: from ${show(limits.min)} to ${show(limits.max)}.` };
-  }
-  return { ok: true, value };
+function within(
+  value: number,
+  name: string,
+  { min, max }: Limits,
+  unit: string,
+  asTyped: (stored: number) => number,
+): Read {
+  if (value >= min && value <= max) return { ok: true, value };
+  return {
+    ok: false,
+    reason: `${name}: from ${trimZeros(asTyped(min))} to ${trimZeros(asTyped(max))} ${unit}.`,
+  };
 }
 
 const trimZeros = (value: number): string => String(Number(value.toFixed(1)));

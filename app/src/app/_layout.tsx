@@ -1,0 +1,30 @@
+import { useState } from 'react';
+import { Slot } from 'expo-router';
+import { useFonts } from 'expo-font';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { BarProvider } from '../bar/bar-context';
+import { LookProvider } from '../ui/look';
+import { Shell } from '../ui/shell';
+
+export default function Layout() {
+  // Text shows in a fallback face until these have come; nothing waits for them.
+  useFonts({
+    B612: require('@fontsource/b612/files/b612-latin-400-normal.woff2'),
+    'B612-Bold': require('@fontsource/b612/files/b612-latin-700-normal.woff2'),
+  });
+  const [queries] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 1 } } }));
+  return (
+    <SafeAreaProvider>
+      <QueryClientProvider client={queries}>
+        <LookProvider>
+          <BarProvider>
+            <Shell>
+              <Slot />
+            </Shell>
+          </BarProvider>
+        </LookProvider>
+      </QueryClientProvider>
+    </SafeAreaProvider>
+  );
+}

@@ -1,0 +1,1 @@
+export { BenchPlace as default } from '../places/bench/bench-place';

@@ -1,0 +1,1 @@
+export { BarPlace as default } from '../places/bar/bar-place';

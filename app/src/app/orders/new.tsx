@@ -1,0 +1,1 @@
+export { NewOrder as default } from '../../places/orders/new-order';

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { RecipesPlace } from '../../places/recipes/recipes-place';
+
+export default function ChosenRecipe() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return <RecipesPlace chosenId={id} />;
+}

@@ -1,0 +1,83 @@
+/**
+ * The server, as the app talks to it.
+ */
+import type { BarEvent } from '@even-kettle/core/brew';
+import type {
+  Bar,
+  BarChange,
+  LiveEvent,
+  LogPage,
+  Problem,
+  PublishedPlan,
+  Recipes,
+  Snapshot,
+} from '@even-kettle/core/contract';
+
+/** The server's own refusal, as against one that cannot be reached. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.detail);
+  }
+}
+
+export type Link = 'live' | 'connecting' | 'away';
+export type LiveHandlers = {
+  onEvent: (event: LiveEvent) => void;
+  onPlan: (planned: PublishedPlan) => void;
+  onBar: (bar: Bar) => void;
+  onLink: (link: Link) => void;
+  onLost: () => void;
+};
+
+export type Api = ReturnType<typeof openApi>;
+
+const PATIENCE_MS = 8000;
+
+export function openApi(base = '') {
+  const call = async <Answer>(path: string, init?: RequestInit): Promise<Answer> => {
+    const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(PATIENCE_MS) });
+    if (response.ok) return (await response.json()) as Answer;
+    const isProblem = response.headers.get('content-type')?.includes('problem+json');
+    if (isProblem && response.status < 500)
+      throw new Refused(response.status, (await response.json()) as Problem);
+    throw new Error(`The server answered ${response.status}.`);
+  };
+  const send = <Answer>(method: string, path: string, body: unknown) =>
+    call<Answer>(path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+
+  return {
+    state: () => call<Snapshot>('/api/state'),
+    clock: () => call<{ barMs: number; rate: number }>('/api/clock'),
+    recipes: () => call<Recipes>('/api/recipes'),
+    log: (before: number | null) =>
+      call<LogPage>(`/api/log?limit=30${before === null ? '' : `&before=${before}`}`),
+    postEvents: (events: BarEvent[]) =>
+      send<{ accepted: string[]; duplicates: string[]; seq: number }>('POST', '/api/events', { events }),
+    changeBar: (change: BarChange) => send<Bar>('PATCH', '/api/bar', change),
+    /** Opens the live stream after a place in the log; the browser resumes it by itself after short breaks. */
+    live: (after: number, handlers: LiveHandlers): (() => void) => {
+      const stream = new EventSource(`${base}/api/live?after=${after}`);
+      const on = <Data>(name: string, take: (data: Data) => void) =>
+        stream.addEventListener(name, (message) =>
+          take(JSON.parse((message as MessageEvent<string>).data) as Data),
+        );
+      on('bar-event', handlers.onEvent);
+      on('plan', handlers.onPlan);
+      on('bar', handlers.onBar);
+      stream.onopen = () => handlers.onLink('live');
+      stream.onerror = () => {
+        handlers.onLink('away');
+        // Closed for good: the server refused the place, or the browser gave up. The bar has to be loaded anew.
+        if (stream.readyState === EventSource.CLOSED) handlers.onLost();
+      };
+      return () => stream.close();
+    },
+  };
+}

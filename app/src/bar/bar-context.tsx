@@ -1,0 +1,88 @@
+/**
+ * The bar in React: one store for the page, and hooks that read it.
+ */
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+  type ReactNode,
+} from 'react';
+import { v7 as uuid } from 'uuid';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { agenda, type AgendaItem } from '@even-kettle/core/plan';
+import { METRIC, type Units } from '@even-kettle/core/units';
+import { openApi, type Api } from './api';
+import { deviceClock, type DeviceClock } from './clock';
+import { openOutbox } from './outbox';
+import { planHere } from './plan-here';
+import { openStore, type BarStore, type BarView } from './store';
+
+export const book = bookOf(SCHOOLS);
+export const newId = (): string => uuid();
+
+type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
+
+const BarContext = createContext<BarHere | null>(null);
+const CLOCK_CHECK_MS = 60_000;
+
+export function BarProvider({ children, here: given }: { children: ReactNode; here?: BarHere }) {
+  const here = useMemo(() => given ?? openHere(), [given]);
+  useEffect(() => {
+    void here.store.open();
+    const measure = () => {
+      if (document.visibilityState === 'visible') void here.clock.measure().catch(() => undefined);
+    };
+    const timer = setInterval(measure, CLOCK_CHECK_MS);
+    document.addEventListener('visibilitychange', measure);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', measure);
+      here.store.close();
+    };
+  }, [here]);
+  return <BarContext.Provider value={here}>{children}</BarContext.Provider>;
+}
+
+function openHere(): BarHere {
+  const api = openApi();
+  const clock = deviceClock(api.clock, () => performance.now());
+  return {
+    api,
+    clock,
+    store: openStore({ api, clock, outbox: openOutbox(), book, newId, planLocally: planHere() }),
+  };
+}
+
+export function useHere(): BarHere {
+  const here = useContext(BarContext);
+  if (!here) throw new Error('Wrap the page in a BarProvider.');
+  return here;
+}
+
+export function useBar(): BarView {
+  const { store } = useHere();
+  return useSyncExternalStore(store.subscribe, store.view, store.view);
+}
+
+export const useUnits = (): Units => useBar().bar?.units ?? METRIC;
+
+/** Bar time, read again every `everyMs` of real time. */
+export function useNow(everyMs = 200): number {
+  const { clock } = useHere();
+  const [nowMs, setNowMs] = useState(() => clock.nowMs());
+  useEffect(() => {
+    const timer = setInterval(() => setNowMs(clock.nowMs()), everyMs);
+    return () => clearInterval(timer);
+  }, [clock, everyMs]);
+  // A tap or a message may render in between: never show a time before what has just happened.
+  return Math.max(nowMs, clock.nowMs());
+}
+
+/** What the bar asks of its hands at a moment. */
+export function useAgenda(nowMs: number): AgendaItem[] {
+  const { state, bar, plan } = useBar();
+  return useMemo(() => (bar ? agenda(state, bar, book, plan, nowMs) : []), [state, bar, plan, nowMs]);
+}

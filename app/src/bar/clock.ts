@@ -1,0 +1,50 @@
+/**
+ * Bar time on this device: the server's clock, read over the network and carried on by the device's monotonic clock,
+ * so that neither a wrong wall clock nor a slow network moves a countdown.
+ */
+
+export type ClockReading = { barMs: number; rate: number };
+export type DeviceClock = {
+  /** Bar time now, milliseconds; 0 before the first measure. Never runs backwards. */
+  nowMs: () => number;
+  rate: () => number;
+  /** Measures the offset anew from several round trips and keeps the one that can be trusted most. */
+  measure: () => Promise<void>;
+  /** How far the offset may be off, real milliseconds: half of the best round trip. */
+  uncertaintyMs: () => number;
+};
+
+const ROUND_TRIPS = 5;
+
+/**
+ * @param read asks the server for its clock
+ * @param monotonicMs the device's monotonic clock, real milliseconds
+ */
+export function deviceClock(read: () => Promise<ClockReading>, monotonicMs: () => number): DeviceClock {
+  let base: { atMs: number; barMs: number; rate: number; uncertaintyMs: number } | null = null;
+  let shownMs = 0;
+
+  return {
+    nowMs: () => {
+      if (base) shownMs = Math.max(shownMs, Math.round(base.barMs + (monotonicMs() - base.atMs) * base.rate));
+      return shownMs;
+    },
+    rate: () => base?.rate ?? 1,
+    uncertaintyMs: () => base?.uncertaintyMs ?? Infinity,
+    measure: async () => {
+      let best: typeof base = null;
+      for (let trip = 0; trip < ROUND_TRIPS; trip += 1) {
+        const sentMs = monotonicMs();
+        const { barMs, rate } = await read();
+        const gotMs = monotonicMs();
+        const halfMs = (gotMs - sentMs) / 2;
+        // The server answered somewhere within the round trip; its middle is off by half of it at most.
+        if (!best || halfMs < best.uncertaintyMs)
+          best = { atMs: sentMs + halfMs, barMs, rate, uncertaintyMs: halfMs };
+      }
+      // A bar that was set back (its data made anew) is believed; a small step back waits until time has caught up.
+      if (best && shownMs - best.barMs > 60_000 * best.rate) shownMs = 0;
+      base = best;
+    },
+  };
+}

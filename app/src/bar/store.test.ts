@@ -1,0 +1,191 @@
+/** The store between a barista's thumb and a server that comes and goes. */
+import { apply, reduce, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import type { Bar, Snapshot } from '@even-kettle/core/contract';
+import { Refused, type Api, type LiveHandlers } from './api';
+import { openStore, type BarStore } from './store';
+import type { Outbox } from './outbox';
+
+const book = bookOf(SCHOOLS);
+const BAR = { name: 'Test bar', hands: 1, stations: [] } as unknown as Bar;
+const T0 = 1_000_000;
+
+/** A server that stores what it takes, and can be switched off. */
+function server() {
+  const log: BarEvent[] = [];
+  const its = { up: true, posts: 0, handlers: null as LiveHandlers | null };
+  const state = (): BarState => reduce(log, book).state;
+  const check = () => {
+    if (!its.up) throw new Error('nobody there');
+  };
+  const api = {
+    state: async (): Promise<Snapshot> => {
+      check();
+      return { seq: log.length, state: state(), bar: BAR, planned: null, barMs: T0, rate: 1 };
+    },
+    postEvents: async (events: BarEvent[]) => {
+      its.posts += 1;
+      check();
+      let next = state();
+      for (const [index, event] of events.entries()) {
+        if (log.some(({ id }) => id === event.id)) continue;
+        const applied = apply(next, event, book);
+        if (!applied.ok) {
+          const { code, field, reason } = applied.refusal;
+          throw new Refused(409, {
+            type: '',
+            title: '',
+            status: 409,
+            detail: reason,
+            errors: [{ field: `events.${index}.${field}`, reason, code, eventId: event.id }],
+          });
+        }
+        next = applied.state;
+      }
+      const fresh = events.filter((event) => !log.some(({ id }) => id === event.id));
+      log.push(...fresh);
+      fresh.forEach((event) => its.handlers?.onEvent({ seq: log.indexOf(event) + 1, event }));
+      return { accepted: fresh.map(({ id }) => id), duplicates: [], seq: log.length };
+    },
+    live: (_after: number, handlers: LiveHandlers) => {
+      its.handlers = handlers;
+      handlers.onLink('live');
+      return () => undefined;
+    },
+  } as unknown as Api;
+  return { api, its, log, state };
+}
+
+function memoryOutbox(kept: BarEvent[] = []): Outbox & { kept: BarEvent[] } {
+  return {
+    kept,
+    all: async () => [...kept],
+    put: async (events) => void kept.push(...events),
+    remove: async (ids) => void kept.splice(0, kept.length, ...kept.filter(({ id }) => !ids.includes(id))),
+  };
+}
+
+const stores: BarStore[] = [];
+function device(api: Api, outbox = memoryOutbox(), realNow = () => 0) {
+  const clock = { nowMs: () => T0, rate: () => 1, measure: async () => undefined, uncertaintyMs: () => 0 };
+  let count = 0;
+  const store = openStore({
+    api,
+    outbox,
+    clock,
+    book,
+    newId: () => `device-${stores.length}-${(count += 1)}`,
+    planLocally: async () => null,
+    realNow,
+  });
+  stores.push(store);
+  return { store, outbox };
+}
+afterEach(() => stores.splice(0).forEach((store) => store.close()));
+
+const order = (orderId: string): BarEvent => ({
+  id: `taken-${orderId}`,
+  type: 'order-taken',
+  atMs: T0,
+  orderId,
+  cups: [
+    {
+      cupId: `${orderId}1`,
+      recipeId: 'cone-thirds',
+      recipeVersion: 1,
+      coffee: 'Saltmarsh',
+      roast: 'light',
+      cupMl: 250,
+    },
+  ],
+});
+const cancel = (orderId: string, id = `cancel-${orderId}`): BarEvent => ({
+  id,
+  type: 'cup-cancelled',
+  atMs: T0,
+  orderId,
+  cupId: `${orderId}1`,
+});
+const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
+
+test('a tap shows at once, is stored, and leaves the outbox', async () => {
+  const { api, log } = server();
+  const { store, outbox } = device(api);
+  await store.open();
+  expect(store.act([order('A')])).toBe(true);
+  expect([Object.keys(store.view().state.orders), store.view().waiting]).toEqual([['A'], 1]);
+  await settled();
+  expect([log.length, outbox.kept.length, store.view().waiting]).toEqual([1, 0, 0]);
+});
+
+test('taps made while the server is away are kept in order, survive a reload, and drain when it is back', async () => {
+  const { api, its, log, state } = server();
+  const first = device(api);
+  await first.store.open();
+  its.up = false;
+  first.store.act([order('A')]);
+  first.store.act([order('B')]);
+  first.store.act([cancel('A')]);
+  await settled();
+  expect([first.store.view().link, first.store.view().waiting, log.length]).toEqual(['away', 3, 0]);
+  first.store.close();
+
+  its.up = true;
+  const reloaded = device(api, first.outbox);
+  await reloaded.store.open();
+  await settled();
+  expect(log.map(({ id }) => id)).toEqual(['taken-A', 'taken-B', 'cancel-A']);
+  expect([reloaded.store.view().waiting, reloaded.outbox.kept.length]).toEqual([0, 0]);
+  expect(reloaded.store.view().state).toEqual(state());
+});
+
+test('a tap that another device made impossible is said and dropped, and what came after it is stored', async () => {
+  const { api, its, log, state } = server();
+  await api.postEvents([order('A'), order('B')]);
+  const { store } = device(api);
+  await store.open();
+  its.up = false;
+  store.act([cancel('A')]);
+  store.act([cancel('B')]);
+  await settled();
+  log.push(cancel('A', 'cancelled elsewhere'));
+  its.up = true;
+  its.handlers!.onLink('live');
+  await settled();
+  expect(log.map(({ id }) => id).slice(2)).toEqual(['cancelled elsewhere', 'cancel-B']);
+  expect(
+    store
+      .view()
+      .refusals.map(({ text }) => text)
+      .join(),
+  ).toContain('Only a cup that waits can be cancelled');
+  its.handlers!.onEvent({ seq: 3, event: log[2]! });
+  expect(store.view().state).toEqual(state());
+});
+
+test('what the bar’s rules refuse is said on the spot and never sent', async () => {
+  const { api, its } = server();
+  const { store } = device(api);
+  await store.open();
+  expect(store.act([cancel('Z')])).toBe(false);
+  expect([store.view().refusals[0]!.text, its.posts]).toEqual(['There is no such order.', 0]);
+});
+
+test('undo takes the latest tap back within ten seconds, and not after', async () => {
+  const { api, log } = server();
+  let realMs = 0;
+  const { store } = device(api, memoryOutbox(), () => realMs);
+  await store.open();
+  store.act([order('A')], 'Order');
+  store.undo();
+  await settled();
+  expect([Object.keys(store.view().state.orders), log.map(({ type }) => type)]).toEqual([
+    [],
+    ['order-taken', 'event-undone'],
+  ]);
+  store.act([order('B')], 'Order');
+  realMs = 10_001;
+  store.undo();
+  await settled();
+  expect(Object.keys(store.view().state.orders)).toEqual(['B']);
+});

@@ -1,0 +1,269 @@
+/**
+ * The bar as this device knows it: what the server has confirmed, with this device's own taps on top until they are
+ * confirmed too. Knows nothing of React.
+ */
+import { EMPTY_BAR, apply, reduce, type BarEvent, type BarState, type Refusal } from '@even-kettle/core/brew';
+import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
+import type { Plan } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
+import { Refused, type Api, type Link } from './api';
+import type { DeviceClock } from './clock';
+import type { Outbox } from './outbox';
+
+export type Said = { id: string; text: string };
+
+export type BarView = {
+  status: 'loading' | 'ready' | 'unreachable';
+  link: Link;
+  state: BarState;
+  bar: Bar | null;
+  plan: Plan | null;
+  /** Taps that wait to be stored at the server. */
+  waiting: number;
+  /** What was refused, and why, until it has been read. */
+  refusals: Said[];
+  /** The latest tap here, while it can be taken back from the hands card. */
+  undoable: { eventIds: string[]; label: string; untilRealMs: number } | null;
+};
+
+export type BarStore = {
+  view: () => BarView;
+  subscribe: (listener: () => void) => () => void;
+  /** Loads the bar and stays in touch with it. */
+  open: () => Promise<void>;
+  close: () => void;
+  /** Takes events at once and stores them as soon as can be. False where the bar's rules refuse them. */
+  act: (events: BarEvent[], label?: string) => boolean;
+  undo: () => void;
+  dismiss: (id: string) => void;
+  /** Settings that came back from a change of them. */
+  tookBar: (bar: Bar) => void;
+};
+
+type Parts = {
+  api: Api;
+  outbox: Outbox;
+  clock: DeviceClock;
+  book: RecipeBook;
+  newId: () => string;
+  /** Plans on this device, for while the server is away. */
+  planLocally: (state: BarState, bar: Bar, nowMs: number, before: Plan | null) => Promise<Plan | null>;
+  realNow?: () => number;
+};
+
+export const UNDO_MS = 10_000;
+const POST_AT_ONCE = 50;
+const RETRY_MS = [300, 600, 1200, 2500, 5000];
+
+export function openStore({
+  api,
+  outbox,
+  clock,
+  book,
+  newId,
+  planLocally,
+  realNow = () => Date.now(),
+}: Parts): BarStore {
+  const listeners = new Set<() => void>();
+  let confirmed: BarState = EMPTY_BAR;
+  let seq = 0;
+  /** Own events that the live stream has not brought back yet, and those of them that the server has acknowledged. */
+  let own: BarEvent[] = [];
+  const acknowledged = new Set<string>();
+  let view: BarView = {
+    status: 'loading',
+    link: 'connecting',
+    state: EMPTY_BAR,
+    bar: null,
+    plan: null,
+    waiting: 0,
+    refusals: [],
+    undoable: null,
+  };
+  let closeLive: (() => void) | null = null;
+  let draining: Promise<void> | null = null;
+  let tries = 0;
+  let retry: ReturnType<typeof setTimeout> | null = null;
+  let closed = false;
+
+  const show = (change: Partial<BarView>) => {
+    view = { ...view, ...change };
+    for (const listener of listeners) listener();
+  };
+  const showState = () =>
+    show({
+      state: reduce(own, book, confirmed).state,
+      waiting: own.filter(({ id }) => !acknowledged.has(id)).length,
+    });
+  const tell = (text: string) => show({ refusals: [...view.refusals, { id: newId(), text }].slice(-3) });
+
+  const forget = (ids: string[]) => {
+    own = own.filter(({ id }) => !ids.includes(id));
+    for (const id of ids) acknowledged.delete(id);
+  };
+
+  async function load(): Promise<void> {
+    // What was acknowledged before the bar is asked for is in what comes.
+    const stored = [...acknowledged];
+    try {
+      const [snapshot] = await Promise.all([api.state(), clock.measure()]);
+      if (closed) return;
+      confirmed = snapshot.state;
+      seq = snapshot.seq;
+      forget(stored);
+      show({ status: 'ready', bar: snapshot.bar, plan: snapshot.planned?.plan ?? null });
+      showState();
+      closeLive?.();
+      closeLive = api.live(seq, {
+        onEvent,
+        onPlan,
+        onBar: (bar) => show({ bar }),
+        onLink,
+        onLost: () => later(load),
+      });
+      tries = 0;
+      void drain();
+    } catch {
+      show({ link: 'away', ...(view.bar ? {} : { status: 'unreachable' as const }) });
+      later(load);
+    }
+  }
+
+  function later(work: () => Promise<void>): void {
+    if (closed || retry) return;
+    retry = setTimeout(
+      () => {
+        retry = null;
+        void work();
+      },
+      RETRY_MS[Math.min(tries, RETRY_MS.length - 1)],
+    );
+    tries += 1;
+  }
+
+  function onEvent({ seq: place, event }: LiveEvent): void {
+    if (place <= seq) return;
+    seq = place;
+    const applied = apply(confirmed, event, book);
+    if (applied.ok) confirmed = applied.state;
+    const mine = own.some(({ id }) => id === event.id);
+    forget([event.id]);
+    if (mine) void outbox.remove([event.id]);
+    showState();
+  }
+
+  function onPlan(planned: PublishedPlan): void {
+    show({ plan: planned.plan });
+  }
+
+  function onLink(link: Link): void {
+    show({ link });
+    if (link !== 'live') return;
+    tries = 0;
+    void clock.measure().catch(() => undefined);
+    void drain();
+  }
+
+  /** Posts what waits, in order, until nothing does or the server cannot be reached. */
+  function drain(): Promise<void> {
+    draining ??= (async () => {
+      for (let batch = unsent(); batch.length > 0 && !closed; batch = unsent()) {
+        try {
+          await api.postEvents(batch);
+          const ids = batch.map(({ id }) => id);
+          ids.forEach((id) => acknowledged.add(id));
+          await outbox.remove(ids);
+          show({ waiting: unsent().length });
+          tries = 0;
+        } catch (error) {
+          if (!(error instanceof Refused) || error.status === 429) {
+            show({ link: 'away' });
+            later(drain);
+            return;
+          }
+          await dropRefused(batch, error);
+        }
+      }
+    })().finally(() => (draining = null));
+    return draining;
+  }
+
+  const unsent = () => own.filter(({ id }) => !acknowledged.has(id)).slice(0, POST_AT_ONCE);
+
+  /** One event of a post was refused, so none of it was stored: that one goes, the rest is posted again. */
+  async function dropRefused(batch: BarEvent[], { problem }: Refused): Promise<void> {
+    const fault = problem.errors?.find((each) => each.eventId !== undefined);
+    const ids = fault ? [fault.eventId!] : batch.map(({ id }) => id);
+    forget(ids);
+    await outbox.remove(ids);
+    showState();
+    // Two devices tapped the same thing: what was wanted has happened, and needs no words.
+    if (fault?.code !== 'already-done') tell(problem.detail);
+  }
+
+  function act(events: BarEvent[], label?: string): boolean {
+    let next = view.state;
+    for (const event of events) {
+      const applied = apply(next, event, book);
+      if (!applied.ok) {
+        sayRefusal(applied.refusal);
+        return false;
+      }
+      next = applied.state;
+    }
+    own = [...own, ...events];
+    const undoable = label
+      ? { eventIds: events.map(({ id }) => id), label, untilRealMs: realNow() + UNDO_MS }
+      : null;
+    show({ state: next, waiting: own.filter(({ id }) => !acknowledged.has(id)).length, undoable });
+    // What cannot be kept here (a browser with storage switched off) is still sent.
+    void outbox
+      .put(events)
+      .catch(() => undefined)
+      .then(drain);
+    if (view.link !== 'live') void planHere();
+    return true;
+  }
+
+  const sayRefusal = (refusal: Refusal) => {
+    if (refusal.code !== 'already-done') tell(refusal.reason);
+  };
+
+  async function planHere(): Promise<void> {
+    if (!view.bar) return;
+    const plan = await planLocally(view.state, view.bar, clock.nowMs(), view.plan).catch(() => null);
+    if (plan && view.link !== 'live') show({ plan });
+  }
+
+  return {
+    view: () => view,
+    subscribe: (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    open: async () => {
+      own = await outbox.all().catch(() => []);
+      showState();
+      await load();
+    },
+    close: () => {
+      closed = true;
+      closeLive?.();
+      if (retry) clearTimeout(retry);
+    },
+    act,
+    undo: () => {
+      const { undoable } = view;
+      if (!undoable || realNow() > undoable.untilRealMs) return show({ undoable: null });
+      const atMs = clock.nowMs();
+      act(
+        undoable.eventIds
+          .toReversed()
+          .map((eventId) => ({ id: newId(), type: 'event-undone', atMs, eventId })),
+      );
+      show({ undoable: null });
+    },
+    dismiss: (id) => show({ refusals: view.refusals.filter((said) => said.id !== id) }),
+    tookBar: (bar) => show({ bar }),
+  };
+}

@@ -1,0 +1,64 @@
+/**
+ * Up next: the next attended steps with their countdowns. A tap takes one of them to the hands card now.
+ */
+import { Pressable, View } from 'react-native';
+import { SOON_MS, type AgendaItem } from '@even-kettle/core/plan';
+import { showClock } from '@even-kettle/core/units';
+import { useUnits } from '../../bar/bar-context';
+import { inShort } from '../../bar/words';
+import { Badge } from '../../ui/badge';
+import { useLook } from '../../ui/look';
+import { Text } from '../../ui/text';
+import { RADIUS, TOUCH } from '../../ui/theme';
+
+type Props = { items: AgendaItem[]; nowMs: number; onTake: (brewId: string) => void };
+
+export function UpNext({ items, nowMs, onTake }: Props) {
+  const look = useLook();
+  const units = useUnits();
+  if (items.length === 0) return null;
+  return (
+    <View
+      role="list"
+      aria-label="Up next"
+      style={{
+        backgroundColor: look.surface,
+        borderColor: look.rim,
+        borderWidth: 1,
+        borderRadius: RADIUS,
+        overflow: 'hidden',
+      }}
+    >
+      {items.map((item, index) => {
+        const leftMs = item.dueMs - nowMs;
+        return (
+          <View key={item.key} role="listitem">
+            <Pressable
+              role="button"
+              aria-label={`${item.station.name}: ${inShort(item, units)}, in ${showClock(Math.max(0, Math.ceil(leftMs / 1000)))}. Take it now`}
+              onPress={() => onTake(item.brewId)}
+              style={({ pressed }) => ({
+                minHeight: TOUCH,
+                flexDirection: 'row',
+                alignItems: 'center',
+                gap: 10,
+                paddingHorizontal: 12,
+                borderTopWidth: index === 0 ? 0 : 1,
+                borderColor: look.rim,
+                backgroundColor: pressed ? look.coolPale : leftMs <= SOON_MS ? look.soon : 'transparent',
+              })}
+            >
+              <Text size="clock" style={{ width: 58, textAlign: 'right' }}>
+                {leftMs <= 0 ? 'now' : showClock(Math.ceil(leftMs / 1000))}
+              </Text>
+              <Badge badge={item.order.badge} size={28} />
+              <Text numberOfLines={1} style={{ flex: 1 }}>
+                {item.station.name}: {inShort(item, units)}
+              </Text>
+            </Pressable>
+          </View>
+        );
+      })}
+    </View>
+  );
+}

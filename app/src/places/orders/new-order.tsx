@@ -1,0 +1,231 @@
+/**
+ * Taking an order: one to six cups, each a coffee, a recipe and a size. What no brewer here can make is said at once.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { TextInput } from 'react-native-paper';
+import type { CupAsk } from '@even-kettle/core/brew';
+import { cardFor } from '@even-kettle/core/plan';
+import { CUP_RANGE_ML, METHODS, SCHOOLS } from '@even-kettle/core/recipe';
+import {
+  ML_PER_FL_OZ,
+  inWords,
+  readVolume,
+  showClock,
+  showMass,
+  showVolume,
+  type Units,
+} from '@even-kettle/core/units';
+import { book, newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import type { Bar } from '@even-kettle/core/contract';
+import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
+import { useLook } from '../../ui/look';
+import { Heading, Text } from '../../ui/text';
+
+const MOST_CUPS = 6;
+const PRESETS_ML = [200, 250, 300, 350];
+
+type Draft = { key: string; coffeeId: string; recipeId: string; sizeText: string };
+
+export function NewOrder() {
+  const { bar } = useBar();
+  const units = useUnits();
+  if (!bar) {
+    return (
+      <Page>
+        <Loading what="the menu" height={300} />
+      </Page>
+    );
+  }
+  return <OrderForm key={units.volume} bar={bar} units={units} />;
+}
+
+function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
+  const { store, clock } = useHere();
+  const [name, setName] = useState('');
+  const [drafts, setDrafts] = useState<Draft[]>(() => [firstDraft(bar, units)]);
+  const [asked, setAsked] = useState(false);
+  const read = drafts.map((draft) => readDraft(draft, bar, units));
+  const allRight = read.every(({ ok }) => ok);
+
+  const change = (key: string, part: Partial<Draft>) =>
+    setDrafts(drafts.map((draft) => (draft.key === key ? { ...draft, ...part } : draft)));
+  const take = () => {
+    setAsked(true);
+    if (!allRight) return;
+    const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
+    const trimmed = name.trim();
+    const taken = store.act(
+      [
+        {
+          id: newId(),
+          type: 'order-taken',
+          atMs: clock.nowMs(),
+          orderId: newId(),
+          ...(trimmed ? { name: trimmed } : {}),
+          cups,
+        },
+      ],
+      'Order',
+    );
+    if (taken) router.replace('/');
+  };
+
+  return (
+    <Page>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading>New order</Heading>
+        <Tap kind="bare" icon="close" label="Leave" onPress={() => router.replace('/orders')} />
+      </Row>
+      {drafts.map((draft, index) => (
+        <CupForm
+          key={draft.key}
+          number={index + 1}
+          bar={bar}
+          units={units}
+          draft={draft}
+          read={read[index]!}
+          showFault={asked || draft.sizeText !== ''}
+          onChange={(part) => change(draft.key, part)}
+          onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
+        />
+      ))}
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Tap
+          icon="plus"
+          label="Another cup"
+          disabled={drafts.length >= MOST_CUPS}
+          onPress={() => setDrafts([...drafts, { ...drafts.at(-1)!, key: newId() }])}
+          testID="add-cup"
+        />
+        {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
+      </Row>
+      <TextInput
+        mode="outlined"
+        label="For whom, if it helps"
+        accessibilityLabel="For whom"
+        value={name}
+        maxLength={40}
+        onChangeText={setName}
+      />
+      <Tap
+        kind="main"
+        label={drafts.length === 1 ? 'Take the order' : `Take ${drafts.length} cups`}
+        onPress={take}
+        testID="take-order"
+        style={{ minHeight: 72 }}
+      />
+    </Page>
+  );
+}
+
+type CupFormProps = {
+  number: number;
+  bar: Bar;
+  units: Units;
+  draft: Draft;
+  read: DraftRead;
+  showFault: boolean;
+  onChange: (part: Partial<Draft>) => void;
+  onRemove: (() => void) | null;
+};
+
+function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemove }: CupFormProps) {
+  const look = useLook();
+  return (
+    <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
+      <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
+        <Text bold>Cup {number}</Text>
+        {onRemove ? (
+          <Tap kind="bare" icon="close" label="" says={`Remove cup ${number}`} onPress={onRemove} />
+        ) : null}
+      </Row>
+      <Choice
+        name={`Coffee of cup ${number}`}
+        value={draft.coffeeId}
+        onChange={(coffeeId) => onChange({ coffeeId })}
+        options={bar.coffees.map(({ id, name, decaf, roast }) => ({
+          value: id,
+          label: name,
+          hint: decaf ? `decaf, ${roast}` : roast,
+        }))}
+      />
+      <Choice
+        name={`Method of cup ${number}`}
+        value={draft.recipeId}
+        onChange={(recipeId) => onChange({ recipeId })}
+        options={SCHOOLS.map(({ id, method, name }) => ({
+          value: id,
+          label: METHODS[method].name,
+          hint: name.toLowerCase(),
+        }))}
+      />
+      <Row style={{ flexWrap: 'wrap' }}>
+        <TextInput
+          mode="outlined"
+          dense
+          label={`Size, ${units.volume}`}
+          accessibilityLabel={`Size of cup ${number} in ${units.volume}`}
+          inputMode="decimal"
+          value={draft.sizeText}
+          onChangeText={(sizeText) => onChange({ sizeText })}
+          error={!read.ok && showFault}
+          style={{ width: 120, backgroundColor: look.surface }}
+        />
+        {PRESETS_ML.map((ml) => (
+          <Tap
+            key={ml}
+            label={sizeText(ml, units)}
+            says={`${inWords(showVolume(ml, units))} for cup ${number}`}
+            onPress={() => onChange({ sizeText: sizeText(ml, units) })}
+          />
+        ))}
+      </Row>
+      {read.ok ? (
+        <Text quiet>
+          {inWords(showMass(read.doseG, units, 'dose'))} to{' '}
+          {inWords(showMass(read.brewWaterG, units, 'water'))} water, {showClock(read.brewTimeS)} on the timer
+        </Text>
+      ) : showFault ? (
+        <Text role="alert" bold>
+          {read.reason}
+        </Text>
+      ) : null}
+    </Card>
+  );
+}
+
+type DraftRead =
+  | { ok: true; cup: CupAsk; doseG: number; brewWaterG: number; brewTimeS: number }
+  | { ok: false; reason: string };
+
+function readDraft(draft: Draft, bar: Bar, units: Units): DraftRead {
+  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML);
+  if (!size.ok) return size;
+  const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
+  const recipe = SCHOOLS.find(({ id }) => id === draft.recipeId);
+  if (!coffee || !recipe) return { ok: false, reason: 'Choose a coffee and a method.' };
+  const cup: CupAsk = {
+    cupId: draft.key,
+    recipeId: recipe.id,
+    recipeVersion: recipe.version,
+    coffee: coffee.name,
+    roast: coffee.roast,
+    cupMl: Math.round(size.value),
+  };
+  const found = cardFor(bar, cup, book);
+  if (!found.ok) return found;
+  const { doseG, brewWaterG, brewTimeS } = found.card;
+  return { ok: true, cup, doseG, brewWaterG, brewTimeS };
+}
+
+const firstDraft = (bar: Bar, units: Units): Draft => ({
+  key: newId(),
+  coffeeId: bar.coffees[0]?.id ?? '',
+  recipeId: SCHOOLS[0]!.id,
+  sizeText: sizeText(250, units),
+});
+
+const sizeText = (ml: number, units: Units): string =>
+  units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);

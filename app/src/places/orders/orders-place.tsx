@@ -1,0 +1,19 @@
+/**
+ * Orders: taking and ordering cups.
+ */
+import { useBar } from '../../bar/bar-context';
+import { Loading, Page } from '../../ui/parts';
+import { Heading } from '../../ui/text';
+import { Unreachable } from '../unreachable';
+import { OrderList } from './order-list';
+
+export function OrdersPlace() {
+  const { status } = useBar();
+  if (status === 'unreachable') return <Unreachable />;
+  return (
+    <Page>
+      <Heading>Orders</Heading>
+      {status === 'loading' ? <Loading what="the orders" /> : <OrderList />}
+    </Page>
+  );
+}

@@ -1,0 +1,222 @@
+/**
+ * The few parts that every place is made of.
+ */
+import type { ReactNode } from 'react';
+import { Pressable, ScrollView, View, type StyleProp, type ViewStyle } from 'react-native';
+import { Icon } from './icons';
+import { useLook } from './look';
+import { Text } from './text';
+import { RADIUS, TOUCH } from './theme';
+
+/** A place's page: scrolls up and down, never sideways. */
+export function Page({ children, wide }: { children: ReactNode; wide?: boolean }) {
+  const look = useLook();
+  return (
+    <ScrollView
+      style={{ flex: 1, backgroundColor: look.bg }}
+      contentContainerStyle={{
+        padding: 12,
+        gap: 12,
+        width: '100%',
+        maxWidth: wide ? 1280 : 760,
+        alignSelf: 'center',
+      }}
+    >
+      {children}
+    </ScrollView>
+  );
+}
+
+export function Card({
+  children,
+  style,
+  ruled,
+}: {
+  children: ReactNode;
+  style?: StyleProp<ViewStyle>;
+  ruled?: boolean;
+}) {
+  const look = useLook();
+  return (
+    <View
+      style={[
+        {
+          backgroundColor: look.surface,
+          borderColor: look.rim,
+          borderWidth: 1,
+          borderRadius: RADIUS,
+          padding: 14,
+          gap: 8,
+          overflow: 'hidden',
+        },
+        style,
+      ]}
+    >
+      {ruled ? <RuledEdge /> : null}
+      {children}
+    </View>
+  );
+}
+
+/** The sign of errors and of what cannot be taken back: a hatched edge in ink, never a second hot colour. */
+function RuledEdge() {
+  const look = useLook();
+  const hatch = {
+    backgroundImage: `repeating-linear-gradient(135deg, ${look.ink} 0 3px, transparent 3px 7px)`,
+  };
+  return (
+    <View
+      aria-hidden
+      style={[{ position: 'absolute', left: 0, top: 0, bottom: 0, width: 7 }, hatch as ViewStyle]}
+    />
+  );
+}
+
+export const Row = ({ children, style }: { children: ReactNode; style?: StyleProp<ViewStyle> }) => (
+  <View style={[{ flexDirection: 'row', alignItems: 'center', gap: 10 }, style]}>{children}</View>
+);
+
+type TapProps = {
+  label: string;
+  onPress: () => void;
+  /** What a screen reader says, where the label alone would not do. */
+  says?: string;
+  kind?: 'plain' | 'main' | 'ruled' | 'bare';
+  icon?: string;
+  disabled?: boolean;
+  testID?: string;
+  style?: StyleProp<ViewStyle>;
+};
+
+/** A button of ink on enamel. The flame is not for buttons like these: it is the hands card's alone. */
+export function Tap({ label, onPress, says, kind = 'plain', icon, disabled, testID, style }: TapProps) {
+  const look = useLook();
+  const main = kind === 'main';
+  const color = main ? look.surface : look.ink;
+  return (
+    <Pressable
+      role="button"
+      aria-label={says ?? label}
+      aria-disabled={disabled ?? false}
+      disabled={disabled ?? false}
+      onPress={onPress}
+      testID={testID}
+      style={({ pressed }) => [
+        {
+          minHeight: TOUCH,
+          minWidth: TOUCH,
+          paddingHorizontal: 14,
+          borderRadius: RADIUS,
+          flexDirection: 'row',
+          alignItems: 'center',
+          justifyContent: 'center',
+          gap: 8,
+        },
+        {
+          borderWidth: kind === 'bare' ? 0 : 1,
+          borderColor: main ? look.ink : look.rim,
+          backgroundColor: main ? look.ink : pressed ? look.coolPale : 'transparent',
+        },
+        kind === 'ruled' && ({ borderStyle: 'dashed', borderColor: look.ink2 } as ViewStyle),
+        disabled && { opacity: 0.45 },
+        style,
+      ]}
+    >
+      {icon ? <Icon name={icon} color={color} size={20} /> : null}
+      {label ? (
+        <Text bold={main} color={color} numberOfLines={1}>
+          {label}
+        </Text>
+      ) : null}
+    </Pressable>
+  );
+}
+
+type ChoiceProps<Value extends string> = {
+  name: string;
+  value: Value;
+  options: readonly { value: Value; label: string; hint?: string }[];
+  onChange: (value: Value) => void;
+};
+
+/** One of a few, all in sight. */
+export function Choice<Value extends string>({ name, value, options, onChange }: ChoiceProps<Value>) {
+  const look = useLook();
+  return (
+    <View role="radiogroup" aria-label={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {options.map((option) => {
+        const chosen = option.value === value;
+        return (
+          <Pressable
+            key={option.value}
+            role="radio"
+            aria-checked={chosen}
+            aria-label={option.hint ? `${option.label}, ${option.hint}` : option.label}
+            onPress={() => onChange(option.value)}
+            style={{
+              minHeight: TOUCH,
+              minWidth: TOUCH,
+              paddingHorizontal: 14,
+              paddingVertical: 6,
+              borderRadius: RADIUS,
+              justifyContent: 'center',
+              borderWidth: chosen ? 2 : 1,
+              margin: chosen ? 0 : 1,
+              borderColor: chosen ? look.ink : look.rim,
+              backgroundColor: chosen ? look.coolPale : look.surface,
+            }}
+          >
+            <Text bold={chosen}>{option.label}</Text>
+            {option.hint ? (
+              <Text size="small" quiet={!chosen}>
+                {option.hint}
+              </Text>
+            ) : null}
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+/** What a place says when it has nothing to show yet, with the next step to take. */
+export function Notice({
+  title,
+  children,
+  action,
+  ruled,
+}: {
+  title: string;
+  children?: ReactNode;
+  action?: ReactNode;
+  ruled?: boolean;
+}) {
+  return (
+    <Card ruled={ruled ?? false} style={{ padding: 20, gap: 10 }}>
+      <Text size="title">{title}</Text>
+      {children ? <Text quiet>{children}</Text> : null}
+      {action ? <View style={{ alignSelf: 'flex-start' }}>{action}</View> : null}
+    </Card>
+  );
+}
+
+/** Room kept for what is on its way, so that nothing jumps when it comes. */
+export function Loading({ what, height = 160 }: { what: string; height?: number }) {
+  const look = useLook();
+  return (
+    <View
+      role="status"
+      aria-label={`Loading ${what}`}
+      style={{
+        height,
+        borderRadius: RADIUS,
+        borderWidth: 1,
+        borderColor: look.rim,
+        backgroundColor: look.surface,
+        padding: 16,
+      }}
+    >
+      <Text quiet>Loading {what}…</Text>
+    </View>
+  );
+}

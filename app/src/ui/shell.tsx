@@ -1,0 +1,178 @@
+/**
+ * What surrounds every place: the bar's name and clock above, the five places below, or beside on a wide screen.
+ */
+import type { ReactNode } from 'react';
+import { Pressable, View, useWindowDimensions } from 'react-native';
+import { router, usePathname, type Href } from 'expo-router';
+import { useBar, useHere, useNow } from '../bar/bar-context';
+import { Icon } from './icons';
+import { useLook } from './look';
+import { Tap } from './parts';
+import { Text } from './text';
+import { WIDE } from './theme';
+
+const PLACES: { name: string; href: Href; icon: string }[] = [
+  { name: 'Bar', href: '/', icon: 'bar' },
+  { name: 'Orders', href: '/orders', icon: 'orders' },
+  { name: 'Recipes', href: '/recipes', icon: 'recipes' },
+  { name: 'Log', href: '/log', icon: 'log' },
+  { name: 'Bench', href: '/bench', icon: 'bench' },
+];
+
+export function Shell({ children }: { children: ReactNode }) {
+  const look = useLook();
+  const wide = useWindowDimensions().width >= WIDE;
+  return (
+    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: look.bg }}>
+      {wide ? <PlaceNav wide /> : null}
+      <View style={{ flex: 1, minHeight: 0 }}>
+        <TopLine />
+        <Refusals />
+        <View role="main" style={{ flex: 1, minHeight: 0 }}>
+          {children}
+        </View>
+      </View>
+      {wide ? null : <PlaceNav />}
+    </View>
+  );
+}
+
+function TopLine() {
+  const look = useLook();
+  const { bar, link, waiting, status } = useBar();
+  const away = link === 'away' && status !== 'unreachable';
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 10,
+        paddingHorizontal: 16,
+        paddingTop: 8,
+        paddingBottom: 2,
+        minHeight: 34,
+      }}
+    >
+      <Text size="small" bold numberOfLines={1}>
+        {bar?.name ?? 'Even Kettle'}
+      </Text>
+      <View role="status" style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        {away ? (
+          <>
+            <Icon name="away" color={look.ink} size={16} />
+            <Text size="small" bold numberOfLines={1} style={{ flexShrink: 1 }}>
+              {waiting === 0 ? 'server away, taps are kept' : `server away, ${waiting} kept here`}
+            </Text>
+          </>
+        ) : null}
+      </View>
+      {bar ? <WallClock /> : null}
+    </View>
+  );
+}
+
+/** Bar time as a time of day, and how fast it runs where that is not life's own pace. */
+function WallClock() {
+  const { clock } = useHere();
+  const nowMs = useNow(500);
+  const rate = clock.rate();
+  return (
+    <Text size="small" quiet>
+      {rate === 1 ? '' : `× ${rate}  `}
+      {new Date(nowMs).toLocaleTimeString(undefined, {
+        hour: '2-digit',
+        minute: '2-digit',
+        second: '2-digit',
+      })}
+    </Text>
+  );
+}
+
+function Refusals() {
+  const look = useLook();
+  const { store } = useHere();
+  const { refusals } = useBar();
+  return refusals.map(({ id, text }) => (
+    <View
+      key={id}
+      role="alert"
+      style={{
+        marginHorizontal: 12,
+        marginTop: 4,
+        paddingLeft: 14,
+        borderLeftWidth: 6,
+        borderColor: look.ink,
+        backgroundColor: look.surface,
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 8,
+      }}
+    >
+      <Text style={{ flex: 1, paddingVertical: 8 }}>{text}</Text>
+      <Tap kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+    </View>
+  ));
+}
+
+function PlaceNav({ wide }: { wide?: boolean }) {
+  const look = useLook();
+  const path = usePathname();
+  return (
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={
+        wide
+          ? {
+              width: 92,
+              paddingTop: 10,
+              borderRightWidth: 1,
+              borderColor: look.rim,
+              backgroundColor: look.surface,
+            }
+          : {
+              flexDirection: 'row',
+              height: 60,
+              borderTopWidth: 1,
+              borderColor: look.rim,
+              backgroundColor: look.surface,
+            }
+      }
+    >
+      {PLACES.map(({ name, href, icon }) => {
+        const here = href === '/' ? path === '/' : path.startsWith(String(href));
+        const color = here ? look.ink : look.ink2;
+        return (
+          <Pressable
+            key={name}
+            role="link"
+            aria-label={name}
+            aria-current={here ? 'page' : undefined}
+            onPress={() => router.navigate(href)}
+            style={({ pressed }) => [
+              {
+                alignItems: 'center',
+                justifyContent: 'center',
+                gap: 1,
+                backgroundColor: pressed ? look.coolPale : 'transparent',
+              },
+              wide
+                ? {
+                    height: 72,
+                    borderLeftWidth: 4,
+                    borderColor: here ? look.ink : 'transparent',
+                    paddingRight: 4,
+                  }
+                : { flex: 1, borderTopWidth: 3, borderColor: here ? look.ink : 'transparent' },
+            ]}
+          >
+            <Icon name={icon} color={color} size={22} />
+            <Text size="small" bold={here} color={color}>
+              {name}
+            </Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}

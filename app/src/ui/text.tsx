@@ -1,0 +1,40 @@
+/**
+ * The sizes of type: a figure to read across the bar, a verb, body, small. B612's own figures are tabular.
+ */
+import { Text as NativeText, type TextProps, type TextStyle } from 'react-native';
+import { useLook } from './look';
+import { FACE } from './theme';
+
+type Size = 'figure' | 'clock' | 'verb' | 'title' | 'body' | 'small';
+
+const SIZES: Record<Size, TextStyle> = {
+  figure: { fontSize: 92, lineHeight: 94, fontFamily: FACE.bold },
+  clock: { fontSize: 19, lineHeight: 24, fontFamily: FACE.bold },
+  verb: { fontSize: 22, lineHeight: 28, fontFamily: FACE.bold },
+  title: { fontSize: 18, lineHeight: 24, fontFamily: FACE.bold },
+  body: { fontSize: 15, lineHeight: 21, fontFamily: FACE.regular },
+  small: { fontSize: 13, lineHeight: 18, fontFamily: FACE.regular },
+};
+
+type Props = TextProps & { size?: Size; bold?: boolean; quiet?: boolean; color?: string };
+
+export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Props) {
+  const look = useLook();
+  return (
+    <NativeText
+      {...rest}
+      style={[
+        SIZES[size],
+        bold && { fontFamily: FACE.bold },
+        { color: color ?? (quiet ? look.ink2 : look.ink), fontVariant: ['tabular-nums'] },
+        style,
+      ]}
+    />
+  );
+}
+
+/** A page's heading; one a page, for those who read by ear. */
+export const Heading = (props: Props) => <Text size="title" role="heading" aria-level={1} {...props} />;
+export const Subheading = (props: Props) => (
+  <Text size="body" bold role="heading" aria-level={2} {...props} />
+);

@@ -1,0 +1,100 @@
+/**
+ * Enamel, ink and one flame: the colours of day and evening, and how Paper is to wear them.
+ */
+import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'react-native-paper';
+
+export type Look = {
+  dark: boolean;
+  bg: string;
+  surface: string;
+  rim: string;
+  ink: string;
+  ink2: string;
+  cool: string;
+  coolPale: string;
+  flame: string;
+  onFlame: string;
+  soon: string;
+};
+
+export const DAY: Look = {
+  dark: false,
+  bg: '#EEF2F1',
+  surface: '#FBFCFB',
+  rim: '#B9C5C6',
+  ink: '#12212B',
+  ink2: '#4A5C66',
+  cool: '#2F6478',
+  coolPale: '#D5E4E8',
+  flame: '#C2410C',
+  onFlame: '#FFFFFF',
+  soon: '#F9DCCB',
+};
+
+export const EVENING: Look = {
+  dark: true,
+  bg: '#0D171C',
+  surface: '#142229',
+  rim: '#2E424B',
+  ink: '#EDF3F3',
+  ink2: '#A2B4BB',
+  cool: '#86BACD',
+  coolPale: '#1E3A45',
+  flame: '#FF8A4C',
+  onFlame: '#1A0E06',
+  soon: '#4A2A1A',
+};
+
+export const RADIUS = 6;
+/** Least height of what a wet thumb touches, and of the one main button. */
+export const TOUCH = 48;
+export const MAIN_TOUCH = 76;
+/** From this width on the navigation stands at the side, and Bar has Orders beside it. */
+export const WIDE = 900;
+
+export const FACE = { regular: 'B612', bold: 'B612-Bold' } as const;
+
+const fonts = configureFonts({ config: { fontFamily: FACE.regular } });
+
+/** Paper's theme in our colours. `primary` is ink and cool, never the flame: Paper must not use that by itself. */
+export function paperTheme(look: Look): MD3Theme {
+  const base = look.dark ? MD3DarkTheme : MD3LightTheme;
+  return {
+    ...base,
+    roundness: RADIUS / 4,
+    fonts,
+    animation: { scale: 0.8 },
+    colors: {
+      ...base.colors,
+      primary: look.cool,
+      onPrimary: look.surface,
+      primaryContainer: look.coolPale,
+      onPrimaryContainer: look.ink,
+      secondary: look.cool,
+      onSecondary: look.surface,
+      secondaryContainer: look.coolPale,
+      onSecondaryContainer: look.ink,
+      background: look.bg,
+      onBackground: look.ink,
+      surface: look.surface,
+      onSurface: look.ink,
+      surfaceVariant: look.surface,
+      onSurfaceVariant: look.ink2,
+      outline: look.rim,
+      outlineVariant: look.rim,
+      error: look.ink,
+      onError: look.surface,
+      inverseSurface: look.ink,
+      inverseOnSurface: look.surface,
+      inversePrimary: look.coolPale,
+      elevation: {
+        level0: 'transparent',
+        level1: look.surface,
+        level2: look.surface,
+        level3: look.surface,
+        level4: look.surface,
+        level5: look.surface,
+      },
+    },
+  };
+}

@@ -1,0 +1,2 @@
+export { drainTauS, slurryG } from './level';
+export type { PouredSpan } from './level';

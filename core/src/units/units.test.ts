@@ -1,0 +1,80 @@
+import fc from 'fast-check';
+import {
+  METRIC,
+  inWords,
+  readMass,
+  readNumber,
+  readTemperature,
+  readVolume,
+  showClock,
+  showMass,
+  showTemperature,
+  showVolume,
+  type Units,
+} from './index';
+
+const OTHER: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
+
+test('quantities are shown in the unit of the bar', () => {
+  expect(
+    [
+      showMass(17.6, METRIC, 'dose'),
+      showMass(284.6, METRIC, 'water'),
+      showVolume(250, METRIC),
+      showTemperature(94, METRIC),
+    ].map(inWords),
+  ).toEqual(['17.6 g', '285 g', '250 ml', '94 °C']);
+  expect(
+    [
+      showMass(17.6, OTHER, 'dose'),
+      showMass(285, OTHER, 'water'),
+      showVolume(250, OTHER),
+      showTemperature(94, OTHER),
+    ].map(inWords),
+  ).toEqual(['0.62 oz', '10.1 oz', '8.5 fl oz', '201 °F']);
+});
+
+test('time is m:ss from the anchor, negative before it', () => {
+  expect([0, 9.9, 65, 605, -20, -0.5].map(showClock)).toEqual([
+    '0:00',
+    '0:09',
+    '1:05',
+    '10:05',
+    '-0:20',
+    '-0:01',
+  ]);
+});
+
+test('what is typed in the bar’s unit comes back as stored, within what is shown', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 60, max: 1000 }), fc.constantFrom(METRIC, OTHER), (ml, units) => {
+      const read = readVolume(showVolume(ml, units).figure, 'Cup', units, { min: 50, max: 1010 });
+      expect(read.ok && Math.abs(read.value - ml)).toBeLessThanOrEqual(1.5);
+    }),
+  );
+});
+
+test.each([
+  ['', 'Size: type a number.'],
+  ['12,5', 'Size: use a point for decimals, like 12.5.'],
+  ['plenty', 'Size: “plenty” is not a number.'],
+  ['1e3', 'Size: “1e3” is not a number.'],
+  ['0', 'Size: from 60 to 1000 ml.'],
+  ['-250', 'Size: from 60 to 1000 ml.'],
+  ['5000', 'Size: from 60 to 1000 ml.'],
+])('“%s” is refused with what would be right', (text, reason) => {
+  expect(readVolume(text, 'Size', METRIC, { min: 60, max: 1000 })).toEqual({ ok: false, reason });
+});
+
+test('limits are told in the unit that is typed', () => {
+  expect(readVolume('40', 'Size', OTHER, { min: 60, max: 1000 })).toEqual({
+    ok: false,
+    reason: 'Size: from 2 to 33.8 fl oz.',
+  });
+  expect(readTemperature('300', 'Water', OTHER, { min: 0, max: 100 })).toEqual({
+    ok: false,
+    reason: 'Water: from 32 to 212 °F.',
+  });
+  expect(readMass('1', 'Dose', OTHER, { min: 4, max: 90 })).toEqual({ ok: true, value: 28.3495 });
+  expect(readNumber(' 12.5 ', 'Dose')).toEqual({ ok: true, value: 12.5 });
+});

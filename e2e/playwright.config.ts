@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: './tests',
+  outputDir: './test-results',
+  timeout: 120_000,
+  expect: { timeout: 10_000 },
+  // Each test has a server of its own; two at a time is what two cores carry.
+  workers: 2,
+  fullyParallel: true,
+  retries: 0,
+  reporter: [['list'], ['json', { outputFile: '../reports/e2e.json' }]],
+  use: {
+    browserName: 'chromium',
+    viewport: { width: 390, height: 844 },
+    locale: 'en-GB',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env['CHROMIUM_PATH'] || '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-background-networking'],
+    },
+  },
+});

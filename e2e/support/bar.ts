@@ -1,0 +1,109 @@
+/**
+ * A real server on a port and a database file of its own, that a test can kill and start again.
+ */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { test as base } from '@playwright/test';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+
+export type RunningBar = {
+  url: string;
+  /** SIGKILL: no goodbye, nothing flushed. */
+  kill: () => Promise<void>;
+  start: () => Promise<void>;
+  get: <Answer>(path: string) => Promise<Answer>;
+  post: (events: object[]) => Promise<{ status: number; body: unknown }>;
+};
+
+export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: boolean } = {}): Promise<
+  RunningBar & { close: () => Promise<void> }
+> {
+  const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-'));
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  const env = {
+    ...process.env,
+    PORT: String(port),
+    BAR_CLOCK_RATE: String(rate),
+    EVEN_KETTLE_DB: join(folder, 'bar.sqlite'),
+    EVEN_KETTLE_APP_DIR: join(root, 'app/dist'),
+    LOG_LEVEL: 'warn',
+  };
+  let child: ChildProcess | null = null;
+  const start = async () => {
+    child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+      env,
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    for (let tries = 0; tries < 200; tries += 1) {
+      const up = await fetch(`${url}/api/health`).then(
+        (answer) => answer.ok,
+        () => false,
+      );
+      if (up) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error('The server did not come up in 10 s.');
+  };
+  const kill = async () => {
+    const dying = child;
+    child = null;
+    if (!dying || dying.exitCode !== null) return;
+    const gone = new Promise((resolve) => dying.once('exit', resolve));
+    dying.kill('SIGKILL');
+    await gone;
+  };
+  if (demo) {
+    const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], { env, stdio: 'ignore' });
+    await new Promise((resolve) => made.once('exit', resolve));
+  }
+  await start();
+  return {
+    url,
+    start,
+    kill,
+    get: async <Answer>(path: string) => (await fetch(`${url}${path}`)).json() as Promise<Answer>,
+    post: async (events) => {
+      const answer = await fetch(`${url}/api/events`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ events }),
+      });
+      return { status: answer.status, body: await answer.json() };
+    },
+    close: async () => {
+      await kill();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.once('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() =>
+        typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port')),
+      );
+    });
+  });
+}
+
+/** `test` with a `bar`: a fresh server at the rate that `test.use({ rate })` asks for. */
+export const test = base.extend<{ rate: number; demo: boolean; bar: RunningBar }>({
+  rate: [1, { option: true }],
+  demo: [false, { option: true }],
+  bar: async ({ rate, demo }, use) => {
+    const bar = await openBar({ rate, demo });
+    await use(bar);
+    await bar.close();
+  },
+});
+export { expect } from '@playwright/test';

@@ -1,0 +1,93 @@
+/**
+ * What a barista does at the screen: takes orders, and does what the hands card says when it says it.
+ */
+import { expect, type Page } from '@playwright/test';
+import type { RunningBar } from './bar';
+
+type Cup = { method: 'Cone' | 'Press'; recipe?: string; size: string };
+
+/** Takes an order through the form. */
+export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<void> {
+  await page.getByRole('link', { name: 'Orders', exact: true }).click();
+  await page.getByTestId('new-order').click();
+  for (const [index, cup] of cups.entries()) {
+    const number = index + 1;
+    if (index > 0) await page.getByTestId('add-cup').click();
+    const methods = page.getByRole('radiogroup', { name: `Method of cup ${number}` });
+    await methods
+      .getByRole('radio', { name: new RegExp(`^${cup.method}.*${cup.recipe ?? ''}`) })
+      .first()
+      .click();
+    await page.getByLabel(`Size of cup ${number}`).fill(cup.size);
+  }
+  await page.getByLabel('For whom').fill(name);
+  await page.getByTestId('take-order').click();
+  await expect(page.getByTestId('hands-card')).toBeVisible();
+}
+
+export type Deed = { what: string; station: string };
+
+/**
+ * Does the one thing that the hands card asks for, when it asks for it: waits for the countdown, takes the time that
+ * the step takes, taps. Null where nothing is left to do.
+ */
+export async function doWhatItSays(page: Page): Promise<Deed | null> {
+  const card = page.getByTestId('hands-card');
+  const deed = await page.waitForFunction(
+    () => {
+      if (document.body.textContent?.includes('Nothing to do')) return { over: true } as const;
+      const hands = document.querySelector('[data-testid="hands-card"]');
+      const button = hands?.querySelector('[data-testid="main-button"]');
+      if (!hands || !button || hands.querySelector('[data-testid="countdown"]')) return null;
+      const label = button.getAttribute('aria-label') ?? '';
+      const progress = Number(hands.querySelector('[role="progressbar"]')?.getAttribute('aria-valuenow'));
+      if (label !== 'First water' && progress < 100) return null;
+      return {
+        over: false,
+        what: label,
+        station: hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '',
+      } as const;
+    },
+    undefined,
+    { polling: 25, timeout: 60_000 },
+  );
+  const found = await deed.jsonValue();
+  if (!found || found.over) return null;
+  await card.getByTestId('main-button').click();
+  return { what: found.what, station: found.station.split(':')[0] ?? '' };
+}
+
+type Step = { id: string; kind: string; attended: boolean; durationS: number; end: string };
+type Brew = {
+  id: string;
+  status: string;
+  stationName: string;
+  card: { steps: Step[] };
+  marks: Record<string, { begunMs?: number; doneMs?: number }>;
+};
+export type State = {
+  seq: number;
+  state: {
+    orders: Record<string, { cups: { status: string; recipeId: string }[] }>;
+    brews: Record<string, Brew>;
+  };
+};
+
+/** The stretches of bar time in which tapped steps kept the hands, each ending at its tap. */
+export async function handSpans(bar: RunningBar): Promise<{ who: string; fromMs: number; toMs: number }[]> {
+  const { state } = await bar.get<State>('/api/state');
+  return Object.values(state.brews)
+    .flatMap((brew) =>
+      brew.card.steps
+        .filter((step) => step.attended && brew.marks[step.id]?.doneMs !== undefined)
+        .map((step) => {
+          const { begunMs, doneMs } = brew.marks[step.id]!;
+          return {
+            who: `${brew.stationName} ${step.id}`,
+            fromMs: begunMs ?? doneMs! - step.durationS * 1000,
+            toMs: doneMs!,
+          };
+        }),
+    )
+    .sort((a, b) => a.fromMs - b.fromMs);
+}

@@ -1,0 +1,105 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '../support/bar';
+
+test.use({ demo: true });
+
+const PLACES = ['/', '/orders', '/orders/new', '/recipes', '/recipes/cone-thirds', '/log', '/bench'];
+const settle = async (page: import('@playwright/test').Page) => {
+  await page.waitForFunction(
+    () => !document.querySelector('[aria-label^="Loading"]') && document.fonts.status === 'loaded',
+  );
+  await page.waitForTimeout(300);
+};
+
+for (const look of ['day', 'evening'] as const) {
+  test(`by ${look} every place is free of serious faults for those who read by ear or see badly, narrow and wide`, async ({
+    page,
+    bar,
+  }) => {
+    await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
+    for (const width of [390, 1280]) {
+      await page.setViewportSize({ width, height: width === 390 ? 844 : 800 });
+      for (const place of PLACES) {
+        await page.goto(`${bar.url}${place}`);
+        await settle(page);
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        const faults = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+        expect(
+          faults.map(
+            ({ id, nodes }) =>
+              `${place} at ${width}: ${id} ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`,
+          ),
+        ).toEqual([]);
+      }
+    }
+  });
+}
+
+test('at 360 px nothing is cut off or scrolls sideways, and what is touched is at least 48 px', async ({
+  page,
+  bar,
+}) => {
+  await page.setViewportSize({ width: 360, height: 740 });
+  for (const place of PLACES) {
+    await page.goto(`${bar.url}${place}`);
+    await settle(page);
+    const faults = await page.evaluate(() => {
+      const found: string[] = [];
+      if (document.documentElement.scrollWidth > window.innerWidth) found.push('scrolls sideways');
+      const shown = [...document.querySelectorAll<HTMLElement>('body *')].filter(
+        (element) => element.offsetParent !== null,
+      );
+      for (const element of shown) {
+        const box = element.getBoundingClientRect();
+        if (box.width > 0 && (box.right > window.innerWidth + 1 || box.left < -1))
+          found.push(`cut off: ${element.outerHTML.slice(0, 100)}`);
+        const touchable =
+          ['button', 'link', 'radio'].includes(element.getAttribute('role') ?? '') ||
+          element.tagName === 'INPUT';
+        if (touchable && box.width > 0 && (box.height < 47.5 || box.width < 47.5))
+          found.push(`${box.width}x${box.height}: ${element.getAttribute('aria-label')}`);
+      }
+      return found;
+    });
+    expect(faults.map((fault) => `${place}: ${fault}`)).toEqual([]);
+  }
+});
+
+test('the hands card’s number is at least 72 px on a phone, its button at least 72 px high, both without scrolling', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(bar.url);
+  await settle(page);
+  const figure = page.getByTestId('figure');
+  expect(
+    parseFloat(await figure.evaluate((element) => getComputedStyle(element).fontSize)),
+  ).toBeGreaterThanOrEqual(72);
+  const button = (await page.getByTestId('main-button').boundingBox())!;
+  expect(button.height).toBeGreaterThanOrEqual(72);
+  expect(button.y + button.height).toBeLessThan(844 - 60);
+});
+
+test('the page asks no other host for anything, and its scripts weigh what they may', async ({
+  page,
+  bar,
+}) => {
+  const hosts = new Set<string>();
+  const scripts: Promise<number>[] = [];
+  page.on('request', (request) => hosts.add(new URL(request.url()).host));
+  page.on('response', (response) => {
+    if (response.url().endsWith('.js'))
+      scripts.push(
+        response
+          .request()
+          .sizes()
+          .then(({ responseBodySize }) => responseBodySize),
+      );
+  });
+  await page.goto(bar.url);
+  await settle(page);
+  expect([...hosts]).toEqual([new URL(bar.url).host]);
+  const gzipKb = (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0) / 1000;
+  console.log(`first page: ${gzipKb.toFixed(0)} KB of script over the wire`);
+  expect(gzipKb).toBeLessThanOrEqual(620);
+});

@@ -1,0 +1,45 @@
+const swc = (decorators) => [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', decorators },
+      transform: decorators ? { legacyDecorator: true, useDefineForClassFields: false } : {},
+    },
+    module: { type: 'commonjs' },
+  },
+];
+const esmPackages = 'node_modules/(?!(uuid)/)';
+
+module.exports = {
+  projects: [
+    {
+      displayName: 'house',
+      rootDir: '.',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/scripts/*.test.cjs'],
+      transform: {},
+    },
+    {
+      displayName: 'core',
+      rootDir: 'core',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/**/*.test.ts'],
+      transform: { '\\.ts$': swc(false) },
+    },
+    {
+      displayName: 'server',
+      rootDir: 'server',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/**/*.test.ts'],
+      transform: { '\\.[jt]s$': swc(true) },
+      transformIgnorePatterns: [esmPackages],
+    },
+    {
+      displayName: 'app',
+      rootDir: 'app',
+      preset: 'jest-expo/web',
+      testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+    },
+  ],
+};

@@ -1,0 +1,70 @@
+/**
+ * `npm test`: types, lint, unit, component and API tests, end-to-end tests. Ends with the sums of the runners' own
+ * reports, and fails if anything did.
+ */
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { bin, root, run, say } from './lib.mjs';
+import { installChromium, installPackages } from './install.mjs';
+import { build } from './build.mjs';
+
+const reports = join(root, 'reports');
+rmSync(reports, { recursive: true, force: true });
+mkdirSync(reports);
+
+await installPackages();
+await installChromium();
+
+const sums = { passed: 0, failed: 0 };
+let broken = false;
+
+/** A check with no count of its own. */
+async function check(what, command, args) {
+  say(what);
+  if ((await run(command, args)) !== 0) {
+    broken = true;
+    console.error(`✗ ${what} failed.`);
+  }
+}
+
+async function counted(what, command, args, report, read) {
+  say(what);
+  const code = await run(command, args, { env: { NODE_ENV: 'test' } });
+  const file = join(reports, report);
+  if (!existsSync(file)) {
+    broken = true;
+    return console.error(`✗ ${what} left no report.`);
+  }
+  const { passed, failed } = read(JSON.parse(readFileSync(file, 'utf8')));
+  sums.passed += passed;
+  sums.failed += failed;
+  if (code !== 0 || passed === 0) broken = true;
+}
+
+await check('Types', process.execPath, ['scripts/types.mjs']);
+await check('Lint', bin('eslint'), ['.', '--max-warnings', '0']);
+await check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+await counted(
+  'Unit, component and API tests',
+  bin('jest'),
+  ['--json', '--outputFile', 'reports/unit.json'],
+  'unit.json',
+  (report) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+  }),
+);
+await build();
+await counted(
+  'End-to-end tests',
+  bin('playwright'),
+  ['test', '--config', 'e2e/playwright.config.ts'],
+  'e2e.json',
+  ({ stats, errors }) => ({
+    passed: stats.expected + stats.flaky,
+    failed: stats.unexpected + errors.length,
+  }),
+);
+
+console.log(`\n${sums.passed} passed, ${sums.failed} failed`);
+process.exit(broken || sums.failed > 0 ? 1 : 0);

@@ -1,0 +1,410 @@
+/** The API against a real SQLite file: what is stored, what is refused, what a restart remembers. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import request from 'supertest';
+import { planEarliest, type PlanProblem } from '@even-kettle/core/plan';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { httpApp } from './http/app';
+import { openBar, type BarServer } from './server';
+import { openDatabase } from './store/database';
+
+const book = bookOf(SCHOOLS);
+const solver = {
+  solve: (problem: PlanProblem) => Promise.resolve(planEarliest(problem)),
+  close: () => Promise.resolve(),
+};
+let folder: string;
+let bar: BarServer;
+let http: Server;
+
+async function open(clockRate = 1): Promise<void> {
+  bar = await openBar({
+    source: await openDatabase(join(folder, 'bar.sqlite')),
+    book,
+    solver,
+    clockRate,
+    warn: () => undefined,
+  });
+  http = createServer(
+    httpApp(bar, {
+      appDir: null,
+      logger: pino({ level: 'silent' }),
+      version: 'test',
+      requestsPerMinute: 10_000,
+    }),
+  );
+  await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
+}
+async function close(): Promise<void> {
+  http.closeAllConnections();
+  await new Promise((resolve) => http.close(resolve));
+  await bar.close();
+}
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
+  await open();
+});
+afterEach(async () => {
+  await close();
+  rmSync(folder, { recursive: true });
+});
+
+let ids = 0;
+const newId = () => `01890000-0000-7000-8000-${String((ids += 1)).padStart(12, '0')}`;
+const now = () => bar.clock.nowMs();
+const cup = (cupId: string, change: object = {}) => ({
+  cupId,
+  recipeId: 'cone-thirds',
+  recipeVersion: 1,
+  coffee: 'Saltmarsh',
+  roast: 'light',
+  cupMl: 250,
+  ...change,
+});
+const order = (orderId: string, ...cups: object[]) => ({
+  id: newId(),
+  type: 'order-taken',
+  atMs: now(),
+  orderId,
+  cups,
+});
+const start = (cupId: string, orderId: string, change: object = {}) => ({
+  id: newId(),
+  type: 'brew-started',
+  atMs: now(),
+  brewId: `${cupId}.1`,
+  orderId,
+  cupId,
+  stationId: 'cone-1',
+  stationName: 'Cone 1',
+  brewerId: 'cone-m',
+  altitudeM: 0,
+  kettlePowerW: 1200,
+  kettleFilledAtC: 90,
+  ...change,
+});
+const done = (brewId: string, stepId: string, change: object = {}) => ({
+  id: newId(),
+  type: 'step-done',
+  atMs: now(),
+  brewId,
+  stepId,
+  ...change,
+});
+const post = (...events: object[]) => request(http).post('/api/events').send({ events });
+const stored = async () => (await bar.log.after(0)).length;
+
+test('events are stored once however often they are posted, and the state is what they make', async () => {
+  const events = [order('A', cup('a1')), start('a1', 'A'), done('a1.1', 'fill')];
+  const first = await post(...events);
+  expect([first.status, first.body]).toEqual([
+    200,
+    { accepted: events.map(({ id }) => id), duplicates: [], seq: 3 },
+  ]);
+  const again = await post(...events);
+  expect([again.status, again.body.accepted, again.body.duplicates]).toEqual([
+    200,
+    [],
+    events.map(({ id }) => id),
+  ]);
+  const state = await request(http).get('/api/state');
+  expect(state.body).toMatchObject({
+    seq: 3,
+    state: { brews: { 'a1.1': { status: 'running', card: { doseG: 17.6, brewWaterG: 285 } } } },
+  });
+  expect(await stored()).toBe(3);
+});
+
+test('the bar is planned after each post, and the plan is part of the state', async () => {
+  await post(order('A', cup('a1'), cup('a2', { recipeId: 'press-long' })));
+  await bar.planning.replan();
+  const { body } = await request(http).get('/api/state');
+  expect(Object.keys(body.planned.plan.finish)).toEqual(['A']);
+  expect(body.planned.plan.starts['a2.1/plunge']).toBeGreaterThan(body.planned.plan.starts['a2.1/pour']);
+});
+
+describe('bad input gets a field and a reason, and nothing is stored', () => {
+  const bad: [string, number, () => object | string, string, RegExp][] = [
+    [
+      'a cup of 0 ml',
+      422,
+      () => order('A', cup('a1', { cupMl: 0 })),
+      'events.0.cups.0.cupMl',
+      /at least 60 ml/,
+    ],
+    [
+      'a cup of 5 l',
+      422,
+      () => order('A', cup('a1', { cupMl: 5000 })),
+      'events.0.cups.0.cupMl',
+      /at most 1000 ml/,
+    ],
+    [
+      'a cup size in words',
+      422,
+      () => order('A', cup('a1', { cupMl: 'large' })),
+      'events.0.cups.0.cupMl',
+      /number of ml/,
+    ],
+    [
+      'a cup that fits no brewer here',
+      422,
+      () => order('A', cup('a1', { recipeId: 'press-long', cupMl: 300 })),
+      'events.0.cups.0.cupMl',
+      /Press 350 ml makes about 186 to 253 ml; Press 1 l makes about/,
+    ],
+    [
+      'a recipe that is not there',
+      422,
+      () => order('A', cup('a1', { recipeId: 'cone-of-legend' })),
+      'events.0.cups.0.recipeId',
+      /no recipe cone-of-legend/,
+    ],
+    [
+      'seven cups',
+      422,
+      () => order('A', ...Array.from({ length: 7 }, (_, index) => cup(`a${index}`))),
+      'events.0.cups',
+      /at most six/,
+    ],
+    ['an order with no cup', 422, () => order('A'), 'events.0.cups', /at least one/],
+    ['a field that nobody knows', 422, () => ({ ...order('A', cup('a1')), price: 3 }), 'events.0', /price/],
+    ['an id that is none', 422, () => ({ ...order('A', cup('a1')), id: 'one' }), 'events.0.id', /UUID/],
+    [
+      'a kind of event that nobody knows',
+      422,
+      () => ({ ...order('A', cup('a1')), type: 'order-wished' }),
+      'events.0.type',
+      /./,
+    ],
+    [
+      'an event ahead of the bar’s clock',
+      422,
+      () => ({ ...order('A', cup('a1')), atMs: now() + 60_000 }),
+      'events.0.atMs',
+      /ahead of the bar’s clock/,
+    ],
+    [
+      'a step of a brew that is not there',
+      422,
+      () => done('a1.1', 'fill'),
+      'events.0.brewId',
+      /no such brew/,
+    ],
+    [
+      'undoing what never was',
+      409,
+      () => ({ id: newId(), type: 'event-undone', atMs: now(), eventId: newId() }),
+      'events.0.eventId',
+      /nothing on the bar/,
+    ],
+    [
+      'markup in a name that is too long',
+      422,
+      () => order('A', cup('a1', { coffee: '<script>'.repeat(9) })),
+      'events.0.cups.0.coffee',
+      /at most 40/,
+    ],
+  ];
+  test.each(bad)('%s', async (_what, status, event, field, reason) => {
+    const answer = await post(event() as object);
+    expect([answer.status, answer.type]).toEqual([status, 'application/problem+json']);
+    expect(answer.body.errors[0]).toMatchObject({ field, reason: expect.stringMatching(reason) });
+    expect(await stored()).toBe(0);
+  });
+
+  test('a step out of order, a busy station, and an event with another’s id', async () => {
+    const taken = order('A', cup('a1'), cup('a2'));
+    await post(taken, start('a1', 'A'));
+    const outOfOrder = await post(done('a1.1', 'pour-3'));
+    expect([outOfOrder.status, outOfOrder.body.errors[0]]).toMatchObject([
+      409,
+      { field: 'events.0.stepId', code: 'step-not-next', reason: '“Fill the kettle” comes first.' },
+    ]);
+    const busy = await post(start('a2', 'A'));
+    expect([busy.status, busy.body.errors[0].code]).toEqual([409, 'station-busy']);
+    const other = await post({ ...taken, name: 'somebody else' });
+    expect([other.status, other.body.errors[0]]).toMatchObject([
+      409,
+      { field: 'events.0.id', code: 'id-taken' },
+    ]);
+    expect(await stored()).toBe(2);
+  });
+
+  test('a post with one bad event stores none of it, and names the one', async () => {
+    const wrong = done('a1.1', 'pour-3');
+    const answer = await post(order('A', cup('a1')), start('a1', 'A'), wrong);
+    expect([answer.status, answer.body.errors[0].eventId, await stored()]).toEqual([409, wrong.id, 0]);
+  });
+
+  test('what is not JSON, not declared as JSON, or 10 MB', async () => {
+    const raw = (type: string, body: string) =>
+      request(http).post('/api/events').set('Content-Type', type).send(body);
+    expect((await raw('application/json', '{"events": [')).body).toMatchObject({
+      status: 400,
+      type: 'urn:even-kettle:problem:not-json',
+    });
+    expect((await raw('text/plain', 'events')).body).toMatchObject({ status: 415 });
+    expect(
+      (await raw('application/json', JSON.stringify({ events: 'x'.repeat(10_000_000) }))).body,
+    ).toMatchObject({ status: 413 });
+    expect((await raw('application/json', '[]')).body).toMatchObject({ status: 422 });
+    expect(await stored()).toBe(0);
+  });
+
+  test('an address with nothing at it, and a wrong query', async () => {
+    expect((await request(http).get('/api/milk')).body).toMatchObject({ status: 404 });
+    expect((await request(http).get('/api/log?limit=9999')).body).toMatchObject({ status: 422 });
+    expect((await request(http).get('/api/live?after=-3')).body).toMatchObject({ status: 422 });
+  });
+});
+
+test('a restarted server has the same state, goes on counting bar time at its rate, and still refuses what it refused', async () => {
+  await close();
+  await open(60);
+  const events = [order('A', cup('a1')), start('a1', 'A'), done('a1.1', 'fill')];
+  await post(...events);
+  const before = { state: bar.log.state(), seq: bar.log.seq(), barMs: now() };
+  await close();
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  await open(60);
+  expect([bar.log.state(), bar.log.seq()]).toEqual([before.state, before.seq]);
+  // 100 ms of absence are 6 s of bar time at rate 60: the clock went on while nobody kept it.
+  expect(now() - before.barMs).toBeGreaterThanOrEqual(6000);
+  expect((await post(done('a1.1', 'pour-3'))).status).toBe(409);
+});
+
+test('a log with an event that the rules no longer take still opens: it is passed over, and said', async () => {
+  await post(order('A', cup('a1')), start('a1', 'A'));
+  await close();
+  const source = await openDatabase(join(folder, 'bar.sqlite'));
+  await source.query(
+    `INSERT INTO event (id, type, at_ms, received_ms, body) VALUES ('x', 'brew-levitated', 0, 0, '{"id":"x","type":"brew-levitated","atMs":0}')`,
+  );
+  const warnings: string[] = [];
+  bar = await openBar({
+    source,
+    book,
+    solver,
+    clockRate: 1,
+    warn: (_detail, message) => warnings.push(message),
+  });
+  expect([warnings.length, Object.keys(bar.log.state().brews)]).toEqual([1, ['a1.1']]);
+  await bar.close();
+  await open();
+});
+
+test('the database itself refuses to change or delete an event', async () => {
+  await post(order('A', cup('a1')));
+  const source = await openDatabase(join(folder, 'bar.sqlite'));
+  await expect(source.query("UPDATE event SET body = '{}'")).rejects.toThrow('never changed');
+  await expect(source.query('DELETE FROM event')).rejects.toThrow('never deleted');
+  expect(await source.query('PRAGMA journal_mode')).toEqual([{ journal_mode: 'wal' }]);
+  await source.destroy();
+});
+
+test('a served brew is in the log with planned against real, an undone serving is not, and the records can be made anew', async () => {
+  await post(order('A', cup('a1')), start('a1', 'A', { atMs: now() }));
+  const steps = ['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
+  await post(...steps.map((stepId) => done('a1.1', stepId, stepId === 'pour-4' ? { readingG: 287 } : {})));
+  const serving = { id: newId(), type: 'brew-served', atMs: now(), brewId: 'a1.1' };
+  await post(serving);
+  const { body } = await request(http).get('/api/log');
+  expect(body.records).toHaveLength(1);
+  expect(body.records[0]).toMatchObject({
+    outcome: 'served',
+    coffee: 'Saltmarsh',
+    plannedBrewS: 187,
+    pouredG: 287,
+    stationName: 'Cone 1',
+  });
+  expect(body.records[0].steps.find(({ id }: { id: string }) => id === 'pour-4')).toMatchObject({
+    plannedStartS: 100,
+    targetG: 285,
+    readingG: 287,
+  });
+  expect(await bar.log.rebuildRecords()).toBe(1);
+  expect((await request(http).get('/api/log')).body).toEqual(body);
+  await post({ id: newId(), type: 'event-undone', atMs: now(), eventId: serving.id });
+  expect((await request(http).get('/api/log')).body.records).toEqual([]);
+});
+
+test('the live stream brings events with their place, resumes after one, and is not held back by compression', async () => {
+  await post(order('A', cup('a1')), order('B', cup('b1')));
+  const { port } = http.address() as AddressInfo;
+  const abort = new AbortController();
+  const response = await fetch(`http://127.0.0.1:${port}/api/live`, {
+    headers: { 'Last-Event-ID': '1', 'Accept-Encoding': 'gzip' },
+    signal: abort.signal,
+  });
+  expect([response.headers.get('content-type'), response.headers.get('content-encoding')]).toEqual([
+    'text/event-stream; charset=utf-8',
+    null,
+  ]);
+  const reader = response.body!.getReader();
+  let text = '';
+  const until = async (wanted: RegExp) => {
+    while (!wanted.test(text)) text += new TextDecoder().decode((await reader.read()).value);
+  };
+  await until(/id: 2\nevent: bar-event/);
+  expect(text).not.toMatch(/id: 1\n/);
+  await post(start('a1', 'A'));
+  await until(/id: 3\nevent: bar-event\ndata: .*brew-started/);
+  await until(/event: plan/);
+  abort.abort();
+});
+
+test('units and altitude can be changed, are checked, and are kept', async () => {
+  const units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
+  expect((await request(http).patch('/api/bar').send({ units, altitudeM: 2150 })).body).toMatchObject({
+    units,
+    altitudeM: 2150,
+  });
+  expect((await request(http).patch('/api/bar').send({ altitudeM: 99_000 })).body).toMatchObject({
+    status: 422,
+    errors: [{ field: 'altitudeM', reason: 'must be at most 5000 m' }],
+  });
+  expect((await request(http).patch('/api/bar').send({ name: 'x' })).status).toBe(422);
+  await close();
+  await open();
+  expect((await request(http).get('/api/bar')).body).toMatchObject({ units, altitudeM: 2150 });
+});
+
+test('the API describes itself, and every answer it describes has a schema', async () => {
+  const { body } = await request(http).get('/api/openapi.json');
+  expect(body.openapi).toBe('3.1.0');
+  expect(Object.keys(body.paths).sort()).toEqual([
+    '/api/bar',
+    '/api/clock',
+    '/api/events',
+    '/api/health',
+    '/api/live',
+    '/api/log',
+    '/api/recipes',
+    '/api/state',
+  ]);
+  const refs = [...JSON.stringify(body).matchAll(/#\/components\/schemas\/(\w+)/g)].map(([, name]) => name);
+  for (const name of refs) expect(Object.keys(body.components.schemas)).toContain(name);
+  expect(
+    body.components.schemas.PostEvents.properties.events.items.oneOf ??
+      body.components.schemas.PostEvents.properties.events.items.anyOf,
+  ).toHaveLength(9);
+});
+
+test('health, clock and headers', async () => {
+  expect((await request(http).get('/api/health')).body).toMatchObject({
+    status: 'ok',
+    store: 'ok',
+    planner: 'ok',
+    version: 'test',
+    seq: 0,
+  });
+  const { body, headers } = await request(http).get('/api/clock');
+  expect([body.rate, Math.abs(body.barMs - Date.now()) < 1000]).toEqual([1, true]);
+  expect(headers['content-security-policy']).toContain("script-src 'self'");
+  expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe/);
+});
