@@ -238,6 +238,9 @@ function cannotTake(
   if (mark?.doneMs !== undefined || laterMarked || (event.type === 'step-begun' && mark)) {
     return { code: 'already-done', field, reason: `“${step.name}” has been done already.` };
   }
+  if (event.type === 'step-begun' && beginsByItself(step)) {
+    return { code: 'step-not-next', field, reason: `“${step.name}” begins by itself.` };
+  }
   if (brew.abandoned) return null;
   const missing = steps
     .slice(0, index)
@@ -306,11 +309,12 @@ function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied 
   const order = state.orders[brew.orderId]!;
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId)!;
   const sentBack = order.events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id);
-  if (
-    cup.brewIds.at(-1) !== brew.id ||
-    (sentBack && last.type === 'brew-served') ||
-    (last.type === 'brew-abandoned' && cup.status === 'cancelled')
-  ) {
+  // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
+  const newerBrew = cup.brewIds.at(-1) !== brew.id;
+  const goneOn =
+    (last.type === 'brew-served' && (newerBrew || sentBack)) ||
+    (last.type === 'brew-abandoned' && (newerBrew || cup.status === 'cancelled'));
+  if (goneOn) {
     return refuse('not-undoable', 'eventId', 'The cup has been sent back, cancelled or brewed again since.');
   }
   if (last.type === 'brew-started') {

@@ -54,6 +54,12 @@ export const planEarliest: Planner = (problem) => {
   };
 };
 
+/**
+ * How much longer than its own rest a running brew is looked ahead for, seconds: the others that run are over by then,
+ * and nobody else is booked before the running ones are placed.
+ */
+const RUNNING_AHEAD_S = 2400;
+
 /** A plan in the making. */
 type Draft = { ledger: Ledger; seconds: number; starts: Record<string, number>; relaxed: Relaxed[] };
 
@@ -125,11 +131,14 @@ function finishStarted(problem: PlanProblem, draft: Draft, brew: PlanBrew, past:
   const previousEnd = past.at(-1)!.end;
   let steps: Placed[] = [];
   if (next) {
-    const openings = openingsOf(draft.ledger, brew, past.length, problem.now, draft.seconds);
+    const ahead = problem.away?.length
+      ? draft.seconds
+      : Math.min(draft.seconds, RUNNING_AHEAD_S + restS(brew, past.length));
+    const openings = openingsOf(draft.ledger, brew, past.length, problem.now, ahead);
     const key = stepKey(brew.id, next.id);
     const soonest = Math.max(problem.now, previousEnd + next.lag.min);
     const latest =
-      next.lag.max === null ? problem.now + draft.seconds : Math.max(soonest, previousEnd + next.lag.max);
+      next.lag.max === null ? problem.now + ahead : Math.max(soonest, previousEnd + next.lag.max);
     const wished = problem.frozen[key] ?? previousEnd + next.lag.ideal;
     let start =
       nearestOpening(openings, past.length, wished, soonest, latest) ?? firstOpening(openings, latest + 1);
@@ -277,6 +286,9 @@ function refuseMissingTools(problem: PlanProblem): void {
   if (!(problem.hands >= 1))
     throw new ImpossibleProblem('Nobody is on the bar: a plan needs one pair of hands at least.');
 }
+
+const restS = (brew: PlanBrew, from: number): number =>
+  brew.steps.slice(from).reduce((sum, step) => sum + step.duration + step.lag.ideal, 0);
 
 /** Long enough to brew everything one after another, after the last pair is back, with an hour to spare. */
 function horizonS(problem: PlanProblem): number {

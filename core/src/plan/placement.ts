@@ -25,25 +25,32 @@ export function openingsOf(
   const fullUpTo = ledger.handsFullUpTo();
   const perStep: Uint8Array[] = [];
   let nextUpTo: Int32Array | null = null;
-  let nextLag = null as PlanStep['lag'] | null;
+  // Where the next step may start, counted from the end of this one.
+  let soonest = 0;
+  let latest = 0;
   for (let index = brew.steps.length - 1; index >= first; index -= 1) {
     const { duration, attended, lag } = brew.steps[index]!;
     const open = new Uint8Array(seconds);
     const upTo = new Int32Array(seconds + 1);
+    let count = 0;
     for (let start = 0; start < seconds; start += 1) {
-      const end = Math.min(start + duration, seconds);
-      const handsFree = !attended || fullUpTo[end]! === fullUpTo[start]!;
-      if (
-        handsFree &&
-        (nextUpTo === null ||
-          anyBetween(nextUpTo, end + nextLag!.min, nextLag!.max === null ? seconds : end + nextLag!.max))
-      )
+      const end = start + duration < seconds ? start + duration : seconds;
+      let isOpen = !attended || fullUpTo[end] === fullUpTo[start];
+      if (isOpen && nextUpTo !== null) {
+        const from = end + soonest;
+        const to = end + latest + 1;
+        isOpen = from < seconds && nextUpTo[to < seconds ? to : seconds]! > nextUpTo[from]!;
+      }
+      if (isOpen) {
         open[start] = 1;
-      upTo[start + 1] = upTo[start]! + open[start]!;
+        count += 1;
+      }
+      upTo[start + 1] = count;
     }
     perStep[index - first] = open;
     nextUpTo = upTo;
-    nextLag = lag;
+    soonest = lag.min;
+    latest = lag.max ?? seconds;
   }
   return { first, now, perStep };
 }
@@ -91,8 +98,3 @@ export function follow(openings: Openings, brew: PlanBrew, start: number): Place
   }
   return placed;
 }
-
-const anyBetween = (upTo: Int32Array, from: number, to: number): boolean => {
-  const last = upTo.length - 1;
-  return from < last && upTo[Math.min(to + 1, last)]! > upTo[Math.max(0, from)]!;
-};
