@@ -34,9 +34,6 @@ export async function buildApp() {
         CI: '1',
         EXPO_OFFLINE: '1',
         EXPO_NO_TELEMETRY: '1',
-        // These two drop what no page uses from the bundle.
-        EXPO_UNSTABLE_METRO_OPTIMIZE_GRAPH: '1',
-        EXPO_UNSTABLE_TREE_SHAKING: '1',
         NODE_ENV: 'production',
       },
     });

@@ -40,9 +40,13 @@ export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units)
 
 /** One line for the list of what comes next. */
 export function inShort({ step, card, asks, awaited }: AgendaItem, units: Units): string {
-  if (asks === 'cue' && awaited) return `${awaited.name}, then ${lower(step.name)}`;
+  if (asks === 'cue' && awaited)
+    return `${awaited.name}, then ${step.kind === 'serve' ? 'hand over' : lower(step.name)}`;
   if (step.targetG !== undefined)
     return `${step.name}, to ${inWords(showMass(step.targetG, units, 'water'))}`;
+  if (step.kind === 'serve') return 'Hand over';
+  if (step.kind === 'clean') return 'Clean';
+  if (step.kind === 'load') return 'Load and tare';
   if (step.kind === 'weigh') return `${step.name}, ${inWords(showMass(card.doseG, units, 'dose'))}`;
   return step.name;
 }
@@ -54,7 +58,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
       return {
         verb: 'Fill the kettle to',
         figure: showMass(card.kettleFillG, units, 'water'),
-        detail: `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
+        detail: `Set it to ${inWords(showTemperature(card.waterC, units))}. Never above its mark; cord dry.`,
         button: 'Filled',
       };
     case 'weigh':

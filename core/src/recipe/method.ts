@@ -183,7 +183,7 @@ const load = (what: string): RecipeStep => ({
   start: { afterS: 0 },
   lasts: { s: 15 },
   end: tapped('rinse water out, tared'),
-  hint: 'The rinse water thrown away is the step most often forgotten.',
+  hint: 'Level the bed. The rinse water is what is most often forgotten.',
 });
 
 const clean = (lengthS: number): RecipeStep => ({
@@ -212,7 +212,7 @@ export const conePrep: RecipeStep[] = [
     hint: 'Fold along the seam, away from the pouring hand.',
   },
   warmThrough,
-  load('Throw the rinse, load, level, tare'),
+  load('Throw the rinse, load, tare'),
 ];
 
 export const coneFinish: RecipeStep[] = [
@@ -244,7 +244,7 @@ export const pressPrep: RecipeStep[] = [
     end: tapped('warm'),
   },
   warmThrough,
-  load('Throw the warming water, load, tare'),
+  load('Throw the water, load, tare'),
 ];
 
 export const pressFinish: RecipeStep[] = [

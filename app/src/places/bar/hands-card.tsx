@@ -63,18 +63,13 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
           <Figure item={item} nowMs={nowMs} asked={asked.figure} />
         </View>
         {now ? <Progress item={item} nowMs={nowMs} units={units} /> : <Countdown item={item} nowMs={nowMs} />}
-        {asked.detail ? (
-          <Text quiet size="small" numberOfLines={2}>
-            {asked.detail}
-          </Text>
-        ) : null}
         {item.asks === 'runs' ? (
           <View style={{ height: MAIN_TOUCH }} />
         ) : (
           <MainButton label={asked.button} hot={hot} onPress={done} />
         )}
-        <Row style={{ minHeight: TOUCH, justifyContent: 'space-between' }}>
-          <Undo />
+        <Row style={{ minHeight: TOUCH, marginBottom: -6, justifyContent: 'space-between' }}>
+          <Undo otherwise={asked.detail} />
           {item.step.kind === 'pour' && item.asks === 'finish' && now ? (
             <ReadingStepper reading={reading} units={units} />
           ) : null}
@@ -235,7 +230,8 @@ function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPr
   );
 }
 
-function Undo() {
+/** For ten seconds the way back; otherwise a hint for the step stands in its place, so that nothing moves. */
+function Undo({ otherwise }: { otherwise: string }) {
   const { store } = useHere();
   const { undoable } = useBar();
   const [realMs, setRealMs] = useState(Date.now);
@@ -246,7 +242,13 @@ function Undo() {
     return () => clearInterval(timer);
   }, [undoable]);
   const leftS = undoable ? Math.ceil((undoable.untilRealMs - realMs) / 1000) : 0;
-  if (!undoable || leftS <= 0) return <View />;
+  if (!undoable || leftS <= 0) {
+    return (
+      <Text quiet size="small" numberOfLines={2} style={{ flex: 1 }}>
+        {otherwise}
+      </Text>
+    );
+  }
   return (
     <Tap
       kind="bare"

@@ -5,15 +5,14 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Rect } from 'react-native-svg';
 import { timelineAt } from '@even-kettle/core/brew';
-import { stepKey, type AgendaItem } from '@even-kettle/core/plan';
-import { cardFor } from '@even-kettle/core/plan';
+import { cardFor, stepKey, type AgendaItem } from '@even-kettle/core/plan';
 import { book, useBar } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 
-const LANE_H = 34;
+const LANE_H = 28;
 const NAME_W = 66;
 
 type Span = { key: string; fromS: number; toS: number; attended: boolean };
@@ -55,8 +54,8 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
                     key={key}
                     x={xAt(fromS)}
                     width={Math.max(1.5, xAt(toS) - xAt(fromS) - 0.5)}
-                    y={attended ? 14 : 20}
-                    height={attended ? 16 : 4}
+                    y={attended ? 11 : 16}
+                    height={attended ? 13 : 4}
                     rx={1.5}
                     fill={attended ? look.ink : look.cool}
                   />

@@ -1,7 +1,7 @@
 /**
  * The stations: each with its vessel filled to its level, its clock and its order. A tap takes its next step to hand.
  */
-import { Pressable, View } from 'react-native';
+import { Pressable, View, type DimensionValue } from 'react-native';
 import {
   anchorMs,
   brewAt,
@@ -21,6 +21,8 @@ import { RADIUS } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
 
 type Props = {
+  /** How many stand in a row. */
+  columns: number;
   stations: Station[];
   state: BarState;
   nowMs: number;
@@ -28,14 +30,18 @@ type Props = {
   onTake: (brewId: string) => void;
 };
 
-export function Stations({ stations, state, nowMs, atHand, onTake }: Props) {
+export function Stations({ columns, stations, state, nowMs, atHand, onTake }: Props) {
   return (
     <View role="list" aria-label="Stations" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
       {stations.map((station) => {
         const brew = brewAt(state, station.id);
         const order = brew && state.orders[brew.orderId];
         return (
-          <View key={station.id} role="listitem" style={{ flexGrow: 1, flexBasis: 104, maxWidth: '32.2%' }}>
+          <View
+            key={station.id}
+            role="listitem"
+            style={{ width: `calc((100% - ${(columns - 1) * 8}px) / ${columns})` as DimensionValue }}
+          >
             {brew && order ? (
               <Busy
                 station={station}
@@ -76,10 +82,10 @@ function Busy({ station, brew, order, nowMs, atHand, onTake }: BusyProps) {
       onPress={() => onTake(brew.id)}
       style={({ pressed }) => tile(look, { atHand, pressed })}
     >
-      <View style={{ position: 'absolute', top: 6, left: 6 }}>
+      <View style={{ position: 'absolute', top: 4, left: 4 }}>
         <Badge badge={order.badge} size={24} />
       </View>
-      <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} />
+      <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={58} />
       <Text size="clock" testID={`clock-${station.id}`}>
         {clock}
       </Text>
@@ -98,7 +104,7 @@ function Free({ station }: { station: Station }) {
   return (
     <View style={[tile(look, { atHand: false, pressed: false }), { backgroundColor: 'transparent' }]}>
       <View style={{ opacity: 0.45 }}>
-        <Vessel method={brewerById(station.brewerId)?.method ?? 'cone'} level={0} target={null} />
+        <Vessel method={brewerById(station.brewerId)?.method ?? 'cone'} level={0} target={null} size={58} />
       </View>
       <Text size="clock" quiet>
         –
