@@ -10,6 +10,11 @@ export default defineConfig({
   fullyParallel: true,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../reports/e2e.json' }]],
+  // What is measured in milliseconds runs by itself, after the rest.
+  projects: [
+    { name: 'bar', testIgnore: /two-pages/ },
+    { name: 'measured', testMatch: /two-pages/, dependencies: ['bar'] },
+  ],
   use: {
     browserName: 'chromium',
     viewport: { width: 390, height: 844 },

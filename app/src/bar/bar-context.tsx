@@ -69,16 +69,25 @@ export function useBar(): BarView {
 
 export const useUnits = (): Units => useBar().bar?.units ?? METRIC;
 
-/** Bar time, read again every `everyMs` of real time. */
+/**
+ * Bar time, read again every `everyMs` of real time. All devices read at the same moments of the bar's clock, so that
+ * their countdowns turn together.
+ */
 export function useNow(everyMs = 200): number {
   const { clock } = useHere();
   const [nowMs, setNowMs] = useState(() => clock.nowMs());
   useEffect(() => {
-    const timer = setInterval(() => setNowMs(clock.nowMs()), everyMs);
-    return () => clearInterval(timer);
+    let timer: ReturnType<typeof setTimeout>;
+    const tick = () => {
+      const barMs = clock.nowMs();
+      setNowMs(barMs);
+      const stepMs = everyMs * clock.rate();
+      timer = setTimeout(tick, (stepMs - (barMs % stepMs)) / clock.rate() + 1);
+    };
+    tick();
+    return () => clearTimeout(timer);
   }, [clock, everyMs]);
-  // A tap or a message may render in between: never show a time before what has just happened.
-  return Math.max(nowMs, clock.nowMs());
+  return nowMs;
 }
 
 /** What the bar asks of its hands at a moment. */

@@ -41,7 +41,7 @@ export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units)
 /** One line for the list of what comes next. */
 export function inShort({ step, card, asks, awaited }: AgendaItem, units: Units): string {
   if (asks === 'cue' && awaited)
-    return `${awaited.name}, then ${step.kind === 'serve' ? 'hand over' : lower(step.name)}`;
+    return `${awaited.name}, ${step.kind === 'serve' ? 'hand over' : lower(step.name)}`;
   if (step.targetG !== undefined)
     return `${step.name}, to ${inWords(showMass(step.targetG, units, 'water'))}`;
   if (step.kind === 'serve') return 'Hand over';

@@ -13,6 +13,8 @@ export function Page({ children, wide }: { children: ReactNode; wide?: boolean }
   const look = useLook();
   return (
     <ScrollView
+      // Pages with nothing to press must still scroll by keyboard.
+      tabIndex={0}
       style={{ flex: 1, backgroundColor: look.bg }}
       contentContainerStyle={{
         padding: 12,

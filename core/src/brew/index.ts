@@ -7,4 +7,4 @@ export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
 export { brewIdOf } from './events';
-export type * from './events';
+export type { BarEvent, BrewStarted, CupAsk, OrderTaken } from './events';

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import type { BarEvent, BarState } from '../brew';
 import type { Plan } from '../plan';
 import type { Recipe } from '../recipe';
-import { barSchema, clockSchema, type Bar } from './bar';
+import { barSchema, clockSchema } from './bar';
 
 const secondsByStep = z
   .record(z.string(), z.number().int())

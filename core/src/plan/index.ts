@@ -10,4 +10,4 @@ export { checkPlan } from './check';
 export { planEarliest } from './earliest';
 export type { Planner } from './earliest';
 export { ImpossibleProblem, stepKey } from './problem';
-export type * from './problem';
+export type { Plan, PlanBrew, PlanProblem } from './problem';

@@ -3,7 +3,7 @@
  * is known to lead to the end of the brew before anything is placed: no trial, no dead end.
  */
 import type { Ledger } from './ledger';
-import type { PlanBrew, PlanStep } from './problem';
+import type { PlanBrew } from './problem';
 
 export type Placed = { start: number; end: number };
 

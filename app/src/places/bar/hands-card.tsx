@@ -108,7 +108,7 @@ function clockOf(item: AgendaItem, nowMs: number): string {
   if (item.asks === 'runs')
     return showClock(Math.max(0, Math.ceil((item.dueMs + item.step.durationS * 1000 - nowMs) / 1000)));
   const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
-  return zeroMs === null ? '0:00' : showClock((nowMs - zeroMs) / 1000);
+  return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
 }
 
 function Countdown({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
@@ -163,7 +163,7 @@ function Progress({ item, nowMs, units }: { item: AgendaItem; nowMs: number; uni
       <Row style={{ justifyContent: 'space-between' }}>
         {late > 0 ? <Late lateMs={late} /> : <Text quiet>{paceWords(item, nowMs, begunMs, units)}</Text>}
         {zeroMs !== null && item.asks !== 'cue' ? (
-          <Text testID="brew-clock">{showClock((nowMs - zeroMs) / 1000)}</Text>
+          <Text testID="brew-clock">{showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
         ) : null}
       </Row>
     </View>
@@ -237,8 +237,7 @@ function Undo({ otherwise }: { otherwise: string }) {
   const [realMs, setRealMs] = useState(Date.now);
   useEffect(() => {
     if (!undoable) return undefined;
-    setRealMs(Date.now());
-    const timer = setInterval(() => setRealMs(Date.now()), 500);
+    const timer = setInterval(() => setRealMs(Date.now()), 250);
     return () => clearInterval(timer);
   }, [undoable]);
   const leftS = undoable ? Math.ceil((undoable.untilRealMs - realMs) / 1000) : 0;

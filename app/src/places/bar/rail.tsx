@@ -14,6 +14,9 @@ import { Subheading, Text } from '../../ui/text';
 
 const LANE_H = 28;
 const NAME_W = 66;
+const BADGE = 17;
+/** How much of what has just been is still shown, seconds. */
+const PAST_S = 30;
 
 type Span = { key: string; fromS: number; toS: number; attended: boolean };
 type Lane = { name: string; spans: Span[]; badges: { key: string; atS: number; badge: number }[] };
@@ -23,8 +26,8 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
   const [width, setWidth] = useState(0);
   const lanes = useLanes(nowMs, items);
   const chartW = Math.max(0, width - NAME_W);
-  const past = 30;
-  const xAt = (atS: number) => ((atS + past) / (minutes * 60 + past)) * chartW;
+  const endS = minutes * 60;
+  const xAt = (atS: number) => ((atS + PAST_S) / (endS + PAST_S)) * chartW;
   return (
     <Card style={{ paddingBottom: 8 }}>
       <Subheading>The next {minutes} minutes</Subheading>
@@ -49,17 +52,19 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
             </Text>
             <View style={{ width: chartW, height: LANE_H, overflow: 'hidden' }}>
               <Svg width={chartW} height={LANE_H}>
-                {lane.spans.map(({ key, fromS, toS, attended }) => (
-                  <Rect
-                    key={key}
-                    x={xAt(fromS)}
-                    width={Math.max(1.5, xAt(toS) - xAt(fromS) - 0.5)}
-                    y={attended ? 11 : 16}
-                    height={attended ? 13 : 4}
-                    rx={1.5}
-                    fill={attended ? look.ink : look.cool}
-                  />
-                ))}
+                {lane.spans
+                  .filter(({ fromS, toS }) => toS > -PAST_S && fromS < endS)
+                  .map(({ key, fromS, toS, attended }) => (
+                    <Rect
+                      key={key}
+                      x={xAt(Math.max(fromS, -PAST_S))}
+                      width={Math.max(1.5, xAt(Math.min(toS, endS)) - xAt(Math.max(fromS, -PAST_S)) - 0.5)}
+                      y={attended ? 11 : 16}
+                      height={attended ? 13 : 4}
+                      rx={1.5}
+                      fill={attended ? look.ink : look.cool}
+                    />
+                  ))}
                 <Line
                   x1={xAt(0)}
                   x2={xAt(0)}
@@ -70,11 +75,13 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
                   strokeDasharray="2 3"
                 />
               </Svg>
-              {lane.badges.map(({ key, atS, badge }) => (
-                <View key={key} style={{ position: 'absolute', top: -1, left: Math.max(0, xAt(atS)) }}>
-                  <Badge badge={badge} size={17} />
-                </View>
-              ))}
+              {lane.badges
+                .filter(({ atS }) => xAt(atS) < chartW - BADGE)
+                .map(({ key, atS, badge }) => (
+                  <View key={key} style={{ position: 'absolute', top: -1, left: Math.max(0, xAt(atS)) }}>
+                    <Badge badge={badge} size={BADGE} />
+                  </View>
+                ))}
             </View>
           </View>
         ))}
@@ -110,7 +117,7 @@ function useLanes(nowMs: number, items: AgendaItem[]): Lane[] {
   for (const brew of Object.values(state.brews)) {
     const lane = lanes.get(brew.stationId);
     const ahead = timelineAt(brew, nowMs).filter(
-      ({ endMs, status }) => status !== 'skipped' && endMs > nowMs - 30_000,
+      ({ endMs, status }) => status !== 'skipped' && endMs > nowMs - PAST_S * 1000,
     );
     const order = state.orders[brew.orderId];
     if (!lane || !order || !ahead.some(({ status }) => status !== 'done')) continue;
@@ -127,7 +134,7 @@ function useLanes(nowMs: number, items: AgendaItem[]): Lane[] {
     }
     lane.badges.push({
       key: brew.id,
-      atS: Math.max(-30, lane.spans.at(-ahead.length)!.fromS),
+      atS: Math.max(-PAST_S, lane.spans.at(-ahead.length)!.fromS),
       badge: order.badge,
     });
   }

@@ -74,7 +74,7 @@ function Busy({ station, brew, order, nowMs, atHand, onTake }: BusyProps) {
   const look = useLook();
   const zeroMs = anchorMs(brew, nowMs);
   const doing = stepInWords(brew, nowMs);
-  const clock = zeroMs === null ? 'prep' : showClock((nowMs - zeroMs) / 1000);
+  const clock = zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
   return (
     <Pressable
       role="button"

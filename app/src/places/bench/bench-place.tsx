@@ -112,7 +112,6 @@ function AltitudeCard({ bar }: { bar: Bar }) {
       <Row>
         <TextInput
           mode="outlined"
-          dense
           label="Metres"
           accessibilityLabel="Altitude in metres"
           inputMode="numeric"

@@ -74,8 +74,8 @@ function Brewed({ record }: { record: BrewRecord }) {
               {record.coffee} · {method.name}
             </Text>
             <Text size="small" quiet numberOfLines={1}>
-              {new Date(record.endedMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })}{' '}
-              · {record.stationName} · {inWords(showMass(record.doseG, units, 'dose'))} to{' '}
+              {clockTime(record.endedMs)} · {record.stationName} ·{' '}
+              {showMass(record.doseG, units, 'dose').figure} →{' '}
               {inWords(showMass(record.brewWaterG, units, 'water'))}
             </Text>
           </View>
@@ -171,4 +171,6 @@ function verdict(record: BrewRecord): string {
   return `${capital(against)}, ${inWindow ? 'inside' : record.realBrewS > record.windowToS ? 'over' : 'under'} its window.`;
 }
 
+const clockTime = (atMs: number): string =>
+  new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

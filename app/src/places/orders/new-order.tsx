@@ -2,7 +2,6 @@
  * Taking an order: one to six cups, each a coffee, a recipe and a size. What no brewer here can make is said at once.
  */
 import { useState } from 'react';
-import { View } from 'react-native';
 import { router } from 'expo-router';
 import { TextInput } from 'react-native-paper';
 import type { CupAsk } from '@even-kettle/core/brew';
@@ -24,7 +23,7 @@ import { useLook } from '../../ui/look';
 import { Heading, Text } from '../../ui/text';
 
 const MOST_CUPS = 6;
-const PRESETS_ML = [200, 250, 300, 350];
+const PRESETS_ML = [200, 250, 300];
 
 type Draft = { key: string; coffeeId: string; recipeId: string; sizeText: string };
 
@@ -91,7 +90,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
         />
       ))}
-      <Row style={{ flexWrap: 'wrap' }}>
+      <Row>
         <Tap
           icon="plus"
           label="Another cup"
@@ -99,16 +98,17 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           onPress={() => setDrafts([...drafts, { ...drafts.at(-1)!, key: newId() }])}
           testID="add-cup"
         />
-        {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
+        <TextInput
+          mode="outlined"
+          label="For whom"
+          accessibilityLabel="For whom"
+          value={name}
+          maxLength={40}
+          onChangeText={setName}
+          style={{ flex: 1, minWidth: 0 }}
+        />
       </Row>
-      <TextInput
-        mode="outlined"
-        label="For whom, if it helps"
-        accessibilityLabel="For whom"
-        value={name}
-        maxLength={40}
-        onChangeText={setName}
-      />
+      {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
       <Tap
         kind="main"
         label={drafts.length === 1 ? 'Take the order' : `Take ${drafts.length} cups`}
@@ -164,7 +164,6 @@ function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemov
       <Row style={{ flexWrap: 'wrap' }}>
         <TextInput
           mode="outlined"
-          dense
           label={`Size, ${units.volume}`}
           accessibilityLabel={`Size of cup ${number} in ${units.volume}`}
           inputMode="decimal"

@@ -107,17 +107,15 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
       style={{
         minHeight: 44,
         flexDirection: 'row',
-        flexWrap: 'wrap',
         alignItems: 'center',
-        justifyContent: 'space-between',
         columnGap: 10,
       }}
     >
-      <View style={{ flexShrink: 1, paddingVertical: 6 }}>
+      <View style={{ flex: 1, minWidth: 0, paddingVertical: 6 }}>
         <Text numberOfLines={1}>
           {cup.coffee} · {inWords(showVolume(cup.cupMl, units))}
         </Text>
-        <Text size="small" quiet numberOfLines={1}>
+        <Text size="small" quiet numberOfLines={2}>
           {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId} · {where}
         </Text>
       </View>

@@ -210,7 +210,7 @@ function Numbers({ card, units }: { card: BrewCard; units: Units }) {
       brewer.method === card.method && fitsBrewer(brewer, { ...card, largestPourG: largestPourG(card) }),
   );
   const facts: [string, string][] = [
-    ['Ratio', `1:${card.ratio}`],
+    ['Ratio', `1:${card.ratio.toFixed(1)}`],
     ['Water at', inWords(showTemperature(card.waterC, units))],
     ['Grind band', `${card.grindBand} of 100`],
     ['Fill the kettle', inWords(showMass(card.kettleFillG, units, 'water'))],
