@@ -38,8 +38,11 @@ module.exports = {
     {
       displayName: 'app',
       rootDir: 'app',
-      preset: 'jest-expo/web',
+      preset: 'jest-expo',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      transformIgnorePatterns: [
+        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid)|@react-native/.*)',
+      ],
     },
   ],
 };

@@ -23,13 +23,14 @@ import { openStore, type BarStore, type BarView } from './store';
 export const book = bookOf(SCHOOLS);
 export const newId = (): string => uuid();
 
-type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
+export type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
 
-const BarContext = createContext<BarHere | null>(null);
+/** For tests: a page's bar can be given directly. */
+export const BarContext = createContext<BarHere | null>(null);
 const CLOCK_CHECK_MS = 60_000;
 
-export function BarProvider({ children, here: given }: { children: ReactNode; here?: BarHere }) {
-  const here = useMemo(() => given ?? openHere(), [given]);
+export function BarProvider({ children }: { children: ReactNode }) {
+  const here = useMemo(openHere, []);
   useEffect(() => {
     void here.store.open();
     const measure = () => {

@@ -149,6 +149,7 @@ test('a tap that another device made impossible is said and dropped, and what ca
   store.act([cancel('B')]);
   await settled();
   log.push(cancel('A', 'cancelled elsewhere'));
+  its.handlers!.onEvent({ seq: 3, event: log[2]! });
   its.up = true;
   its.handlers!.onLink('live');
   await settled();
@@ -159,7 +160,16 @@ test('a tap that another device made impossible is said and dropped, and what ca
       .refusals.map(({ text }) => text)
       .join(),
   ).toContain('Only a cup that waits can be cancelled');
-  its.handlers!.onEvent({ seq: 3, event: log[2]! });
+  expect(store.view().state).toEqual(state());
+});
+
+test('a device that missed an event loads the bar anew instead of going on from a wrong state', async () => {
+  const { api, its, log, state } = server();
+  const { store } = device(api);
+  await store.open();
+  log.push(order('A'), order('B'));
+  its.handlers!.onEvent({ seq: 2, event: log[1]! });
+  await new Promise((resolve) => setTimeout(resolve, 500));
   expect(store.view().state).toEqual(state());
 });
 

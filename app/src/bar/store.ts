@@ -143,6 +143,8 @@ export function openStore({
 
   function onEvent({ seq: place, event }: LiveEvent): void {
     if (place <= seq) return;
+    // The log has no gaps. If this device has one, it loads the bar anew rather than go on from a wrong state.
+    if (place > seq + 1) return later(load);
     seq = place;
     const applied = apply(confirmed, event, book);
     if (applied.ok) confirmed = applied.state;

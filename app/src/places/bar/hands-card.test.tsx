@@ -1,0 +1,152 @@
+/** What the hands card asks, tick by tick, and what its one button says happened. */
+import { act, fireEvent, render, screen } from '@testing-library/react-native';
+import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import { agenda, buildProblem, planEarliest } from '@even-kettle/core/plan';
+import { METRIC, type Units } from '@even-kettle/core/units';
+import { BarContext, book, type BarHere } from '../../bar/bar-context';
+import { HandsCard } from './hands-card';
+
+const T0 = Date.UTC(2026, 0, 5, 8);
+const at = (seconds: number) => T0 + seconds * 1000;
+const BAR = {
+  name: 'Test bar',
+  units: METRIC,
+  hands: 1,
+  grinders: 1,
+  kettles: 1,
+  kettle: { powerW: 1200, filledAtC: 90 },
+  altitudeM: 0,
+  stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' }],
+  coffees: [],
+} as Bar;
+
+const order: BarEvent = {
+  id: 'o',
+  type: 'order-taken',
+  atMs: at(0),
+  orderId: 'A',
+  cups: [
+    {
+      cupId: 'a1',
+      recipeId: 'cone-thirds',
+      recipeVersion: 1,
+      coffee: 'Saltmarsh',
+      roast: 'medium',
+      cupMl: 250,
+    },
+  ],
+};
+const started: BarEvent = {
+  id: 's',
+  type: 'brew-started',
+  atMs: at(0),
+  brewId: 'a1.1',
+  orderId: 'A',
+  cupId: 'a1',
+  stationId: 'cone-1',
+  stationName: 'Cone 1',
+  brewerId: 'cone-m',
+  altitudeM: 0,
+  kettlePowerW: 1200,
+  kettleFilledAtC: 90,
+};
+const done = (stepId: string, seconds: number): BarEvent => ({
+  id: stepId,
+  type: 'step-done',
+  atMs: at(seconds),
+  brewId: 'a1.1',
+  stepId,
+});
+const prepared = [
+  order,
+  started,
+  done('fill', 12),
+  done('weigh', 24),
+  done('set-filter', 64),
+  done('load', 94),
+];
+const blooming: BarEvent[] = [
+  ...prepared,
+  { id: 'b', type: 'step-begun', atMs: at(100), brewId: 'a1.1', stepId: 'bloom' },
+];
+
+function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
+  const { state } = reduce(events, book, EMPTY_BAR);
+  const bar = { ...BAR, units };
+  const plan = planEarliest(buildProblem(state, bar, book, Math.ceil(at(seconds) / 1000)).problem);
+  const tapped: BarEvent[] = [];
+  const view = { status: 'ready', link: 'live', state, bar, plan, waiting: 0, refusals: [], undoable: null };
+  const store = {
+    view: () => view,
+    subscribe: () => () => undefined,
+    act: (events: BarEvent[]) => tapped.push(...events),
+    undo: () => undefined,
+  };
+  const here = { store, clock: { nowMs: () => at(seconds), rate: () => 1 } } as unknown as BarHere;
+  const item = agenda(state, bar, book, plan, at(seconds))[0]!;
+  render(
+    <BarContext.Provider value={here}>
+      <HandsCard item={item} nowMs={at(seconds)} />
+    </BarContext.Provider>,
+  );
+  return { tapped, press: () => act(() => fireEvent.press(screen.getByTestId('main-button'))) };
+}
+const texts = () => ({
+  verb: screen.getByTestId('verb').props.children,
+  figure: screen.getByTestId('figure', { includeHiddenElements: true }).props.children,
+});
+
+test('a cup that waits is begun by its first step: one tap starts the brew and ends the step', () => {
+  const { tapped, press } = show([order], 20);
+  expect(texts()).toEqual({ verb: 'Fill the kettle to', figure: '380' });
+  press();
+  expect(tapped.map(({ type, atMs }) => [type, (atMs - T0) / 1000])).toEqual([
+    ['brew-started', 8],
+    ['step-done', 20],
+  ]);
+});
+
+test('the first water starts the timer, and only then is the pour to be ended', () => {
+  const first = show(prepared, 95);
+  expect(screen.getByText('First water')).toBeTruthy();
+  first.press();
+  expect(first.tapped).toMatchObject([{ type: 'step-begun', stepId: 'bloom' }]);
+  screen.unmount();
+  const second = show(blooming, 103);
+  expect([texts().figure, screen.getByText('scale should read 18 g')]).toEqual(['42', expect.anything()]);
+  second.press();
+  expect(second.tapped).toMatchObject([{ type: 'step-done', stepId: 'bloom' }]);
+});
+
+test('between pours the card counts down to the next and shows its target, in the bar’s own units', () => {
+  show([...blooming, done('bloom', 107)], 120, { mass: 'oz', temperature: 'F', volume: 'fl oz' });
+  expect(texts()).toEqual({ verb: 'Pour to', figure: '4.5' });
+  expect(screen.getByTestId('countdown')).toHaveTextContent('0:20');
+});
+
+test('a reading other than the target is told with the tap', () => {
+  const { tapped, press } = show([...blooming, done('bloom', 107)], 141);
+  act(() => fireEvent.press(screen.getByLabelText('Scale reads one gram more')));
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2', readingG: 129 }]);
+});
+
+test('a pour past its window says how late it is, and a step that runs by the clock asks for nothing', () => {
+  show([...blooming, done('bloom', 107)], 160);
+  expect(screen.getByText('0:12 late')).toBeTruthy();
+  screen.unmount();
+  show([...blooming, done('bloom', 107)], 109);
+  expect(texts().verb).toBe('Swirl the bloom');
+  expect(screen.queryByTestId('main-button')).toBeNull();
+});
+
+test('the end of the drawdown is a cue: the card shows the brew’s own timer and waits', () => {
+  const { tapped, press } = show(
+    [...blooming, done('bloom', 107), done('pour-2', 158), done('pour-3', 188), done('pour-4', 215)],
+    286,
+  );
+  expect(texts()).toEqual({ verb: 'Watch for “drops only”', figure: '3:06' });
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'drawdown' }]);
+});
