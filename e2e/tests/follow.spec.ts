@@ -73,9 +73,9 @@ test('an undone tap is as if it had not been, and a given-up brew goes round aga
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
   await page.getByRole('button', { name: /^Give up the brew/ }).click();
   await page.getByRole('button', { name: 'Give up, brew again' }).click();
-  await expect(page.getByText(/waiting$/)).toBeVisible();
+  await expect(page.getByText(/^waiting · /)).toBeVisible();
   await page.getByRole('button', { name: /^Start / }).click();
-  await expect(page.getByText(/at Cone 1$/)).toBeVisible();
+  await expect(page.getByText(/^at Cone.1 · /)).toBeVisible();
   expect(Object.keys((await bar.get<State>('/api/state')).state.brews)).toHaveLength(2);
 });
 

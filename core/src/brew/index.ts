@@ -1,8 +1,8 @@
-export { apply, brewTimeMs, reduce } from './reduce';
-export type { Applied, Refusal, RefusalCode } from './reduce';
+export { apply, reduce } from './reduce';
+export type { Applied, Refusal, RefusalCode } from './applied';
 export { EMPTY_BAR, brewAt, forgetClosed, holdsStation, latestBrew, openOrders } from './state';
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
-export { anchorMs, beginsByItself, pouredG, timelineAt } from './timeline';
+export { anchorMs, beginsByItself, brewTimeMs, pouredG, timelineAt } from './timeline';
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';

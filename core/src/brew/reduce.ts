@@ -2,7 +2,17 @@
  * The bar's rules: what an event does to the state, or why it cannot be. Server and app share this function, so an
  * event that the app has accepted is refused by the server only where another device was there first.
  */
-import { RecipeError, brewCard, type RecipeBook } from '../recipe';
+import {
+  RecipeError,
+  brewCard,
+  type Ask,
+  type BrewCard,
+  type Place,
+  type RecipeBook,
+  type RecipeRef,
+} from '../recipe';
+import { accept, own, refuse, type Applied, type Refusal } from './applied';
+import { nextBadge } from './badge';
 import {
   brewIdOf,
   type BarEvent,
@@ -11,12 +21,11 @@ import {
   type OrderEvent,
   type OrderTaken,
 } from './events';
-import { nextBadge } from './badge';
+import { fold, withBrew, withOrder } from './fold';
 import {
   EMPTY_BAR,
   brewAt,
   holdsStation,
-  latestBrew,
   openOrders,
   startedFrom,
   type BarState,
@@ -24,24 +33,8 @@ import {
   type CupState,
   type OrderState,
 } from './state';
-import { beginsByItself, timelineAt } from './timeline';
-
-export type RefusalCode =
-  | 'already-done'
-  | 'already-exists'
-  | 'cup-not-ready'
-  | 'does-not-make-a-cup'
-  | 'not-undoable'
-  | 'out-of-time'
-  | 'station-busy'
-  | 'step-not-next'
-  | 'unknown'
-  | 'unknown-recipe';
-
-/** Why an event was not accepted: the field at fault and, in words, what would be right. */
-export type Refusal = { code: RefusalCode; field: string; reason: string };
-
-export type Applied = { ok: true; state: BarState } | { ok: false; refusal: Refusal };
+import { beginsByItself } from './timeline';
+import { undo } from './undo';
 
 /** Two devices' clocks may differ by this much before an event counts as out of time, milliseconds of bar time. */
 const CLOCK_SLACK_MS = 5000;
@@ -96,19 +89,8 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     if (taken.has(cup.cupId))
       return refuse('already-exists', `cups.${index}.cupId`, 'There is a cup with this id already.');
     taken.add(cup.cupId);
-    const recipe = book(cup);
-    if (!recipe)
-      return refuse(
-        'unknown-recipe',
-        `cups.${index}.recipeId`,
-        `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
-      );
-    try {
-      brewCard(recipe, { cupMl: cup.cupMl });
-    } catch (error) {
-      if (!(error instanceof RecipeError)) throw error;
-      return refuse('does-not-make-a-cup', `cups.${index}.${error.field}`, error.message);
-    }
+    const made = makeCard(book, cup, { cupMl: cup.cupMl });
+    if (!made.ok) return refuse(made.code, `cups.${index}.${made.field}`, made.reason);
   }
   const order: OrderState = {
     id: event.orderId,
@@ -123,14 +105,9 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
 }
 
 function changeOrder(state: BarState, event: Exclude<OrderEvent, OrderTaken>): Applied {
-  const order = own(state.orders, event.orderId);
-  const cup = order?.cups.find(({ cupId }) => cupId === event.cupId);
-  if (!order || !cup)
-    return refuse(
-      'unknown',
-      order ? 'cupId' : 'orderId',
-      `There is no such ${order ? 'cup in this order' : 'order'}.`,
-    );
+  const found = findCup(state, event);
+  if (!found.ok) return found;
+  const { order, cup } = found;
   if (event.type === 'cup-cancelled' && cup.status !== 'waiting') {
     return refuse(
       'cup-not-ready',
@@ -148,14 +125,9 @@ function changeOrder(state: BarState, event: Exclude<OrderEvent, OrderTaken>): A
 }
 
 function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Applied {
-  const order = own(state.orders, event.orderId);
-  const cup = order?.cups.find(({ cupId }) => cupId === event.cupId);
-  if (!order || !cup)
-    return refuse(
-      'unknown',
-      order ? 'cupId' : 'orderId',
-      `There is no such ${order ? 'cup in this order' : 'order'}.`,
-    );
+  const found = findCup(state, event);
+  if (!found.ok) return found;
+  const { order, cup } = found;
   if (own(state.brews, event.brewId))
     return refuse('already-done', 'brewId', 'This brew has been started already.');
   if (cup.status !== 'waiting')
@@ -172,25 +144,17 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
       'stationId',
       `${event.stationName} is still held by another brew, until it is cleaned.`,
     );
-  const recipe = book(cup);
-  if (!recipe)
-    return refuse(
-      'unknown-recipe',
-      'cupId',
-      `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
-    );
-  const { cupId, coffee, roast, cupMl, recipeId, recipeVersion } = cup;
-  const card = brewCard(
-    recipe,
-    { cupMl },
-    {
-      altitudeM: event.altitudeM,
-      roast,
-      kettle: { powerW: event.kettlePowerW, filledAtC: event.kettleFilledAtC },
-    },
+  const kettle = { powerW: event.kettlePowerW, filledAtC: event.kettleFilledAtC };
+  const made = makeCard(
+    book,
+    cup,
+    { cupMl: cup.cupMl },
+    { altitudeM: event.altitudeM, roast: cup.roast, kettle },
   );
-  const bare = { ...startedFrom(event), ask: { cupId, coffee, roast, cupMl, recipeId, recipeVersion }, card };
-  return accept(withBrew(state, fold({ ...bare, events: [event] })));
+  if (!made.ok) return refuse(made.code, 'cupId', made.reason);
+  const { cupId, coffee, roast, cupMl, recipeId, recipeVersion } = cup;
+  const ask = { cupId, coffee, roast, cupMl, recipeId, recipeVersion };
+  return accept(withBrew(state, fold({ ...startedFrom(event), ask, card: made.card, events: [event] })));
 }
 
 function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted>): Applied {
@@ -249,152 +213,42 @@ function cannotTake(
   return null;
 }
 
-/** A brew's state is what its own events make of it; nothing else is carried along. */
-function fold(bare: Pick<BrewState, 'ask' | 'card' | 'events'> & ReturnType<typeof startedFrom>): BrewState {
-  const { id, orderId, cupId, stationId, stationName, brewerId, startedMs, ask, card, events } = bare;
-  const brew: BrewState = {
-    id,
-    orderId,
-    cupId,
-    stationId,
-    stationName,
-    brewerId,
-    startedMs,
-    ask,
-    card,
-    events,
-    status: 'running',
-    marks: {},
-    lastMs: startedMs,
-  };
-  for (const event of events) {
-    // Clocks of two devices may cross by a moment; the brew's own time does not run backwards.
-    const atMs = Math.max(event.atMs, brew.lastMs);
-    brew.lastMs = atMs;
-    if (event.type === 'step-begun') {
-      brew.marks[event.stepId] = { begunMs: atMs };
-    } else if (event.type === 'step-done') {
-      markDone(brew, event.stepId, atMs, event.readingG);
-      if (card.steps.at(-1)?.id === event.stepId && !brew.abandoned) brew.status = 'cleaned';
-    } else if (event.type === 'brew-served') {
-      markDone(brew, card.steps.find((step) => step.kind === 'serve')!.id, atMs);
-      brew.status = 'served';
-      brew.servedMs = atMs;
-      if (event.beverageG !== undefined) brew.beverageG = event.beverageG;
-    } else if (event.type === 'brew-abandoned') {
-      brew.status = 'abandoned';
-      brew.abandoned = { atMs, reason: event.reason };
-    }
+type FoundCup = { ok: true; order: OrderState; cup: CupState } | Extract<Applied, { ok: false }>;
+
+function findCup(state: BarState, { orderId, cupId }: { orderId: string; cupId: string }): FoundCup {
+  const order = own(state.orders, orderId);
+  const cup = order?.cups.find((each) => each.cupId === cupId);
+  if (order && cup) return { ok: true, order, cup };
+  const refusal: Refusal = order
+    ? { code: 'unknown', field: 'cupId', reason: 'There is no such cup in this order.' }
+    : { code: 'unknown', field: 'orderId', reason: 'There is no such order.' };
+  return { ok: false, refusal };
+}
+
+type MadeCard =
+  | { ok: true; card: BrewCard }
+  | { ok: false; code: 'unknown-recipe' | 'does-not-make-a-cup'; field: string; reason: string };
+
+/** The card of a cup, or why there is none; a log that was written by other rules must not stop the bar. */
+function makeCard(book: RecipeBook, ref: RecipeRef, ask: Ask, place?: Place): MadeCard {
+  const recipe = book(ref);
+  if (!recipe) {
+    return {
+      ok: false,
+      code: 'unknown-recipe',
+      field: 'recipeId',
+      reason: `There is no recipe ${ref.recipeId} version ${ref.recipeVersion}.`,
+    };
   }
-  return brew;
-}
-
-function markDone(brew: BrewState, stepId: string, doneMs: number, readingG?: number): void {
-  brew.marks[stepId] = { ...brew.marks[stepId], doneMs, ...(readingG === undefined ? {} : { readingG }) };
-}
-
-/** Only the latest thing said of a brew or an order can be taken back, and only while nothing else stands on it. */
-function undo(state: BarState, eventId: string): Applied {
-  const brew = Object.values(state.brews).find(({ events }) => events.some(({ id }) => id === eventId));
-  if (brew) return undoInBrew(state, brew, eventId);
-  const order = Object.values(state.orders).find(({ events }) => events.some(({ id }) => id === eventId));
-  if (order) return undoInOrder(state, order, eventId);
-  return refuse('not-undoable', 'eventId', 'There is nothing on the bar now that this event did.');
-}
-
-function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied {
-  const last = brew.events.at(-1)!;
-  if (last.id !== eventId)
-    return refuse('not-undoable', 'eventId', 'Something was done to this brew since; undo that first.');
-  const order = state.orders[brew.orderId]!;
-  const cup = order.cups.find(({ cupId }) => cupId === brew.cupId)!;
-  const sentBack = order.events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id);
-  // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
-  const newerBrew = cup.brewIds.at(-1) !== brew.id;
-  const goneOn =
-    (last.type === 'brew-served' && (newerBrew || sentBack)) ||
-    (last.type === 'brew-abandoned' && (newerBrew || cup.status === 'cancelled'));
-  if (goneOn) {
-    return refuse('not-undoable', 'eventId', 'The cup has been sent back, cancelled or brewed again since.');
+  try {
+    return { ok: true, card: brewCard(recipe, ask, place) };
+  } catch (error) {
+    if (!(error instanceof RecipeError || error instanceof RangeError)) throw error;
+    return {
+      ok: false,
+      code: 'does-not-make-a-cup',
+      field: error instanceof RecipeError ? error.field : 'altitudeM',
+      reason: error.message,
+    };
   }
-  if (last.type === 'brew-started') {
-    const { [brew.id]: _gone, ...brews } = state.brews;
-    return accept(
-      withOrder(
-        { ...state, brews },
-        {
-          ...order,
-          cups: order.cups.map((each) => ({ ...each, brewIds: each.brewIds.filter((id) => id !== brew.id) })),
-        },
-      ),
-    );
-  }
-  const before = fold({ ...brew, events: brew.events.slice(0, -1) });
-  const holder = brewAt(state, brew.stationId);
-  if (holdsStation(before) && holder && holder.id !== brew.id) {
-    return refuse('not-undoable', 'eventId', `${brew.stationName} has been taken by another brew since.`);
-  }
-  return accept(withBrew(state, before));
-}
-
-function undoInOrder(state: BarState, order: OrderState, eventId: string): Applied {
-  const last = order.events.at(-1)!;
-  if (last.id !== eventId)
-    return refuse('not-undoable', 'eventId', 'Something was done to this order since; undo that first.');
-  if (last.type === 'order-taken') {
-    if (order.cups.some((cup) => cup.brewIds.length > 0))
-      return refuse('not-undoable', 'eventId', 'A cup of this order is being brewed; undo that first.');
-    const { [order.id]: _gone, ...orders } = state.orders;
-    const lastBadge = state.lastBadge === order.badge ? order.badgeBefore : state.lastBadge;
-    return accept({ ...state, orders, lastBadge });
-  }
-  if (
-    last.type === 'cup-remade' &&
-    order.cups.find(({ cupId }) => cupId === last.cupId)?.brewIds.at(-1) !== last.brewId
-  ) {
-    return refuse('not-undoable', 'eventId', 'The cup is being brewed again already; undo that first.');
-  }
-  return accept(withOrder(state, { ...order, events: order.events.slice(0, -1) }));
-}
-
-function withBrew(state: BarState, brew: BrewState): BarState {
-  const order = state.orders[brew.orderId]!;
-  const cups = order.cups.map((cup) =>
-    cup.cupId === brew.cupId && !cup.brewIds.includes(brew.id)
-      ? { ...cup, brewIds: [...cup.brewIds, brew.id] }
-      : cup,
-  );
-  return withOrder({ ...state, brews: { ...state.brews, [brew.id]: brew } }, { ...order, cups });
-}
-
-function withOrder(state: BarState, order: OrderState): BarState {
-  const cups = order.cups.map((cup) => ({ ...cup, status: cupStatus(state, order, cup) }));
-  return { ...state, orders: { ...state.orders, [order.id]: { ...order, cups } } };
-}
-
-function cupStatus(state: BarState, order: OrderState, cup: CupState): CupState['status'] {
-  const cancelled = order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cup.cupId);
-  if (cancelled) return 'cancelled';
-  const brew = latestBrew(state, cup);
-  if (!brew || brew.status === 'abandoned') return 'waiting';
-  if (brew.status === 'running') return 'brewing';
-  const sentBack = order.events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id);
-  return sentBack ? 'waiting' : 'served';
-}
-
-const own = <Item>(record: Record<string, Item>, key: string): Item | undefined =>
-  Object.hasOwn(record, key) ? record[key] : undefined;
-const accept = (state: BarState): Applied => ({ ok: true, state });
-const refuse = (code: RefusalCode, field: string, reason: string): Applied => ({
-  ok: false,
-  refusal: { code, field, reason },
-});
-
-/** When the brew came to its end mark, and how long it took from the anchor; null before that. Milliseconds. */
-export function brewTimeMs(brew: BrewState): number | null {
-  const times = timelineAt(brew, brew.lastMs);
-  const anchor = times.find(({ step }) => step.anchor !== undefined);
-  const end = times.findLast(({ step }) => step.phase === 'brew');
-  if (!anchor || anchor.status !== 'done' || !end || end.status !== 'done') return null;
-  return end.endMs - (anchor.step.anchor === 'start' ? anchor.startMs : anchor.endMs);
 }

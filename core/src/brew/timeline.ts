@@ -53,6 +53,15 @@ export function anchorMs(brew: BrewState, nowMs: number): number | null {
   return time.status === 'done' ? time.endMs : null;
 }
 
+/** When the brew came to its end mark, and how long it took from the anchor; null before that. Milliseconds. */
+export function brewTimeMs(brew: BrewState): number | null {
+  const times = timelineAt(brew, brew.lastMs);
+  const anchor = times.find(({ step }) => step.anchor !== undefined);
+  const end = times.findLast(({ step }) => step.phase === 'brew');
+  if (!anchor || anchor.status !== 'done' || !end || end.status !== 'done') return null;
+  return end.endMs - (anchor.step.anchor === 'start' ? anchor.startMs : anchor.endMs);
+}
+
 /** Grams that the scale should read by the card after all that has been poured, or the last reading given. */
 export function pouredG(brew: BrewState): number {
   const last = brew.card.steps.findLast(

@@ -101,7 +101,8 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
   const { state } = useBar();
   const recipe = book(cup);
   const brew = latestBrew(state, cup);
-  const where = cup.status === 'brewing' && brew ? `at ${brew.stationName}` : cup.status;
+  const where =
+    cup.status === 'brewing' && brew ? `at ${brew.stationName.replaceAll(' ', '\u00a0')}` : cup.status;
   return (
     <View
       style={{
@@ -116,7 +117,7 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
           {cup.coffee} · {inWords(showVolume(cup.cupMl, units))}
         </Text>
         <Text size="small" quiet numberOfLines={2}>
-          {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId} · {where}
+          {where} · {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId}
         </Text>
       </View>
       {compact ? null : <CupActions order={order} cup={cup} />}

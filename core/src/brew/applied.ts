@@ -1,0 +1,32 @@
+/**
+ * What comes of applying an event: the new state, or why not.
+ */
+import type { BarState } from './state';
+
+export type RefusalCode =
+  | 'already-done'
+  | 'already-exists'
+  | 'cup-not-ready'
+  | 'does-not-make-a-cup'
+  | 'not-undoable'
+  | 'out-of-time'
+  | 'station-busy'
+  | 'step-not-next'
+  | 'unknown'
+  | 'unknown-recipe';
+
+/** Why an event was not accepted: the field at fault and, in words, what would be right. */
+export type Refusal = { code: RefusalCode; field: string; reason: string };
+
+export type Applied = { ok: true; state: BarState } | { ok: false; refusal: Refusal };
+
+export const accept = (state: BarState): Applied => ({ ok: true, state });
+
+export const refuse = (code: RefusalCode, field: string, reason: string): Applied => ({
+  ok: false,
+  refusal: { code, field, reason },
+});
+
+/** A record's own entry under a key that came from outside. */
+export const own = <Item>(record: Record<string, Item>, key: string): Item | undefined =>
+  Object.hasOwn(record, key) ? record[key] : undefined;
