@@ -1,0 +1,133 @@
+/** What the bar asks of its hands, and what a tap on it means. */
+import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
+import { apply, reduce, type BarEvent } from '../brew';
+import { agenda, buildProblem, cardFor, planEarliest, stationFor, tapEvents } from './index';
+
+const at = (seconds: number) => T0 + seconds * 1000;
+const stateOf = (...events: BarEvent[]) => reduce(events, book).state;
+const agendaAt = (seconds: number, ...events: BarEvent[]) => {
+  const state = stateOf(...events);
+  const { problem } = buildProblem(state, BENCH, book, Math.ceil(at(seconds) / 1000));
+  const plan = problem.brews.length > 0 ? planEarliest(problem) : null;
+  return agenda(state, BENCH, book, plan, at(seconds));
+};
+const prepared = [
+  order('A', 0, cup('a1')),
+  started('a1', 'A', 'cone-1', 0),
+  done('a1.1', 'fill', 12),
+  done('a1.1', 'weigh', 24),
+  done('a1.1', 'set-filter', 64),
+  done('a1.1', 'load', 94),
+];
+const poured = [
+  ...prepared,
+  begun('a1.1', 'bloom', 100),
+  done('a1.1', 'bloom', 107),
+  done('a1.1', 'pour-2', 158),
+  done('a1.1', 'pour-3', 188),
+  done('a1.1', 'pour-4', 215),
+];
+
+test('an empty bar asks for nothing, and a first order for its first step', () => {
+  expect(agendaAt(0)).toEqual([]);
+  expect(agendaAt(5, order('A', 0, cup('a1')))[0]).toMatchObject({
+    key: 'a1.1/fill',
+    asks: 'finish',
+    brew: null,
+    station: { id: 'cone-1', free: true },
+    dueMs: at(5),
+  });
+});
+
+test('the anchor’s pour is first begun, then finished', () => {
+  expect(agendaAt(95, ...prepared)[0]).toMatchObject({ key: 'a1.1/bloom', asks: 'start', begunMs: null });
+  expect(agendaAt(103, ...prepared, begun('a1.1', 'bloom', 100))[0]).toMatchObject({
+    key: 'a1.1/bloom',
+    asks: 'finish',
+    begunMs: at(100),
+    fromMs: at(100),
+  });
+});
+
+test('a swirl runs by itself, and then the next pour is due at its place on the timer', () => {
+  const bloomed = [...prepared, begun('a1.1', 'bloom', 100), done('a1.1', 'bloom', 107)];
+  expect(agendaAt(109, ...bloomed)[0]).toMatchObject({ key: 'a1.1/swirl-bloom', asks: 'runs' });
+  expect(agendaAt(115, ...bloomed)[0]).toMatchObject({
+    key: 'a1.1/pour-2',
+    asks: 'finish',
+    dueMs: at(140),
+    latestMs: at(148),
+  });
+});
+
+test('what waits for a cue gives way to what is due', () => {
+  const other = [order('B', 60, cup('b1', 'press-long')), started('b1', 'B', 'press-1', 100)];
+  const state = stateOf(...poured, ...other);
+  const plan = planEarliest(buildProblem(state, BENCH, book, Math.ceil(at(300) / 1000)).problem);
+  const first = (seconds: number) => agenda(state, BENCH, book, plan, at(seconds))[0];
+  // At first nothing else is due, so the drawdown is watched; then the press's kettle is, and the drops can wait.
+  expect(first(301)).toMatchObject({ key: 'a1.1/serve', asks: 'cue', awaited: { id: 'drawdown' } });
+  expect(first(320)).toMatchObject({ key: 'b1.1/fill', asks: 'finish', dueMs: at(318) });
+});
+
+test('a step counts from when hands were free for it, not from when it was due', () => {
+  const two = [
+    ...prepared,
+    order('B', 20, cup('b1')),
+    started('b1', 'B', 'cone-2', 30),
+    done('b1.1', 'fill', 115),
+  ];
+  const weigh = agendaAt(118, ...two).find(({ key }) => key === 'b1.1/weigh')!;
+  expect(weigh.fromMs).toBeGreaterThanOrEqual(at(115));
+});
+
+test('each tap’s events are taken by the rules, and a waiting cup’s first tap also starts its brew', () => {
+  const newId = counter('t');
+  let state = stateOf(order('A', 0, cup('a1')));
+  let nowMs = at(30);
+  const types: string[] = [];
+  for (let taps = 0; taps < 30; taps += 1) {
+    const { problem } = buildProblem(state, BENCH, book, Math.ceil(nowMs / 1000));
+    const item = agenda(
+      state,
+      BENCH,
+      book,
+      problem.brews.length > 0 ? planEarliest(problem) : null,
+      nowMs,
+    )[0];
+    if (!item) break;
+    nowMs = Math.max(nowMs + 100, item.dueMs + item.step.durationS * 1000 + 1);
+    for (const event of tapEvents(item, BENCH, nowMs, newId, item.step.targetG)) {
+      const applied = apply(state, event, book);
+      expect([event.type, applied.ok]).toEqual([event.type, true]);
+      if (applied.ok) state = applied.state;
+      types.push(event.type);
+    }
+  }
+  expect(types).toEqual([
+    'brew-started',
+    ...Array(4).fill('step-done'),
+    'step-begun',
+    ...Array(5).fill('step-done'),
+    'brew-served',
+    'step-done',
+  ]);
+  expect(state.brews['a1.1']).toMatchObject({ status: 'cleaned', startedMs: at(30) + 1 });
+});
+
+test('a cup is brewed at a free station that fits, and what fits none is said with what would', () => {
+  const busy = stateOf(...prepared);
+  expect(stationFor(BENCH, busy, cup('x'), book)).toMatchObject({ station: { id: 'cone-2' }, free: true });
+  expect(stationFor(BENCH, busy, cup('x', 'press-long', 240), book)).toMatchObject({
+    station: { id: 'press-1' },
+  });
+  expect(cardFor(BENCH, cup('x', 'press-long', 400), book)).toEqual({
+    ok: false,
+    field: 'cupMl',
+    reason: 'This cup needs 30.1 g and fits no brewer here: Press 350 ml makes about 187 to 253 ml.',
+  });
+  expect(cardFor({ ...BENCH, stations: [] }, cup('x'), book)).toMatchObject({
+    ok: false,
+    reason: 'No station on the bench brews this method.',
+  });
+});

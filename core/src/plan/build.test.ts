@@ -1,0 +1,68 @@
+import { BENCH, T0, book, cup, done, order, started } from '../testing/bench';
+import { reduce, type BarEvent } from '../brew';
+import { buildProblem, checkPlan, planEarliest } from './index';
+
+const nowS = (seconds: number) => T0 / 1000 + seconds;
+const build = (seconds: number, events: BarEvent[], before?: Parameters<typeof buildProblem>[4]) =>
+  buildProblem(reduce(events, book).state, BENCH, book, nowS(seconds), before).problem;
+const running = [
+  order('A', 0, cup('a1')),
+  started('a1', 'A', 'cone-1', 0),
+  done('a1.1', 'fill', 12),
+  done('a1.1', 'weigh', 24),
+];
+
+test('running brews are pinned at their real times, steps that run by themselves too', () => {
+  const problem = build(40, running);
+  expect(problem.started).toEqual({ 'a1.1/fill': nowS(0), 'a1.1/weigh': nowS(12), 'a1.1/grind': nowS(24) });
+  expect(problem.ended).toEqual({ 'a1.1/fill': nowS(12), 'a1.1/weigh': nowS(24) });
+  expect(build(50, running).ended).toMatchObject({ 'a1.1/grind': nowS(46) });
+});
+
+test('tools are counted from the bench, and a brew holds its own kind of brewer until it is cleaned', () => {
+  const problem = build(0, [order('A', 0, cup('a1'), cup('a2', 'press-long', 240))]);
+  expect(problem.tools).toEqual({ grinder: 1, kettle: 3, 'cone-m': 2, 'press-350': 1 });
+  expect(problem.brews.map(({ holds }) => holds.at(-1))).toEqual([
+    { tool: 'cone-m', from: 'fill', to: 'clean' },
+    { tool: 'press-350', from: 'fill', to: 'clean' },
+  ]);
+  expect(problem.brews.map(({ steps }) => steps.filter(({ serve }) => serve).length)).toEqual([1, 1]);
+});
+
+test('what was planned within the next 45 s is kept where it is', () => {
+  const events = [...running, order('B', 20, cup('b1'))];
+  const first = planEarliest(build(30, events));
+  const again = build(31, [...events, order('C', 31, cup('c1'))], first);
+  const soon = Object.entries(first.starts).filter(
+    ([, start]) => start >= nowS(31) && start <= nowS(31 + 45),
+  );
+  expect(again.frozen).toEqual(Object.fromEntries(soon));
+  const second = planEarliest(again);
+  for (const [key, start] of soon) expect([key, second.starts[key]]).toEqual([key, start]);
+});
+
+test('a given-up brew asks only to be cleaned, and its cup is planned anew', () => {
+  const events: BarEvent[] = [
+    ...running,
+    done('a1.1', 'set-filter', 70),
+    { id: 'x', type: 'brew-abandoned', atMs: T0 + 80_000, brewId: 'a1.1', reason: 'torn filter' },
+  ];
+  const problem = build(90, events);
+  expect(problem.brews.map(({ id, steps }) => [id, steps.map((step) => step.id).at(-1)])).toEqual([
+    ['a1.1', 'clean'],
+    ['a1.2', 'clean'],
+  ]);
+  const plan = planEarliest(problem);
+  expect(checkPlan(problem, plan)).toEqual([]);
+  expect(plan.starts['a1.2/serve']).toBeGreaterThan(plan.starts['a1.1/clean']!);
+});
+
+test('a cup that no brewer here can make is left out, and said', () => {
+  const { problem, unplannable } = buildProblem(
+    reduce([order('A', 0, cup('a1', 'press-long', 400))], book).state,
+    BENCH,
+    book,
+    nowS(0),
+  );
+  expect([problem.brews, problem.orders, unplannable.map(({ cupId }) => cupId)]).toEqual([[], [], ['a1']]);
+});
