@@ -33,7 +33,7 @@ export function timelineAt(brew: BrewState, nowMs: number): StepTime[] {
       ? expected(step, previousEndMs)
       : index < lastMarked || brew.marks[step.id]
         ? marked(brew, index, previousEndMs)
-        : atFrontier(step, previousEndMs, nowMs);
+        : atFrontier(step, previousEndMs, nowMs, index === 0);
     if (time.status !== 'done') {
       if (brew.abandoned) Object.assign(time, abandonedStep(step, brew.abandoned.atMs));
       open = true;
@@ -106,8 +106,10 @@ function nextMarkedStartMs(brew: BrewState, index: number): number {
   return mark.begunMs ?? mark.doneMs! - next.durationS * 1000;
 }
 
-function atFrontier(step: CardStep, previousEndMs: number, nowMs: number): StepTime {
+/** The step that comes next. A brew's first step is begun by starting the brew. */
+function atFrontier(step: CardStep, previousEndMs: number, nowMs: number, first: boolean): StepTime {
   const time = expected(step, previousEndMs);
+  if (first) return { ...time, status: 'running', startInferred: false };
   if (!beginsByItself(step)) return time;
   const over = step.end === 'clock' && time.endMs <= nowMs;
   return { ...time, status: over ? 'done' : 'running' };

@@ -60,14 +60,21 @@ test('a swirl runs by itself, and then the next pour is due at its place on the 
   });
 });
 
-test('what waits for a cue gives way to what is due', () => {
-  const other = [order('B', 60, cup('b1', 'press-long')), started('b1', 'B', 'press-1', 100)];
-  const state = stateOf(...poured, ...other);
-  const plan = planEarliest(buildProblem(state, BENCH, book, Math.ceil(at(300) / 1000)).problem);
-  const first = (seconds: number) => agenda(state, BENCH, book, plan, at(seconds))[0];
-  // At first nothing else is due, so the drawdown is watched; then the press's kettle is, and the drops can wait.
-  expect(first(301)).toMatchObject({ key: 'a1.1/serve', asks: 'cue', awaited: { id: 'drawdown' } });
-  expect(first(320)).toMatchObject({ key: 'b1.1/fill', asks: 'finish', dueMs: at(318) });
+test('what waits for a cue gives way to what is due, and both to what has been begun', () => {
+  expect(agendaAt(300, ...poured)[0]).toMatchObject({
+    key: 'a1.1/serve',
+    asks: 'cue',
+    awaited: { id: 'drawdown' },
+  });
+  const begunToo = [
+    ...poured,
+    order('B', 60, cup('b1', 'press-long', 240)),
+    started('b1', 'B', 'press-1', 298),
+  ];
+  expect(agendaAt(300, ...begunToo)[0]).toMatchObject({ key: 'b1.1/fill', asks: 'finish', begunMs: at(298) });
+  const [first, ...rest] = agendaAt(312, ...begunToo, done('b1.1', 'fill', 311));
+  expect(first).toMatchObject({ key: 'b1.1/weigh', asks: 'finish' });
+  expect(rest.map(({ key }) => key)).toContain('a1.1/serve');
 });
 
 test('a step counts from when hands were free for it, not from when it was due', () => {
