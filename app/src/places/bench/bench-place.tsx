@@ -3,7 +3,6 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { TextInput } from 'react-native-paper';
 import { useMutation } from '@tanstack/react-query';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { brewerById } from '@even-kettle/core/recipe';
@@ -11,6 +10,7 @@ import { inWords, readNumber, showTemperature, type Units } from '@even-kettle/c
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
 import { useBar, useHere } from '../../bar/bar-context';
 import { Refused } from '../../bar/api';
+import { Field } from '../../ui/field';
 import { useLook, useLookChoice, type LookChoice } from '../../ui/look';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -109,15 +109,14 @@ function AltitudeCard({ bar }: { bar: Bar }) {
   return (
     <Card ruled={!inRange}>
       <Subheading>Altitude</Subheading>
-      <Row>
-        <TextInput
-          mode="outlined"
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field
           label="Metres"
-          accessibilityLabel="Altitude in metres"
+          says="Altitude in metres"
           inputMode="numeric"
           value={text}
           onChangeText={setText}
-          error={!inRange}
+          fault={!inRange}
           style={{ width: 130 }}
         />
         <Tap

@@ -3,7 +3,6 @@
  */
 import { useState } from 'react';
 import { router } from 'expo-router';
-import { TextInput } from 'react-native-paper';
 import type { CupAsk } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import { CUP_RANGE_ML, METHODS, SCHOOLS } from '@even-kettle/core/recipe';
@@ -19,7 +18,7 @@ import {
 import { book, newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
-import { useLook } from '../../ui/look';
+import { Field } from '../../ui/field';
 import { Heading, Text } from '../../ui/text';
 
 const MOST_CUPS = 6;
@@ -90,7 +89,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
         />
       ))}
-      <Row>
+      <Row style={{ alignItems: 'flex-end' }}>
         <Tap
           icon="plus"
           label="Another cup"
@@ -98,15 +97,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           onPress={() => setDrafts([...drafts, { ...drafts.at(-1)!, key: newId() }])}
           testID="add-cup"
         />
-        <TextInput
-          mode="outlined"
-          label="For whom"
-          accessibilityLabel="For whom"
-          value={name}
-          maxLength={40}
-          onChangeText={setName}
-          style={{ flex: 1, minWidth: 0 }}
-        />
+        <Field label="For whom" value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
       </Row>
       {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
       <Tap
@@ -132,7 +123,6 @@ type CupFormProps = {
 };
 
 function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemove }: CupFormProps) {
-  const look = useLook();
   return (
     <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
       <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
@@ -161,16 +151,15 @@ function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemov
           hint: name.toLowerCase(),
         }))}
       />
-      <Row style={{ flexWrap: 'wrap' }}>
-        <TextInput
-          mode="outlined"
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <Field
           label={`Size, ${units.volume}`}
-          accessibilityLabel={`Size of cup ${number} in ${units.volume}`}
+          says={`Size of cup ${number} in ${units.volume}`}
           inputMode="decimal"
           value={draft.sizeText}
           onChangeText={(sizeText) => onChange({ sizeText })}
-          error={!read.ok && showFault}
-          style={{ width: 120, backgroundColor: look.surface }}
+          fault={!read.ok && showFault}
+          style={{ width: 110 }}
         />
         {PRESETS_ML.map((ml) => (
           <Tap

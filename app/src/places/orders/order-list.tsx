@@ -83,7 +83,7 @@ function OrderCard({ order, compact }: { order: OrderState; compact: boolean }) 
         </Text>
         <Text size="small" quiet>
           {open && finishS !== undefined
-            ? `out about ${clockTime(finishS * 1000)} · in ${minutes(finishS * 1000 - nowMs)}`
+            ? `${compact ? '' : `out about ${clockTime(finishS * 1000)} · `}in ${minutes(finishS * 1000 - nowMs)}`
             : `taken ${clockTime(order.takenMs)}`}
         </Text>
       </Row>

@@ -4,7 +4,6 @@
 import { useState } from 'react';
 import { Pressable, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
-import { TextInput } from 'react-native-paper';
 import { useQuery } from '@tanstack/react-query';
 import {
   BREWERS,
@@ -29,6 +28,7 @@ import {
   type Units,
 } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../bar/bar-context';
+import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
 import { Card, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -152,17 +152,16 @@ function Converter({ recipe, back }: { recipe: Recipe; back?: boolean }) {
         ? inUnit(field, { cup: card.beverageG, dose: card.doseG, water: card.brewWaterG }[field], units)
         : '';
   const input = (field: Lead, label: string, unit: string) => (
-    <TextInput
-      mode="outlined"
+    <Field
       label={`${label}, ${unit}`}
-      accessibilityLabel={`${label} in ${unit}`}
+      says={`${label} in ${unit}`}
       testID={`convert-${field}`}
       inputMode="decimal"
+      size="figure"
       value={textOf(field)}
-      error={lead.field === field && !made.ok}
+      fault={lead.field === field && !made.ok}
       onChangeText={(text) => setLead({ field, text })}
-      style={{ flex: 1, minWidth: 96 }}
-      contentStyle={{ fontSize: 20, fontFamily: 'B612-Bold' }}
+      style={{ flex: 1 }}
     />
   );
   return (
