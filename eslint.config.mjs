@@ -5,8 +5,8 @@ import prettier from 'eslint-config-prettier';
 const CORE_ORDER = [
   'units',
   'water',
-  'recipe',
   'pour',
+  'recipe',
   'brew',
   'plan',
   'learn',

@@ -1,3 +1,16 @@
 export { ALTITUDE_RANGE_M, airPressurePa, boilingPointC } from './boiling';
-export { heatingTimeS, kettleFillG } from './kettle';
-export type { Kettle } from './kettle';
+export { blendFor, blendedC } from './blend';
+export type { Water } from './blend';
+export { waterDensityGPerMl } from './density';
+export {
+  CUP_WARMING_G,
+  DEFAULT_COOLING_PER_MIN,
+  cooledToC,
+  coolingPerMinFrom,
+  coolingTimeS,
+  heatingTimeS,
+  kettleFillG,
+  kettleLimitG,
+  queueFillG,
+} from './kettle';
+export type { Cooling, Kettle } from './kettle';

@@ -1,17 +1,29 @@
 /**
- * For how long a kettle takes to be ready.
+ * For how much water a kettle needs, how long it takes to heat, and how long to wait until it has cooled.
  */
+import { waterDensityGPerMl } from './density';
 
 /** J/(kg K), liquid water. */
 const WATER_HEAT_CAPACITY = 4186;
 /** Share of the electric power that ends in the water. */
 const KETTLE_EFFICIENCY = 0.85;
+/** Water that warms a cup, grams. */
+export const CUP_WARMING_G = 60;
+/** A fuller kettle has to be lifted and falls harder; so a gentle pour wants it no fuller than this. */
+const GENTLE_SHARE = 0.6;
+const FULL_SHARE = 0.9;
+/** Newton's k of a kettle off its base, per minute, until its own has been learnt. */
+export const DEFAULT_COOLING_PER_MIN = 0.016;
 
 export type Kettle = {
   /** Heating power, watts. */
   powerW: number;
   /** Temperature of the water that it is filled with, degrees Celsius: a boiler tap's 90, or the mains'. */
   filledAtC: number;
+  /** What it holds to its mark, millilitres. Left out: not known, so nothing is said of it. */
+  sizeMl?: number;
+  /** The most that its spout pours, grams a second. Left out: as much as any recipe asks. */
+  maxFlowGPerS?: number;
 };
 
 /**
@@ -24,8 +36,65 @@ export function heatingTimeS(waterG: number, toC: number, kettle: Kettle): numbe
 }
 
 /**
- * Grams to fill: brew water, rinsing or warming water, and 10 % to spare.
+ * Grams to fill for one brew: hot brew water, rinsing or warming water and the cup's 60 g, with 10 % to spare.
  * @param rinseG what the filter's rinse or the warming of the glass takes
  */
-export const kettleFillG = (brewWaterG: number, rinseG: number): number =>
-  Math.ceil((brewWaterG + rinseG) * 1.1);
+export const kettleFillG = (hotWaterG: number, rinseG: number): number =>
+  Math.ceil(round((hotWaterG + rinseG + CUP_WARMING_G) * 1.1));
+
+/** Grams to fill for several brews in a row from one kettle: the spare is on the whole. */
+export const queueFillG = (brews: readonly { hotWaterG: number; rinseG: number }[]): number =>
+  Math.ceil(
+    round(brews.reduce((sum, { hotWaterG, rinseG }) => sum + hotWaterG + rinseG + CUP_WARMING_G, 0) * 1.1),
+  );
+
+/**
+ * The most to fill a kettle of a size, grams: 60 % of it for a gentle pour, else 90 %, by the density of water at
+ * that temperature.
+ */
+export const kettleLimitG = (sizeMl: number, atC: number, gentle: boolean): number =>
+  Math.floor(sizeMl * (gentle ? GENTLE_SHARE : FULL_SHARE) * waterDensityGPerMl(atC));
+
+/** Cooling off the base: from a temperature, in a room of `roomC`, at Newton's k per minute. */
+export type Cooling = { fromC: number; roomC: number; perMin?: number };
+
+/** Temperature after some seconds off the base, degrees Celsius: T = room + (from - room) x exp(-k t). */
+export const cooledToC = (
+  { fromC, roomC, perMin = DEFAULT_COOLING_PER_MIN }: Cooling,
+  afterS: number,
+): number => roomC + (fromC - roomC) * Math.exp((-perMin * afterS) / 60);
+
+/**
+ * "Boiled, wait until": seconds until the water has cooled to `toC`, t = ln((from - room) / (to - room)) / k.
+ * Nought where it is that cool already.
+ * @throws RangeError where it never gets there: `toC` at or under the room's temperature
+ */
+export function coolingTimeS(
+  { fromC, roomC, perMin = DEFAULT_COOLING_PER_MIN }: Cooling,
+  toC: number,
+): number {
+  if (toC >= fromC) return 0;
+  if (!(toC > roomC)) {
+    throw new RangeError(
+      `Water in a room of ${roomC} °C does not cool to ${toC} °C; ask for more than ${roomC}.`,
+    );
+  }
+  return (Math.log((fromC - roomC) / (toC - roomC)) / perMin) * 60;
+}
+
+/**
+ * A kettle's own k per minute, from two readings of it: k = ln((first - room) / (second - room)) / minutes.
+ * @throws RangeError where the readings show no cooling towards the room
+ */
+export function coolingPerMinFrom(firstC: number, secondC: number, apartS: number, roomC: number): number {
+  if (!(apartS > 0)) throw new RangeError('The second reading must come after the first.');
+  if (!(firstC > secondC && secondC > roomC)) {
+    throw new RangeError(
+      `The readings must fall towards the room: from above, like 96 then 92, to more than ${roomC} °C.`,
+    );
+  }
+  return Math.log((firstC - roomC) / (secondC - roomC)) / (apartS / 60);
+}
+
+/** Sums of decimal fractions err in the 14th place; a fill must not be rounded up for that. */
+const round = (value: number): number => Number(value.toFixed(6));
