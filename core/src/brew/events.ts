@@ -2,7 +2,8 @@
  * The events of the bar: everything that happens, in the words of those who do it. They are appended to one log and
  * never changed; the state of the bar is what `reduce` makes of them.
  */
-import type { RecipeRef, RoastLevel } from '../recipe';
+import type { Addition, Ask, RecipeRef, RoastLevel } from '../recipe';
+import type { Kettle } from '../water';
 
 type Base<Type extends string> = {
   /** Chosen by the device that made the event (UUIDv7), so that posting twice stores once. */
@@ -13,7 +14,14 @@ type Base<Type extends string> = {
 };
 
 /** One cup of an order: what was asked for. */
-export type CupAsk = RecipeRef & { cupId: string; coffee: string; roast: RoastLevel; cupMl: number };
+export type CupAsk = RecipeRef & {
+  cupId: string;
+  coffee: string;
+  roast: RoastLevel;
+  cupMl: number;
+  /** Ice or milk make the brew stronger; sugar is served beside. */
+  addition?: Addition;
+};
 
 export type OrderTaken = Base<'order-taken'> & { orderId: string; name?: string; cups: CupAsk[] };
 export type CupCancelled = Base<'cup-cancelled'> & { orderId: string; cupId: string };
@@ -36,6 +44,8 @@ export type BrewStarted = Base<'brew-started'> & {
   altitudeM: number;
   kettlePowerW: number;
   kettleFilledAtC: number;
+  kettleSizeMl?: number;
+  kettleMaxFlowGPerS?: number;
 };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
 export type StepBegun = Base<'step-begun'> & { brewId: string; stepId: string };
@@ -55,3 +65,25 @@ export type BarEventType = BarEvent['type'];
 
 /** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;
+
+/** The kettle that a brew was started with. */
+export const kettleOfStart = (event: BrewStarted): Kettle => ({
+  powerW: event.kettlePowerW,
+  filledAtC: event.kettleFilledAtC,
+  ...(event.kettleSizeMl === undefined ? {} : { sizeMl: event.kettleSizeMl }),
+  ...(event.kettleMaxFlowGPerS === undefined ? {} : { maxFlowGPerS: event.kettleMaxFlowGPerS }),
+});
+
+/** A kettle as a brew's start tells it. */
+export const kettleForStart = (kettle: Kettle) => ({
+  kettlePowerW: kettle.powerW,
+  kettleFilledAtC: kettle.filledAtC,
+  ...(kettle.sizeMl === undefined ? {} : { kettleSizeMl: kettle.sizeMl }),
+  ...(kettle.maxFlowGPerS === undefined ? {} : { kettleMaxFlowGPerS: kettle.maxFlowGPerS }),
+});
+
+/** What a cup asks of its recipe. */
+export const askOf = ({ cupMl, addition }: Pick<CupAsk, 'cupMl' | 'addition'>): Ask => ({
+  cupMl,
+  ...(addition ? { addition } : {}),
+});

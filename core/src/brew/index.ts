@@ -6,5 +6,5 @@ export { anchorMs, beginsByItself, brewTimeMs, pouredG, timelineAt } from './tim
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
-export { brewIdOf } from './events';
+export { askOf, brewIdOf, kettleForStart } from './events';
 export type { BarEvent, BrewStarted, CupAsk, OrderTaken } from './events';

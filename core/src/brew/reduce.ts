@@ -5,6 +5,7 @@
 import {
   RecipeError,
   brewCard,
+  brewerById,
   type Ask,
   type BrewCard,
   type Place,
@@ -14,7 +15,9 @@ import {
 import { accept, own, refuse, type Applied, type Refusal } from './applied';
 import { nextBadge } from './badge';
 import {
+  askOf,
   brewIdOf,
+  kettleOfStart,
   type BarEvent,
   type BrewEvent,
   type BrewStarted,
@@ -89,7 +92,7 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     if (taken.has(cup.cupId))
       return refuse('already-exists', `cups.${index}.cupId`, 'There is a cup with this id already.');
     taken.add(cup.cupId);
-    const made = makeCard(book, cup, { cupMl: cup.cupMl });
+    const made = makeCard(book, cup, askOf(cup));
     if (!made.ok) return refuse(made.code, `cups.${index}.${made.field}`, made.reason);
   }
   const order: OrderState = {
@@ -144,16 +147,16 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
       'stationId',
       `${event.stationName} is still held by another brew, until it is cleaned.`,
     );
-  const kettle = { powerW: event.kettlePowerW, filledAtC: event.kettleFilledAtC };
-  const made = makeCard(
-    book,
-    cup,
-    { cupMl: cup.cupMl },
-    { altitudeM: event.altitudeM, roast: cup.roast, kettle },
-  );
+  const brewer = brewerById(event.brewerId);
+  const made = makeCard(book, cup, askOf(cup), {
+    altitudeM: event.altitudeM,
+    roast: cup.roast,
+    kettle: kettleOfStart(event),
+    setBy: 'bar',
+    ...(brewer ? { brewer } : {}),
+  });
   if (!made.ok) return refuse(made.code, 'cupId', made.reason);
-  const { cupId, coffee, roast, cupMl, recipeId, recipeVersion } = cup;
-  const ask = { cupId, coffee, roast, cupMl, recipeId, recipeVersion };
+  const { status: _status, brewIds: _brewIds, ...ask } = cup;
   return accept(withBrew(state, fold({ ...startedFrom(event), ask, card: made.card, events: [event] })));
 }
 

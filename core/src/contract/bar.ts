@@ -2,8 +2,9 @@
  * The bench's settings, and what the server answers.
  */
 import { z } from 'zod';
-import { ROAST_LEVELS } from '../recipe';
+import { ROAST_LEVELS, brewerById, calibrationFault } from '../recipe';
 import { ALTITUDE_RANGE_M } from '../water';
+import { grams, line, thingId } from './words';
 
 const unitsSchema = z.strictObject({
   mass: z.enum(['g', 'oz']),
@@ -14,32 +15,88 @@ const altitudeSchema = z
   .number('must be a number of metres')
   .min(ALTITUDE_RANGE_M.min, `must be at least ${ALTITUDE_RANGE_M.min} m`)
   .max(ALTITUDE_RANGE_M.max, `must be at most ${ALTITUDE_RANGE_M.max} m`);
-export const coffeeSchema = z.object({
-  id: z.string(),
-  name: z.string(),
+/** Settings of a list are told apart by their ids. */
+const named = <Item extends z.ZodType<{ id: string }>>(item: Item, min: number, max: number, what: string) =>
+  z
+    .array(item)
+    .min(min, `needs at least ${min} ${what}`)
+    .max(max, `takes at most ${max} ${what}s`)
+    .superRefine((items, context) => {
+      items.forEach(({ id }, index) => {
+        if (items.findIndex((other) => other.id === id) < index)
+          context.addIssue({ code: 'custom', path: [index, 'id'], message: `is another ${what}’s already` });
+      });
+    });
+
+const isoDay = z.iso.date('must be a day, like 2026-11-20');
+const coffeeSchema = z.strictObject({
+  id: thingId,
+  name: line(40),
   roast: z.enum(ROAST_LEVELS),
-  notes: z.string(),
+  roastedOn: isoDay.optional(),
+  notes: line(200).or(z.literal('')),
   decaf: z.boolean(),
+  /** Steps by grinder that this coffee is ground off the recipe's band. */
+  grindOffsets: z.record(thingId, z.number().min(-50).max(50)).optional(),
+});
+
+const stationSchema = z.strictObject({
+  id: thingId,
+  name: line(24),
+  brewerId: z.string().refine((id) => brewerById(id) !== undefined, 'must be a brewer that there is'),
+});
+
+const grinderSchema = z.strictObject({
+  id: thingId,
+  name: line(24),
+  points: z
+    .array(z.strictObject({ band: z.number().min(0).max(100), setting: z.number().min(-1000).max(1000) }))
+    .max(12, 'takes at most 12 points')
+    .superRefine((points, context) => {
+      const fault = calibrationFault(points);
+      if (fault) context.addIssue({ code: 'custom', message: fault });
+    }),
+  keepsG: grams(20).optional(),
+  purgeG: grams(50).optional(),
+});
+
+const kettleSchema = z.strictObject({
+  id: thingId,
+  name: line(24),
+  powerW: z
+    .number('must be a number of watts')
+    .min(100, 'must be at least 100 W')
+    .max(5000, 'must be at most 5000 W'),
+  sizeMl: z
+    .number('must be a number of ml')
+    .min(200, 'must be at least 200 ml')
+    .max(6000, 'must be at most 6000 ml'),
+  maxFlowGPerS: z.number().min(1, 'must be at least 1 g a second').max(60).optional(),
 });
 
 /** Everything that stands on the bench. */
-export const barSchema = z.object({
-  name: z.string(),
+const barShape = {
+  name: line(40),
   altitudeM: altitudeSchema,
+  roomC: z.number().min(-10, 'must be at least -10 °C').max(50, 'must be at most 50 °C'),
   units: unitsSchema,
   hands: z.number().int().min(1).max(2),
-  grinders: z.number().int().min(1),
-  kettles: z.number().int().min(1),
-  kettle: z.object({ powerW: z.number(), filledAtC: z.number() }),
-  stations: z.array(z.object({ id: z.string(), name: z.string(), brewerId: z.string() })),
-  coffees: z.array(coffeeSchema),
-});
+  stations: named(stationSchema, 1, 24, 'station'),
+  grinders: named(grinderSchema, 1, 6, 'grinder'),
+  kettles: named(kettleSchema, 1, 8, 'kettle'),
+  tapC: z.number().min(1, 'must be at least 1 °C').max(99, 'must be at most 99 °C'),
+  burners: z.number().int().min(0, 'must not be negative').max(8, 'must be at most 8'),
+  water: z.strictObject({ name: line(40), hardnessPpm: z.number().min(0).max(1000).optional() }),
+  coffees: named(coffeeSchema, 1, 60, 'coffee'),
+};
+export const barSchema = z.strictObject(barShape);
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;
 
-/** What may be changed from the Bench. */
+/** What may be changed from the Bench: any of it, one or more settings at once. */
 export const barChangeSchema = z
-  .strictObject({ altitudeM: altitudeSchema.optional(), units: unitsSchema.optional() })
+  .strictObject(barShape)
+  .partial()
   .refine((change) => Object.keys(change).length > 0, 'name at least one setting to change');
 export type BarChange = z.infer<typeof barChangeSchema>;
 

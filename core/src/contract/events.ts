@@ -2,22 +2,11 @@
  * What an event must look like to be let in.
  */
 import { z } from 'zod';
-import { CUP_RANGE_ML, ROAST_LEVELS } from '../recipe';
+import { ADDITIONS, CUP_RANGE_ML, ROAST_LEVELS } from '../recipe';
 import type { BarEvent } from '../brew';
+import { grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
-const thingId = z
-  .string()
-  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'must be 1 to 64 letters, digits, dots, dashes or underscores');
-const line = (max: number) =>
-  z
-    .string()
-    .trim()
-    .min(1, 'must not be empty')
-    .max(max, `must be at most ${max} characters`)
-    .regex(/^[^\p{Cc}]*$/u, 'must be one line of text');
-const grams = (max: number) => z.number().min(0, 'must not be negative').max(max, `must be at most ${max} g`);
-
 const base = {
   id: eventId,
   atMs: z.number().int().min(0).max(8.64e15).meta({ description: 'Bar time, milliseconds since 1970.' }),
@@ -33,6 +22,7 @@ export const cupAskSchema = z.strictObject({
     .number('must be a number of ml')
     .min(CUP_RANGE_ML.min, `must be at least ${CUP_RANGE_ML.min} ml`)
     .max(CUP_RANGE_ML.max, `must be at most ${CUP_RANGE_ML.max} ml`),
+  addition: z.enum(ADDITIONS).optional(),
 });
 
 const orderTaken = z.strictObject({
@@ -68,6 +58,8 @@ const brewStarted = z.strictObject({
   altitudeM: z.number().min(-400).max(5000),
   kettlePowerW: z.number().min(100).max(5000),
   kettleFilledAtC: z.number().min(0).max(100),
+  kettleSizeMl: z.number().min(200).max(6000).optional(),
+  kettleMaxFlowGPerS: z.number().min(1).max(60).optional(),
 });
 const stepBegun = z.strictObject({
   ...base,

@@ -10,5 +10,5 @@ export {
   problemSchema,
 } from './bar';
 export type { Bar, BarChange, BrewRecord, Coffee, LogPage, Problem } from './bar';
-export { planSchema, recipesSchema, snapshotSchema } from './live';
-export type { LiveEvent, PublishedPlan, Recipes, Snapshot } from './live';
+export { planSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
+export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot } from './live';

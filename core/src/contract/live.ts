@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { BarEvent, BarState } from '../brew';
 import type { Plan } from '../plan';
 import type { Recipe } from '../recipe';
+import { recipeSchema } from '../formats';
 import { barSchema, clockSchema } from './bar';
 
 const secondsByStep = z
@@ -51,19 +52,29 @@ export const snapshotSchema = z.object({
     })
     .meta({ description: 'Orders and brews that are open, or were closed in the last hour.' }),
   bar: barSchema,
+  recipes: z.array(recipeSchema),
   planned: publishedPlanSchema.nullable(),
   ...clockSchema.shape,
 });
 /** `GET /api/state`. */
-export type Snapshot = Omit<z.infer<typeof snapshotSchema>, 'state'> & { state: BarState };
+export type Snapshot = Omit<z.infer<typeof snapshotSchema>, 'state' | 'recipes'> & {
+  state: BarState;
+  recipes: Recipe[];
+};
 
-export const recipesSchema = z.object({
-  recipes: z.array(
-    z.looseObject({ id: z.string(), version: z.number().int(), method: z.string(), name: z.string() }),
-  ),
-});
-/** `GET /api/recipes`. */
+export const recipesSchema = z.object({ recipes: z.array(recipeSchema) });
+/** `GET /api/recipes`, and the live stream's `recipes`: every version saved on this bar, so that old brews find theirs; those that ship are known to the app. */
 export type Recipes = { recipes: Recipe[] };
+
+/** `POST /api/recipes`: a new recipe, or the next version of one. */
+export const saveRecipeSchema = z.strictObject({
+  recipe: recipeSchema,
+  basedOn: z.int().min(1).nullable().meta({
+    description:
+      'The version that was edited; null for a recipe that is new here. Refused where there is a later one.',
+  }),
+});
+export type SaveRecipe = { recipe: Recipe; basedOn: number | null };
 
 /** One event of the log, as it is broadcast; its place in the log is the stream's event id. */
 export type LiveEvent = { seq: number; event: BarEvent };

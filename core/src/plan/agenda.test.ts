@@ -131,10 +131,11 @@ test('a cup is brewed at a free station that fits, and what fits none is said wi
   expect(cardFor(BENCH, cup('x', 'press-long', 400), book)).toEqual({
     ok: false,
     field: 'cupMl',
-    reason: 'This cup needs 30.1 g and fits no brewer here: Press 350 ml makes about 187 to 253 ml.',
+    reason:
+      '30.1 g is too much for the Press 350 ml, which takes up to 19 g. 2 equal brews of 201 ml in the Press 350 ml.',
   });
   expect(cardFor({ ...BENCH, stations: [] }, cup('x'), book)).toMatchObject({
     ok: false,
-    reason: 'No station on the bench brews this method.',
+    reason: 'No station on the bench brews with a cone.',
   });
 });

@@ -2,28 +2,65 @@
  * What stands on the bench, as the planner needs to know it.
  */
 import {
-  DEFAULT_PLACE,
+  METHODS,
   RecipeError,
   brewCard,
   brewerById,
+  capacityOf,
   fitsBrewer,
-  largestPourG,
+  wayOutInWords,
   type BrewCard,
+  type Brewer,
+  type Grinder,
+  type Place,
+  type Recipe,
   type RecipeBook,
 } from '../recipe';
-import { brewAt, type BarState, type CupAsk } from '../brew';
+import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
 import type { Kettle } from '../water';
 
 export type Station = { id: string; name: string; brewerId: string };
 
+export type BenchKettle = {
+  id: string;
+  name: string;
+  powerW: number;
+  sizeMl: number;
+  maxFlowGPerS?: number | undefined;
+};
+
 export type Bench = {
   hands: number;
   stations: Station[];
-  grinders: number;
-  kettles: number;
-  kettle: Kettle;
+  grinders: Grinder[];
+  kettles: BenchKettle[];
+  /** What kettles and globes are filled with: a boiler tap's 90 °C, or the mains' 15. */
+  tapC: number;
+  burners: number;
   altitudeM: number;
 };
+
+/** What the recipes need to know of the bench, apart from coffee and brewer. */
+export const placeOf = (bench: Bench, roast: Place['roast']): Place => ({
+  altitudeM: bench.altitudeM,
+  roast,
+  kettle: kettleOf(bench),
+  setBy: 'bar',
+});
+
+/** The kettle that brews are planned with: the bench's first, filled from its tap. */
+export function kettleOf({ kettles, tapC }: Bench): Kettle {
+  const [first] = kettles;
+  if (!first) return { powerW: 1200, filledAtC: tapC };
+  const { powerW, sizeMl, maxFlowGPerS } = first;
+  return { powerW, sizeMl, filledAtC: tapC, ...(maxFlowGPerS === undefined ? {} : { maxFlowGPerS }) };
+}
+
+/** The brewers that stand on the bench, each kind once, in their own order. */
+export const brewersOn = (bench: Bench): Brewer[] =>
+  [...new Set(bench.stations.map(({ brewerId }) => brewerId))]
+    .map(brewerById)
+    .filter((brewer) => brewer !== undefined);
 
 /** The card of a cup as this bench would brew it, or why there is none. */
 export function cardFor(
@@ -39,28 +76,34 @@ export function cardFor(
       reason: `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
     };
   try {
-    const card = brewCard(
-      recipe,
-      { cupMl: cup.cupMl },
-      { ...DEFAULT_PLACE, roast: cup.roast, altitudeM: bench.altitudeM, kettle: bench.kettle },
-    );
-    const ofMethod = bench.stations.filter(
-      (station) => brewerById(station.brewerId)?.method === recipe.method,
-    );
-    const stations = ofMethod.filter((station) =>
-      fitsBrewer(brewerById(station.brewerId)!, { ...card, largestPourG: largestPourG(card) }),
-    );
-    if (stations.length > 0) return { ok: true, card, stations };
-    return {
-      ok: false,
-      field: 'cupMl',
-      reason:
-        ofMethod.length === 0 ? 'No station on the bench brews this method.' : whatWouldFit(card, ofMethod),
-    };
+    const place = placeOf(bench, cup.roast);
+    const card = brewCard(recipe, askOf(cup), place);
+    const missing = missingTool(bench, recipe);
+    if (missing) return { ok: false, field: 'recipeId', reason: missing };
+    const stations = bench.stations.filter(({ brewerId }) => {
+      const brewer = brewerById(brewerId);
+      return brewer?.method === recipe.method && fitsBrewer(brewer, card);
+    });
+    if (stations.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
+    const brewer = brewerById(stations[0]!.brewerId)!;
+    return { ok: true, card: brewCard(recipe, askOf(cup), { ...place, brewer }), stations };
   } catch (error) {
     if (!(error instanceof RecipeError)) throw error;
     return { ok: false, field: error.field, reason: error.message };
   }
+}
+
+function missingTool(bench: Bench, recipe: Recipe): string | null {
+  if (!bench.stations.some(({ brewerId }) => brewerById(brewerId)?.method === recipe.method))
+    return `No station on the bench brews with a ${METHODS[recipe.method].name.toLowerCase()}.`;
+  const there = {
+    grinder: bench.grinders.length,
+    kettle: bench.kettles.length,
+    burner: bench.burners,
+    brewer: 1,
+  };
+  const missing = recipe.holds.find(({ tool }) => there[tool] === 0);
+  return missing ? `This recipe needs a ${missing.tool}, and there is none on the bench.` : null;
 }
 
 /** The station that a cup would be brewed at: the first that is free, else the first that fits. */
@@ -76,16 +119,13 @@ export function stationFor(
   return { station: free ?? found.stations[0]!, free: free !== undefined };
 }
 
-function whatWouldFit(card: BrewCard, stations: Station[]): string {
-  const brewers = [...new Set(stations.map((station) => station.brewerId))].map((id) => brewerById(id)!);
-  const ranges = brewers.map((brewer) => {
-    const [from, to] = [brewer.minDoseG, Math.min(brewer.maxDoseG, largestDoseG(card, brewer.maxWaterG))].map(
-      (doseG) => Math.round((doseG * card.beverageG) / card.doseG),
-    );
-    return `${brewer.name} makes about ${from} to ${to} ml`;
-  });
-  return `This cup needs ${card.doseG} g and fits no brewer here: ${ranges.join('; ')}.`;
+/** Why no brewer of the bench takes the cup, and what could be done. */
+function whatWouldFit(bench: Bench, card: BrewCard): string {
+  const brewers = brewersOn(bench).filter(({ method }) => method === card.method);
+  const nearest = brewers.toSorted((a, b) => distance(a, card) - distance(b, card))[0]!;
+  const { words, waysOut } = capacityOf(nearest, card, brewers);
+  return [words, ...waysOut.map(wayOutInWords)].join(' ');
 }
 
-const largestDoseG = (card: BrewCard, maxWaterG: number): number =>
-  (card.doseG * maxWaterG) / largestPourG(card);
+const distance = (brewer: Brewer, { doseG }: BrewCard): number =>
+  Math.max(brewer.minDoseG - doseG, doseG - brewer.maxDoseG, 0);

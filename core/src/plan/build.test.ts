@@ -21,7 +21,7 @@ test('running brews are pinned at their real times, steps that run by themselves
 
 test('tools are counted from the bench, and a brew holds its own kind of brewer until it is cleaned', () => {
   const problem = build(0, [order('A', 0, cup('a1'), cup('a2', 'press-long', 240))]);
-  expect(problem.tools).toEqual({ grinder: 1, kettle: 3, 'cone-m': 2, 'press-350': 1 });
+  expect(problem.tools).toEqual({ grinder: 1, kettle: 3, burner: 1, 'cone-m': 2, 'press-350': 1 });
   expect(problem.brews.map(({ holds }) => holds.at(-1))).toEqual([
     { tool: 'cone-m', from: 'fill', to: 'clean' },
     { tool: 'press-350', from: 'fill', to: 'clean' },

@@ -75,7 +75,11 @@ export function buildProblem(
 }
 
 function toolsOf(bench: Bench): Record<string, number> {
-  const tools: Record<string, number> = { grinder: bench.grinders, kettle: bench.kettles };
+  const tools: Record<string, number> = {
+    grinder: bench.grinders.length,
+    kettle: bench.kettles.length,
+    burner: bench.burners,
+  };
   for (const { brewerId } of bench.stations) tools[brewerId] = (tools[brewerId] ?? 0) + 1;
   return tools;
 }

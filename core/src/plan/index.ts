@@ -1,7 +1,7 @@
 export { SOON_MS, agenda } from './agenda';
 export type { AgendaItem } from './agenda';
-export { cardFor, stationFor } from './bench';
-export type { Bench, Station } from './bench';
+export { brewersOn, cardFor, placeOf, stationFor } from './bench';
+export type { Bench, BenchKettle, Station } from './bench';
 export { startEvent, tapEvents } from './tap';
 export type { NewId } from './tap';
 export { buildProblem } from './build';

@@ -1,9 +1,9 @@
 /**
  * What a tap on the hands card means, as events.
  */
-import type { BarEvent, BrewStarted } from '../brew';
+import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
 import type { AgendaItem } from './agenda';
-import type { Bench } from './bench';
+import { kettleOf, type Bench } from './bench';
 
 /** How the device names a new event. */
 export type NewId = () => string;
@@ -59,7 +59,6 @@ export function startEvent(
     stationName: item.station.name,
     brewerId: item.station.brewerId,
     altitudeM: bench.altitudeM,
-    kettlePowerW: bench.kettle.powerW,
-    kettleFilledAtC: bench.kettle.filledAtC,
+    ...kettleForStart(kettleOf(bench)),
   };
 }

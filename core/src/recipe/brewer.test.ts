@@ -1,11 +1,11 @@
-import { BREWERS, SCHOOLS, brewCard, brewerById, fitsBrewer, largestPourG } from './index';
+import { BREWERS, SCHOOLS, brewCard, brewerById, fitsBrewer } from './index';
 
 const fits = (brewerId: string, recipeId: string, cupMl: number) => {
   const card = brewCard(
     SCHOOLS.find(({ id }) => id === recipeId)!,
     { cupMl },
   );
-  return fitsBrewer(brewerById(brewerId)!, { ...card, largestPourG: largestPourG(card) });
+  return fitsBrewer(brewerById(brewerId)!, card);
 };
 
 test.each([

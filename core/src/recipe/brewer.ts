@@ -43,20 +43,8 @@ export const BREWERS: readonly Brewer[] = [
   row('press-350', 'press', 'Press 350 ml', 14, 19, 300),
   row('press-1l', 'press', 'Press 1 l', 36, 53, 850),
   row('air-press', 'air-press', 'Air press', 11, 18, 250),
+  row('pressure-pot', 'pressure-pot', 'Pressure pot', 14, 18, 180),
+  row('foam-pot', 'foam-pot', 'Long-handled pot', 6, 18, 170),
 ];
 
 export const brewerById = (id: string): Brewer | undefined => BREWERS.find((brewer) => brewer.id === id);
-
-const STEEPS: readonly MethodId[] = ['press', 'siphon', 'air-press'];
-
-/**
- * Whether a brewer takes this dose and water. A dripper drains while it is filled, so its water limit is asked of a
- * single pour; a steeping brewer holds all of it.
- */
-export function fitsBrewer(
-  brewer: Brewer,
-  load: { doseG: number; brewWaterG: number; largestPourG: number },
-): boolean {
-  const atOnceG = STEEPS.includes(brewer.method) ? load.brewWaterG : load.largestPourG;
-  return load.doseG >= brewer.minDoseG && load.doseG <= brewer.maxDoseG && atOnceG <= brewer.maxWaterG;
-}

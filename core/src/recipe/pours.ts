@@ -11,17 +11,16 @@ export type PourTarget = { pourG: number; targetG: number };
  * @throws RecipeError `recipe-broken` where the amounts run backwards or do not reach the brew water
  */
 export function pourAmounts(recipe: Recipe, doseG: number, brewWaterG: number): Map<string, PourTarget> {
-  const steps = recipe.steps.filter((step) => step.pour && step.pour.into !== 'server');
-  const exactG = exactAmounts(steps, doseG, brewWaterG);
-  const wholeG = exactG.map(Math.round);
+  const steps = recipe.steps.filter((step) => step.pour);
+  if (steps.length === 0) return new Map();
+  const wholeG = exactAmounts(steps, doseG, brewWaterG).map(Math.round);
   const leftG = brewWaterG - wholeG.reduce((sum, grams) => sum + grams, 0);
-  const largest = wholeG.lastIndexOf(Math.max(...wholeG));
-  if (largest >= 0) wholeG[largest]! += leftG;
-  if (wholeG.some((grams) => grams <= 0) || Math.abs(leftG) > steps.length) {
+  wholeG[wholeG.lastIndexOf(Math.max(...wholeG))]! += leftG;
+  if (wholeG.some((grams) => !(grams > 0)) || Math.abs(leftG) > steps.length) {
     throw new RecipeError(
       'recipe-broken',
       'steps',
-      `The pours of ${recipe.id} do not add up to its brew water at ${doseG} g.`,
+      `The pours of ${recipe.id} do not add up to its brew water at ${doseG} g in ${brewWaterG} g. Each must add something, and the last must reach all of it.`,
     );
   }
   let targetG = 0;
@@ -33,19 +32,19 @@ export function pourAmounts(recipe: Recipe, doseG: number, brewWaterG: number): 
   );
 }
 
-function exactAmounts(steps: RecipeStep[], doseG: number, brewWaterG: number): number[] {
+/** What each pour adds before rounding, grams; nothing is refused here. */
+export function exactAmounts(steps: readonly RecipeStep[], doseG: number, brewWaterG: number): number[] {
   let pouredG = 0;
-  let restFromG = 0;
-  return steps.map((step, index) => {
+  return steps.map((step) => {
     const amount = step.pour!.amount;
-    const before = steps[index - 1]?.pour?.amount;
-    if ('restParts' in amount && !(before && 'restParts' in before)) restFromG = pouredG;
     const addsG =
       'timesDose' in amount
         ? amount.timesDose * doseG
         : 'toShare' in amount
           ? amount.toShare * brewWaterG - pouredG
-          : (brewWaterG - restFromG) / amount.restParts;
+          : 'g' in amount
+            ? amount.g
+            : (brewWaterG - pouredG) / amount.restParts;
     pouredG += addsG;
     return addsG;
   });

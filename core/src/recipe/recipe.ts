@@ -3,51 +3,83 @@
  * water, so that one recipe serves every cup size. `brewCard` turns it into exact targets for one cup.
  */
 
-export type MethodId = 'cone' | 'flat' | 'hourglass' | 'sock' | 'siphon' | 'press' | 'air-press' | 'pot';
+export const METHOD_IDS = [
+  'cone',
+  'flat',
+  'hourglass',
+  'sock',
+  'siphon',
+  'press',
+  'air-press',
+  'pressure-pot',
+  'foam-pot',
+] as const;
+export type MethodId = (typeof METHOD_IDS)[number];
 
 /** What the hands, or the water, do in a step. */
-export type StepKind =
-  | 'fill'
-  | 'weigh'
-  | 'grind'
-  | 'heat'
-  | 'set-filter'
-  | 'warm'
-  | 'load'
-  | 'seal'
-  | 'flame'
-  | 'pour'
-  | 'stir'
-  | 'swirl'
-  | 'watch'
-  | 'dip'
-  | 'plunge'
-  | 'press'
-  | 'drawdown'
-  | 'settle'
-  | 'serve'
-  | 'clean';
+export const STEP_KINDS = [
+  'fill',
+  'weigh',
+  'grind',
+  'heat',
+  'set-filter',
+  'warm',
+  'load',
+  'seal',
+  'flame',
+  'pour',
+  'bypass',
+  'stir',
+  'swirl',
+  'watch',
+  'dip',
+  'plunge',
+  'press',
+  'drawdown',
+  'settle',
+  'decant',
+  'serve',
+  'cool',
+  'clean',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
 
-export type Phase = 'prep' | 'brew' | 'finish' | 'clean';
+export const PHASES = ['prep', 'brew', 'finish', 'clean'] as const;
+export type Phase = (typeof PHASES)[number];
 
-/** How much a pour adds: a multiple of the dose; up to a share of the brew water; or one of the equal parts of what is left. */
-export type Amount = { timesDose: number } | { toShare: number } | { restParts: number };
+/**
+ * How much a pour adds: a multiple of the dose; up to a share of the brew water; one of the equal parts of what is
+ * left; or the same grams whatever the cup.
+ */
+export type Amount = { timesDose: number } | { toShare: number } | { restParts: number } | { g: number };
+
+/** The first part of a pour that is poured otherwise than the rest: up to a share of the brew water, or until a cue. */
+export type Opening = { toShare: number; flowGPerS: number; cue?: string };
 
 export type Pour = {
   amount: Amount;
   /** Grams a second. */
   flowGPerS: number;
+  opening?: Opening;
   /** Where it is not the recipe's own temperature (a cool bloom), degrees Celsius; never shifted by roast. */
   waterC?: number;
-  /** `server` is bypass: it does not pass the bed and does not count as brew water. */
-  into?: 'brewer' | 'server';
 };
 
 /** When a step begins: at a reading of the brew's timer, or so long after the step before it. */
 export type StepStart = { atS: number } | { afterS: number };
 
-/** How long a step takes. `pour` follows from amount and flow, `heating` from the kettle, `drawdown` from the dose. */
-export type StepLength = { s: number } | { sPerDoseG: number } | 'pour' | 'heating' | 'drawdown';
+/**
+ * How long a step takes: seconds; seconds a gram of dose; until a reading of the timer; from hot or from cold water.
+ * `pour` follows from amount and flow, `heating` from the kettle, `drawdown` from the dose.
+ */
+export type StepLength =
+  | { s: number }
+  | { sPerDoseG: number }
+  | { untilS: number }
+  | { hotS: number; coldS: number }
+  | 'pour'
+  | 'heating'
+  | 'drawdown';
 
 /**
  * What ends a step. A clock step ends by itself, and must follow straight on the step before it, so that its end is
@@ -71,16 +103,38 @@ export type RecipeStep = {
   pour?: Pour;
   /** Left out: the kind's usual window (see `startWindow`). */
   window?: StartWindow;
+  /** How much sooner or later than expected the cue that ends it may come, seconds. */
+  cueWindow?: { earlyS: number; lateS: number };
+  /** The temperature to find when looking, degrees Celsius at a medium roast. */
+  checkC?: { from: number; to: number };
   /** The brew's timer starts when this step starts, or ends. Exactly one step of a recipe has it. */
   anchor?: 'start' | 'end';
-  /** What to do and what is commonly forgotten, in a line. */
+  /** What to do, in a line. */
   hint?: string;
+  /** What is most often forgotten or done wrong here, in a line. */
+  mistake?: string;
 };
 
-export type Tool = 'grinder' | 'kettle' | 'brewer' | 'burner';
+export const TOOLS = ['grinder', 'kettle', 'brewer', 'burner'] as const;
+export type Tool = (typeof TOOLS)[number];
 
 /** One of a tool is held from the start of a step to the end of another, waits between included. */
 export type Hold = { tool: Tool; from: string; to: string };
+
+/**
+ * What the recipe's temperature is a temperature of: the kettle's water, the water in a siphon's top, the water that a
+ * pot starts with, or of water that is still rising when it meets the coffee.
+ */
+export const WATER_MEANINGS = ['in the kettle', 'in the top', 'to start with', 'still rising'] as const;
+export type WaterMeaning = (typeof WATER_MEANINGS)[number];
+
+/** What is done to the bed before the first water. */
+export const BED_PREPARATIONS = ['level', 'shallow well', 'deep well', 'none'] as const;
+export type BedPreparation = (typeof BED_PREPARATIONS)[number];
+
+/** What a guest asks for. */
+export const WISHES = ['clear', 'sweet', 'rich', 'heavy', 'quick', 'to share'] as const;
+export type Wish = (typeof WISHES)[number];
 
 export type Recipe = {
   id: string;
@@ -89,16 +143,25 @@ export type Recipe = {
   name: string;
   /** Why one would choose it, in a line. */
   why: string;
+  /** Where schools disagree: what others do, and why, in a line. */
+  otherwise?: string;
+  /** What a guest asks for that this answers. */
+  suits: Wish[];
+  filter: string;
+  bed: BedPreparation;
   /** The dose that times and windows were set for, grams. */
   refDoseG: number;
   /** Grams of brew water to one gram of dose. */
   ratio: number;
   /** Grams of water added beside the bed, to one gram of dose. */
   bypassTimesDose: number;
+  /** Where the filter keeps more or less than the method's usual one, g/g. */
+  retentionGPerG?: number;
   /** 0 coarse to 100 extra fine. */
   grindBand: number;
   /** Base water temperature for a medium roast, degrees Celsius. */
   waterC: number;
+  waterIs: WaterMeaning;
   /** Window of the end mark at the reference dose, seconds from the anchor. */
   endWindowS: { from: number; to: number };
   steps: RecipeStep[];
@@ -125,10 +188,14 @@ export class RecipeError extends Error {
 
 const POUR_WINDOW: StartWindow = { earlyS: 3, lateS: 8, penalty: 1 };
 const USUAL_WINDOW: Partial<Record<StepKind, StartWindow>> = {
+  fill: { earlyS: 0, lateS: 300, penalty: 0 },
   weigh: { earlyS: 0, lateS: 300, penalty: 0 },
   'set-filter': { earlyS: 0, lateS: 300, penalty: 0.02 },
   load: { earlyS: 0, lateS: 120, penalty: 0.02 },
+  flame: { earlyS: 0, lateS: 120, penalty: 0.05 },
   pour: POUR_WINDOW,
+  decant: { earlyS: 0, lateS: 20, penalty: 0.5 },
+  bypass: { earlyS: 0, lateS: 30, penalty: 0.2 },
   serve: { earlyS: 0, lateS: 60, penalty: 0.5 },
   clean: { earlyS: 0, lateS: 600, penalty: 0.05 },
 };

@@ -8,9 +8,19 @@ export const T0 = Date.UTC(2026, 0, 5, 8, 0, 0);
 
 export const BENCH: Bench = {
   hands: 1,
-  grinders: 1,
-  kettles: 3,
-  kettle: { powerW: 1200, filledAtC: 90 },
+  grinders: [
+    {
+      id: 'grinder',
+      name: 'Grinder',
+      points: [
+        { band: 20, setting: 30 },
+        { band: 80, setting: 6 },
+      ],
+    },
+  ],
+  kettles: ['a', 'b', 'c'].map((id) => ({ id, name: `Kettle ${id}`, powerW: 1200, sizeMl: 1200 })),
+  tapC: 90,
+  burners: 1,
   altitudeM: 12,
   stations: [
     { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },

@@ -1,0 +1,23 @@
+/**
+ * Recipes by version: a brew keeps the version that it was made with, so old ones stay in the book.
+ */
+import type { Recipe, RecipeRef } from './recipe';
+
+/** Finds the recipe of a cup or brew. */
+export type RecipeBook = (ref: RecipeRef) => Recipe | undefined;
+
+export function bookOf(recipes: Iterable<Recipe>): RecipeBook {
+  const byVersion = new Map<string, Recipe>();
+  for (const recipe of recipes) byVersion.set(`${recipe.id}@${recipe.version}`, recipe);
+  return ({ recipeId, recipeVersion }) => byVersion.get(`${recipeId}@${recipeVersion}`);
+}
+
+/** The latest version of each recipe, in the order in which they first come. */
+export function latestOf(recipes: Iterable<Recipe>): Recipe[] {
+  const latest = new Map<string, Recipe>();
+  for (const recipe of recipes) {
+    const known = latest.get(recipe.id);
+    if (!known || known.version < recipe.version) latest.set(recipe.id, recipe);
+  }
+  return [...latest.values()];
+}

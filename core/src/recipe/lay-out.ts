@@ -1,0 +1,309 @@
+/**
+ * Lays a recipe's steps out in time for one batch.
+ *
+ * A pour keeps its flow, so it grows with the batch; where it would run into the next start, that start and all later
+ * ones move by the excess. Drawdown follows the dose by the method's exponent. Times are whole seconds, rounded up.
+ */
+import { METHODS } from './method';
+import { pourAmounts, type PourTarget } from './pours';
+import {
+  RecipeError,
+  startWindow,
+  type Phase,
+  type Pour,
+  type Recipe,
+  type RecipeStep,
+  type StepKind,
+} from './recipe';
+
+/** The wait between the end of the step before and a step's start, seconds; `maxS: null` is no limit. */
+export type CardLag = { minS: number; idealS: number; maxS: number | null; penalty: number };
+
+export type CardStep = {
+  id: string;
+  kind: StepKind;
+  name: string;
+  phase: Phase;
+  attended: boolean;
+  /** Whole seconds from the timer's anchor; negative before it. */
+  startS: number;
+  endS: number;
+  /** Whole seconds, rounded up. */
+  durationS: number;
+  lag: CardLag;
+  end: 'clock' | 'weight' | 'cue';
+  cue?: string;
+  /** When the cue may come, seconds from the anchor. */
+  cueWindowS?: { from: number; to: number };
+  /** For a pour: the cumulative scale reading to stop at, what this pour adds (grams), and its flow (g/s). */
+  targetG?: number;
+  pourG?: number;
+  flowGPerS?: number;
+  /** The first part of a pour that is poured otherwise: up to a reading, at a flow, expected at a time from the anchor. */
+  opening?: { targetG: number; flowGPerS: number; untilS: number; cue?: string };
+  /** Where the pour's water is not the recipe's, degrees Celsius. */
+  waterC?: number;
+  /** The temperature to find, degrees Celsius. */
+  checkC?: { from: number; to: number };
+  anchor?: 'start' | 'end';
+  hint?: string;
+  mistake?: string;
+};
+
+export type Batch = {
+  doseG: number;
+  brewWaterG: number;
+  pours: ReadonlyMap<string, PourTarget>;
+  /** The kettle's heating, seconds. */
+  heatS: number;
+  /** A globe or pot is filled with hot water. */
+  hotFill: boolean;
+  /** The most that the kettle's spout pours, g/s. */
+  maxFlowGPerS: number;
+};
+
+export type Timeline = {
+  steps: CardStep[];
+  brewTimeS: number;
+  brewWindowS: { from: number; to: number };
+  /** From the end of the last pour to a dry bed, seconds; null where nothing drains by itself. */
+  drawdownS: number | null;
+  /** End of the last pour, seconds from the anchor. */
+  lastPourEndS: number;
+  notes: string[];
+};
+
+/** Less than this between the end of a pour and the next start, and the next start moves, seconds. */
+export const BREATH_S = 3;
+/** No pour starts sooner than this after the one before it ended, seconds. */
+const SOONEST_S = 2;
+
+/**
+ * @param steps the recipe's own, or the same with a pour in parts
+ * @throws RecipeError `recipe-broken` where the recipe has no anchor, or a step that pours nothing
+ */
+export function layOut(recipe: Recipe, batch: Batch, steps: readonly RecipeStep[] = recipe.steps): Timeline {
+  return place(recipe, steps, batch, referenceOf(recipe));
+}
+
+/** @param reference null for the reference batch itself, whose window is the recipe's own */
+function place(
+  recipe: Recipe,
+  steps: readonly RecipeStep[],
+  batch: Batch,
+  reference: Reference | null,
+): Timeline {
+  const laid: CardStep[] = [];
+  const moved: { name: string; byS: number }[] = [];
+  const notes: string[] = [];
+  let endS = 0;
+  let anchorS: number | null = null;
+  let movedS = 0;
+  let lastPourEndS = 0;
+  let drawdownS: number | null = null;
+  let drained: { drawdownS: number; window: { from: number; to: number } } | null = null;
+
+  for (const step of steps) {
+    const pour = batch.pours.get(step.id);
+    let startS = endS + ('afterS' in step.start ? step.start.afterS : 0);
+    if ('atS' in step.start) {
+      const clockS = (anchorS ?? 0) + step.start.atS + movedS;
+      const soonestS = endS + (step.kind === 'pour' ? BREATH_S : 0);
+      startS = Math.max(clockS, soonestS);
+      if (startS > clockS) {
+        movedS += startS - clockS;
+        moved.push({ name: step.name, byS: movedS });
+      }
+    }
+    let durationS: number;
+    if (step.lasts === 'drawdown') {
+      drained = scaleDrawdown(recipe, batch.doseG, lastPourEndS - (anchorS ?? 0), reference);
+      drawdownS = drained.drawdownS;
+      durationS = Math.max(1, Math.ceil(drawdownS - (startS - lastPourEndS)));
+    } else if (typeof step.lasts === 'object' && 'untilS' in step.lasts) {
+      durationS = Math.ceil((anchorS ?? 0) + step.lasts.untilS + movedS - startS);
+      if (durationS < 1) notes.push(`${step.name} has no time left at this size, so it falls away.`);
+    } else {
+      durationS = lengthS(step, batch, pour?.pourG, laid);
+    }
+    if (durationS < 1) continue;
+    if (step.anchor) anchorS = step.anchor === 'start' ? startS : startS + durationS;
+    laid.push(cardStep(step, startS, durationS, startS - endS, pour, batch, laid.length === 0));
+    endS = startS + durationS;
+    if (step.kind === 'pour') lastPourEndS = endS;
+  }
+  if (anchorS === null)
+    throw new RecipeError('recipe-broken', 'steps', `${recipe.id} has no step that starts its timer.`);
+
+  const zeroS = anchorS;
+  for (const step of laid) shift(step, -zeroS);
+  const brewTimeS = laid.findLast((step) => step.phase === 'brew')?.endS ?? 0;
+  return {
+    steps: laid,
+    brewTimeS,
+    brewWindowS: drained ? drained.window : movedWindow(recipe, brewTimeS, reference),
+    drawdownS,
+    lastPourEndS: lastPourEndS - zeroS,
+    notes: [...movedNotes(moved), ...notes],
+  };
+}
+
+/** Where nothing drains, the window's edges keep their distance to the end mark. */
+function movedWindow({ endWindowS: { from, to } }: Recipe, brewTimeS: number, reference: Reference | null) {
+  const byS = reference ? brewTimeS - reference.brewTimeS : 0;
+  return { from: from + byS, to: to + byS };
+}
+
+function movedNotes(moved: { name: string; byS: number }[]): string[] {
+  const why = 'because the pours before grow with the batch';
+  if (moved.length <= 2)
+    return moved.map(({ name, byS }) => `${name} starts ${byS} s later than the recipe’s clock, ${why}.`);
+  return [
+    `From ${moved[0]!.name} on, pours start later than the recipe’s clock (${moved[0]!.byS} s, at the end ${moved.at(-1)!.byS} s), ${why}.`,
+  ];
+}
+
+function shift(step: CardStep, byS: number): void {
+  step.startS += byS;
+  step.endS += byS;
+  if (step.opening) step.opening.untilS += byS;
+  if (step.cueWindowS) step.cueWindowS = { from: step.cueWindowS.from + byS, to: step.cueWindowS.to + byS };
+}
+
+function cardStep(
+  step: RecipeStep,
+  startS: number,
+  durationS: number,
+  idealS: number,
+  pour: PourTarget | undefined,
+  batch: Batch,
+  first: boolean,
+): CardStep {
+  const window = startWindow(step);
+  const endS = startS + durationS;
+  const { cueWindow, checkC, anchor, hint, mistake } = step;
+  return {
+    id: step.id,
+    kind: step.kind,
+    name: step.name,
+    phase: step.phase,
+    attended: step.attended,
+    startS,
+    endS,
+    durationS,
+    lag: {
+      minS: Math.max(Math.min(idealS, SOONEST_S), idealS - window.earlyS),
+      idealS,
+      maxS: first || window.lateS === null ? null : idealS + window.lateS,
+      penalty: first ? 0 : window.penalty,
+    },
+    end: step.end.by,
+    ...(step.end.by === 'cue' ? { cue: step.end.cue } : {}),
+    ...(cueWindow
+      ? { cueWindowS: { from: Math.max(startS + 1, endS - cueWindow.earlyS), to: endS + cueWindow.lateS } }
+      : {}),
+    ...(pour && step.pour ? poured(step.pour, pour, startS, batch) : {}),
+    ...(checkC ? { checkC } : {}),
+    ...(anchor ? { anchor } : {}),
+    ...(hint ? { hint } : {}),
+    ...(mistake ? { mistake } : {}),
+  };
+}
+
+function poured(pour: Pour, target: PourTarget, startS: number, batch: Batch): Partial<CardStep> {
+  const { opening, waterC } = pour;
+  const openingG = openingOf(pour, target, batch.brewWaterG);
+  return {
+    ...target,
+    flowGPerS: Math.min(pour.flowGPerS, batch.maxFlowGPerS),
+    ...(opening && openingG > 0
+      ? {
+          opening: {
+            targetG: Math.round(target.targetG - target.pourG + openingG),
+            flowGPerS: Math.min(opening.flowGPerS, batch.maxFlowGPerS),
+            untilS: startS + Math.ceil(openingG / Math.min(opening.flowGPerS, batch.maxFlowGPerS)),
+            ...(opening.cue ? { cue: opening.cue } : {}),
+          },
+        }
+      : {}),
+    ...(waterC === undefined ? {} : { waterC }),
+  };
+}
+
+/** Grams that a pour's opening adds: up to its share of the brew water, no more than the pour. */
+function openingOf({ opening }: Pour, { pourG, targetG }: PourTarget, brewWaterG: number): number {
+  if (!opening) return 0;
+  return Math.min(pourG, Math.max(0, opening.toShare * brewWaterG - (targetG - pourG)));
+}
+
+/** Whole seconds, rounded up. Heating lasts only what the steps since the kettle was filled have not covered. */
+function lengthS(
+  step: RecipeStep,
+  batch: Batch,
+  pourG: number | undefined,
+  before: readonly CardStep[],
+): number {
+  const { lasts } = step;
+  if (lasts === 'pour') {
+    const target = batch.pours.get(step.id);
+    if (pourG === undefined || !step.pour || !target)
+      throw new RecipeError(
+        'recipe-broken',
+        `steps.${step.id}`,
+        `${step.id} lasts as long as its pour, but pours nothing.`,
+      );
+    return pourLengthS(step.pour, target, batch);
+  }
+  if (lasts === 'heating') {
+    const fillAt = before.findIndex((earlier) => earlier.kind === 'fill');
+    const coveredS =
+      fillAt < 0 ? 0 : before.slice(fillAt + 1).reduce((sum, earlier) => sum + earlier.durationS, 0);
+    return Math.max(0, Math.ceil(batch.heatS - coveredS));
+  }
+  if (typeof lasts === 'string' || 'untilS' in lasts) return 0;
+  if ('hotS' in lasts) return Math.ceil(batch.hotFill ? lasts.hotS : lasts.coldS);
+  return Math.ceil('s' in lasts ? lasts.s : lasts.sPerDoseG * batch.doseG);
+}
+
+/** Seconds of a pour at its flow, or the kettle's where that is less, rounded up. */
+function pourLengthS(pour: Pour, target: PourTarget, batch: Batch): number {
+  const openingG = openingOf(pour, target, batch.brewWaterG);
+  const openingS = pour.opening ? openingG / Math.min(pour.opening.flowGPerS, batch.maxFlowGPerS) : 0;
+  const restS = (target.pourG - openingG) / Math.min(pour.flowGPerS, batch.maxFlowGPerS);
+  return Math.max(1, Math.ceil(Number((openingS + restS).toFixed(6))));
+}
+
+/**
+ * t = t_ref x (dose / dose_ref)^p, where t_ref runs from the end of the last pour at the reference dose to the middle
+ * of the recipe's window; the window's edges keep their proportion to it.
+ */
+function scaleDrawdown(recipe: Recipe, doseG: number, lastPourEndS: number, reference: Reference | null) {
+  const refPourEndS = reference?.lastPourEndS ?? lastPourEndS;
+  const { from, to } = recipe.endWindowS;
+  const refS = (from + to) / 2 - refPourEndS;
+  const drawdownS = refS * (doseG / recipe.refDoseG) ** (METHODS[recipe.method].drawdownExponent ?? 0);
+  const edge = (atS: number) => Math.round(lastPourEndS + (drawdownS * (atS - refPourEndS)) / refS);
+  return { drawdownS, window: { from: edge(from), to: edge(to) } };
+}
+
+/** The reference batch: from the anchor to the end of the last pour and to the end mark, seconds. */
+type Reference = { lastPourEndS: number; brewTimeS: number };
+/** A recipe is plain data that nobody changes, so its reference is worked out once. */
+const references = new WeakMap<Recipe, Reference>();
+
+export function referenceOf(recipe: Recipe): Reference {
+  const known = references.get(recipe);
+  if (known) return known;
+  const brewWaterG = Math.round(recipe.refDoseG * recipe.ratio);
+  const batch: Batch = {
+    doseG: recipe.refDoseG,
+    brewWaterG,
+    pours: pourAmounts(recipe, recipe.refDoseG, brewWaterG),
+    heatS: 0,
+    hotFill: true,
+    maxFlowGPerS: Infinity,
+  };
+  const { lastPourEndS, brewTimeS } = place(recipe, recipe.steps, batch, null);
+  references.set(recipe, { lastPourEndS, brewTimeS });
+  return { lastPourEndS, brewTimeS };
+}
