@@ -6,13 +6,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
+import { barSchema } from '@even-kettle/core/contract';
 import { planEarliest, type PlanProblem } from '@even-kettle/core/plan';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { SCHOOLS } from '@even-kettle/core/recipe';
 import { httpApp } from './http/app';
 import { openBar, type BarServer } from './server';
 import { openDatabase } from './store/database';
 
-const book = bookOf(SCHOOLS);
 const solver = {
   solve: (problem: PlanProblem) => Promise.resolve(planEarliest(problem)),
   close: () => Promise.resolve(),
@@ -24,7 +24,6 @@ let http: Server;
 async function open(clockRate = 1): Promise<void> {
   bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
-    book,
     solver,
     clockRate,
     warn: () => undefined,
@@ -155,7 +154,7 @@ describe('bad input gets a field and a reason, and nothing is stored', () => {
       422,
       () => order('A', cup('a1', { recipeId: 'press-long', cupMl: 300 })),
       'events.0.cups.0.cupMl',
-      /Press 350 ml makes about 186 to 253 ml; Press 1 l makes about/,
+      /Press 350 ml makes about 186 to 253 ml\. Press 1 l makes about/,
     ],
     [
       'a recipe that is not there',
@@ -288,7 +287,6 @@ test('a log with an event that the rules no longer take still opens: it is passe
   const warnings: string[] = [];
   bar = await openBar({
     source,
-    book,
     solver,
     clockRate: 1,
     warn: (_detail, message) => warnings.push(message),
@@ -368,10 +366,146 @@ test('units and altitude can be changed, are checked, and are kept', async () =>
     status: 422,
     errors: [{ field: 'altitudeM', reason: 'must be at most 5000 m' }],
   });
-  expect((await request(http).patch('/api/bar').send({ name: 'x' })).status).toBe(422);
+  expect((await request(http).patch('/api/bar').send({ nickname: 'x' })).status).toBe(422);
   await close();
   await open();
   expect((await request(http).get('/api/bar')).body).toMatchObject({ units, altitudeM: 2150 });
+});
+
+test('what stands on the bench can be changed, is checked at its field, and a station in use stays', async () => {
+  const patch = (change: object) => request(http).patch('/api/bar').send(change);
+  const points = [
+    { band: 20, setting: 30 },
+    { band: 80, setting: 6 },
+  ];
+  const grinders = [{ id: 'g', name: 'Mill', points, keepsG: 0.3 }];
+  const coffees = [
+    {
+      id: 'a',
+      name: 'Ebb',
+      roast: 'dark',
+      roastedOn: '2026-11-20',
+      notes: '',
+      decaf: true,
+      grindOffsets: { g: -1 },
+    },
+  ];
+  const kettles = [{ id: 'k', name: 'Small', powerW: 900, sizeMl: 600 }];
+  expect((await patch({ grinders, coffees, kettles, tapC: 15, roomC: 18 })).body).toMatchObject({
+    grinders,
+    coffees,
+    kettles,
+  });
+  for (const [change, field, reason] of [
+    [{ coffees: [...coffees, coffees[0]] }, 'coffees.1.id', /another coffee’s already/],
+    [{ coffees: [{ ...coffees[0], roastedOn: 'last week' }] }, 'coffees.0.roastedOn', /a day, like/],
+    [{ coffees: [] }, 'coffees', /at least 1 coffee/],
+    [{ grinders: [{ ...grinders[0], points: [points[0]] }] }, 'grinders.0.points', /at least two points/],
+    [{ kettles: [{ ...kettles[0], powerW: 9 }] }, 'kettles.0.powerW', /at least 100 W/],
+    [
+      { stations: [{ id: 's', name: 'S', brewerId: 'bucket' }] },
+      'stations.0.brewerId',
+      /a brewer that there is/,
+    ],
+  ] as const) {
+    const { status, body } = await patch(change);
+    expect([status, body.errors[0].field]).toEqual([422, field]);
+    expect(body.errors[0].reason).toMatch(reason);
+  }
+  await post(order('A', cup('a1')), start('a1', 'A'));
+  const { stations } = bar.bar();
+  expect((await patch({ stations: stations.slice(1) })).body).toMatchObject({
+    status: 409,
+    errors: [{ field: 'stations', reason: expect.stringContaining('Cone 1 has a brew on it') }],
+  });
+  expect((await patch({ stations: stations.slice(0, 5) })).status).toBe(200);
+});
+
+test('a recipe is saved as a new version, old brews keep theirs, and nothing is overwritten', async () => {
+  const thirds = SCHOOLS[0]!;
+  const save = (recipe: object, basedOn: number | null) =>
+    request(http).post('/api/recipes').send({ recipe, basedOn });
+  await post(order('A', cup('a1')), start('a1', 'A'));
+  const second = await save({ ...thirds, ratio: 15 }, 1);
+  expect([second.status, second.body.version, second.body.ratio]).toEqual([201, 2, 15]);
+  expect((await save({ ...thirds, ratio: 14 }, 1)).body).toMatchObject({
+    status: 409,
+    detail: expect.stringContaining('has come to version 2 since version 1 was opened'),
+  });
+  expect((await save({ ...thirds, id: 'cone-thirds' }, null)).body.detail).toContain(
+    'There is a recipe “cone-thirds” here already',
+  );
+  expect((await save({ ...thirds, id: 'cone-mine' }, 3)).body.detail).toContain(
+    'There is no recipe “cone-mine” here',
+  );
+  expect((await save({ ...thirds, id: 'cone-mine', version: 9 }, null)).body).toMatchObject({
+    id: 'cone-mine',
+    version: 1,
+  });
+
+  await post(order('B', cup('b1', { recipeVersion: 2 })));
+  await close();
+  await open();
+  const { recipes } = (await request(http).get('/api/recipes')).body;
+  expect(recipes.find(({ id }: { id: string }) => id === 'cone-thirds').version).toBe(2);
+  const versions = (await request(http).get('/api/recipes/cone-thirds/versions')).body.recipes;
+  expect(versions.map(({ version, ratio }: { version: number; ratio: number }) => [version, ratio])).toEqual([
+    [1, 16.2],
+    [2, 15],
+  ]);
+  expect((await request(http).get('/api/recipes/none/versions')).status).toBe(404);
+  // 250 / (16.2 - 2) was begun; 250 / (15 - 2) is asked for.
+  const { state } = (await request(http).get('/api/state')).body;
+  expect(state.brews['a1.1'].card).toMatchObject({ recipeVersion: 1, doseG: 17.6 });
+  await post(start('b1', 'B', { stationId: 'cone-2', stationName: 'Cone 2' }));
+  expect((await request(http).get('/api/state')).body.state.brews['b1.1'].card).toMatchObject({
+    recipeVersion: 2,
+    doseG: 19.2,
+  });
+  const source = await openDatabase(join(folder, 'bar.sqlite'));
+  await expect(source.query("UPDATE recipe_version SET body = '{}'")).rejects.toThrow('never changed');
+  await source.destroy();
+});
+
+test('a recipe that is wrong is refused at its field, and not stored', async () => {
+  const thirds = SCHOOLS[0]!;
+  const steps = thirds.steps.map((step) =>
+    step.id === 'pour-4' ? { ...step, pour: { amount: { toShare: 1.4 }, flowGPerS: 5 } } : step,
+  );
+  for (const [change, field, reason] of [
+    [{ steps }, 'recipe.steps.11.pour.amount', /come to 140 %/],
+    [{ name: '<b>hot</b>' }, 'recipe.name', /plain text, without < or >/],
+    [{ refDoseG: -1 }, 'recipe.refDoseG', /at least 3 g/],
+    [{ holds: [{ tool: 'brewer', from: 'clean', to: 'fill' }] }, 'recipe.holds.0.to', /back to “fill”/],
+  ] as const) {
+    const { status, body } = await request(http)
+      .post('/api/recipes')
+      .send({ recipe: { ...thirds, ...change }, basedOn: 1 });
+    expect([status, body.errors[0].field]).toEqual([422, field]);
+    expect(body.errors[0].reason).toMatch(reason);
+  }
+  expect((await request(http).post('/api/recipes').send({ recipe: thirds })).status).toBe(422);
+  expect((await request(http).get('/api/recipes/cone-thirds/versions')).body.recipes).toHaveLength(1);
+  expect((await request(http).get('/api/schemas/recipe.json')).body.required).toContain('steps');
+});
+
+test('a bench that was stored as counts comes up as things', async () => {
+  await close();
+  const source = await openDatabase(join(folder, 'old.sqlite'));
+  await source.undoLastMigration();
+  const { grinders: _g, kettles: _k, tapC: _t, burners: _b, roomC: _r, water: _w, ...rest } = bar.bar();
+  const old = { ...rest, grinders: 2, kettles: 1, kettle: { powerW: 1500, filledAtC: 15 } };
+  await source.query(`INSERT INTO setting (name, body) VALUES ('bar', ?)`, [JSON.stringify(old)]);
+  await source.runMigrations();
+  const [row] = await source.query(`SELECT body FROM setting WHERE name = 'bar'`);
+  const upgraded = barSchema.parse(JSON.parse(row.body));
+  expect(upgraded).toMatchObject({
+    tapC: 15,
+    kettles: [{ powerW: 1500 }],
+    grinders: [{ id: 'grinder-1' }, { id: 'grinder-2' }],
+  });
+  await source.destroy();
+  await open();
 });
 
 test('the API describes itself, and every answer it describes has a schema', async () => {
@@ -385,6 +519,8 @@ test('the API describes itself, and every answer it describes has a schema', asy
     '/api/live',
     '/api/log',
     '/api/recipes',
+    '/api/recipes/{id}/versions',
+    '/api/schemas/recipe.json',
     '/api/state',
   ]);
   const refs = [...JSON.stringify(body).matchAll(/#\/components\/schemas\/(\w+)/g)].map(([, name]) => name);

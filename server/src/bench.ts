@@ -14,9 +14,26 @@ export const FIRST_BAR: Bar = {
   altitudeM: 0,
   units: METRIC,
   hands: 1,
-  grinders: 1,
-  kettles: 3,
-  kettle: { powerW: 1200, filledAtC: 90 },
+  grinders: [
+    {
+      id: 'grinder-1',
+      name: 'Grinder',
+      points: [
+        { band: 10, setting: 34 },
+        { band: 50, setting: 18 },
+        { band: 96, setting: 3 },
+      ],
+    },
+  ],
+  kettles: [
+    { id: 'kettle-1', name: 'Kettle 1', powerW: 1200, sizeMl: 1000 },
+    { id: 'kettle-2', name: 'Kettle 2', powerW: 1200, sizeMl: 1000 },
+    { id: 'kettle-3', name: 'Kettle 3', powerW: 1200, sizeMl: 1000 },
+  ],
+  tapC: 90,
+  burners: 1,
+  roomC: 21,
+  water: { name: 'Filtered tap' },
   stations: [
     { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
     { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' },
@@ -36,4 +53,8 @@ export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> 
   await writeSetting(manager, SETTING, bar);
 }
 
-export const changeBar = (bar: Bar, change: BarChange): Bar => ({ ...bar, ...change });
+/** The bar with some settings changed; a setting that was not named stays as it was. */
+export const changeBar = (bar: Bar, change: BarChange): Bar => ({
+  ...bar,
+  ...(Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Partial<Bar>),
+});

@@ -3,7 +3,6 @@
  */
 import { createServer } from 'node:http';
 import { pino } from 'pino';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { version } from '../package.json';
 import { httpApp } from './http/app';
 import { workerSolver } from './planning/solver';
@@ -20,7 +19,6 @@ async function main(): Promise<void> {
   const solver = workerSolver(new URL('./plan.worker.js', import.meta.url));
   const bar = await openBar({
     source,
-    book: bookOf(SCHOOLS),
     solver,
     clockRate: settings.clockRate,
     warn: (detail, message) => logger.warn(detail, message),

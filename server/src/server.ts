@@ -3,8 +3,8 @@
  */
 import type { DataSource } from 'typeorm';
 import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
-import type { Bar, BarChange, Snapshot } from '@even-kettle/core/contract';
-import { forgetClosed, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import type { Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
+import { brewAt, forgetClosed, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import { startClock, type BarClock } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
@@ -12,6 +12,7 @@ import { openHub, type LiveHub } from './http/live';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Solver } from './planning/solver';
 import { openLog, type Appended, type EventLog, type Refused } from './store/log';
+import { openRecipes, type RecipeShelf, type Saved } from './store/recipes';
 
 export type BarServer = {
   log: EventLog;
@@ -19,9 +20,14 @@ export type BarServer = {
   hub: LiveHub;
   planning: Planning;
   bar: () => Bar;
+  recipes: RecipeShelf;
   /** Stores a post; planning and the other devices follow. */
   post: (events: BarEvent[]) => Promise<Appended>;
-  change: (change: BarChange) => Promise<Bar>;
+  /** Changes settings, or says which of them cannot be changed just now. */
+  change: (
+    change: BarChange,
+  ) => Promise<{ ok: true; bar: Bar } | { ok: false; field: string; reason: string }>;
+  saveRecipe: (asked: SaveRecipe) => Promise<Saved>;
   snapshot: () => Snapshot;
   health: () => Promise<{
     status: 'ok' | 'failing';
@@ -35,7 +41,6 @@ export type BarServer = {
 
 export type BarServerParts = {
   source: DataSource;
-  book: RecipeBook;
   solver: Solver;
   clockRate: number;
   warn: (detail: unknown, message: string) => void;
@@ -46,7 +51,9 @@ const CLOSED_SHOWN_MS = 3600 * 1000;
 /** An event may be this far ahead of the bar's clock, seconds of real time: what a device's measured offset may err. */
 const AHEAD_S = 2;
 
-export async function openBar({ source, book, solver, clockRate, warn }: BarServerParts): Promise<BarServer> {
+export async function openBar({ source, solver, clockRate, warn }: BarServerParts): Promise<BarServer> {
+  const recipes = await openRecipes(source, (message) => warn({}, message));
+  const { book } = recipes;
   const log = await openLog(source, book, (message) => warn({}, message));
   const clock = await startClock(source.manager, clockRate, log.latestMs());
   let bar = await readBar(source.manager);
@@ -57,6 +64,7 @@ export async function openBar({ source, book, solver, clockRate, warn }: BarServ
     (error) => warn({ err: error }, 'planning failed'),
   );
   const hub = openHub(log.after, () => [
+    { name: 'recipes', data: { recipes: recipes.saved() } },
     { name: 'bar', data: bar },
     ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
   ]);
@@ -70,6 +78,7 @@ export async function openBar({ source, book, solver, clockRate, warn }: BarServ
     hub,
     planning,
     bar: () => bar,
+    recipes,
     post: async (events) => {
       const result = await log.append(events, checks);
       if (result.ok && result.appended.length > 0) {
@@ -79,16 +88,25 @@ export async function openBar({ source, book, solver, clockRate, warn }: BarServ
       return result;
     },
     change: async (change) => {
+      const busy = stationInUse(change, log.state(), bar);
+      if (busy) return { ok: false, field: 'stations', reason: busy };
       bar = changeBar(bar, change);
       await writeBar(source.manager, bar);
       hub.broadcast('bar', bar);
       void planning.replan();
-      return bar;
+      return { ok: true, bar };
+    },
+    saveRecipe: async (asked) => {
+      const saved = await recipes.save(asked);
+      // Before any event that names the new version.
+      if (saved.ok) hub.broadcast('recipes', { recipes: recipes.saved() });
+      return saved;
     },
     snapshot: () => ({
       seq: log.seq(),
       state: forgetClosed(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
       bar,
+      recipes: [...recipes.saved()],
       planned: planning.current(),
       barMs: clock.nowMs(),
       rate: clock.rate,
@@ -113,6 +131,16 @@ export async function openBar({ source, book, solver, clockRate, warn }: BarServ
       await source.destroy();
     },
   };
+}
+
+/** A station with a brew on it stays as it is until it is cleaned. */
+function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {
+  if (!stations) return null;
+  const gone = bar.stations.find(
+    ({ id, brewerId }) =>
+      brewAt(state, id) && !stations.some((station) => station.id === id && station.brewerId === brewerId),
+  );
+  return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
 }
 
 function tooFarAhead(event: BarEvent, clock: BarClock): Refused['refusal'] | null {

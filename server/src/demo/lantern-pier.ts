@@ -10,11 +10,41 @@ import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { FIRST_BAR } from '../bench';
 
+const daysAgo = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+
 const COFFEES: Coffee[] = [
-  { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: 'redcurrant, black tea', decaf: false },
-  { id: 'low-beacon', name: 'Low Beacon', roast: 'medium', notes: 'hazelnut, plum', decaf: false },
-  { id: 'night-ferry', name: 'Night Ferry', roast: 'medium-dark', notes: 'cocoa, walnut', decaf: false },
-  { id: 'slack-tide', name: 'Slack Tide decaf', roast: 'medium', notes: 'caramel, apple', decaf: true },
+  {
+    id: 'saltmarsh',
+    name: 'Saltmarsh',
+    roast: 'light',
+    roastedOn: daysAgo(9),
+    notes: 'redcurrant, black tea',
+    decaf: false,
+  },
+  {
+    id: 'low-beacon',
+    name: 'Low Beacon',
+    roast: 'medium',
+    roastedOn: daysAgo(12),
+    notes: 'hazelnut, plum',
+    decaf: false,
+  },
+  {
+    id: 'night-ferry',
+    name: 'Night Ferry',
+    roast: 'medium-dark',
+    roastedOn: daysAgo(6),
+    notes: 'cocoa, walnut',
+    decaf: false,
+  },
+  {
+    id: 'slack-tide',
+    name: 'Slack Tide decaf',
+    roast: 'medium',
+    roastedOn: daysAgo(15),
+    notes: 'caramel, apple',
+    decaf: true,
+  },
 ];
 
 export const LANTERN_PIER: Bar = {
@@ -22,14 +52,49 @@ export const LANTERN_PIER: Bar = {
   name: 'Lantern Pier',
   altitudeM: 12,
   units: METRIC,
+  water: { name: 'Harbour tap, filtered', hardnessPpm: 70 },
+  stations: [
+    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
+    { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' },
+    { id: 'sock-1', name: 'Sock', brewerId: 'sock' },
+    { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
+    { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
+    { id: 'press-2', name: 'Press 2', brewerId: 'press-1l' },
+  ],
+  grinders: [
+    {
+      id: 'big',
+      name: 'Big grinder',
+      points: [
+        { band: 15, setting: 32 },
+        { band: 50, setting: 17.5 },
+        { band: 80, setting: 6 },
+      ],
+      keepsG: 0.6,
+    },
+    {
+      id: 'small',
+      name: 'Hand grinder',
+      points: [
+        { band: 40, setting: 26 },
+        { band: 96, setting: 4 },
+      ],
+      keepsG: 0.1,
+    },
+  ],
   coffees: COFFEES,
 };
+
+/** The second demo bar, high up: what altitude does to every recipe. */
+export const UPPER_BASIN: Bar = { ...LANTERN_PIER, name: 'Upper Basin', altitudeM: 2150 };
 
 /** Cups as `method coffee size`; each line an order. */
 type Line = [atMin: number, name: string, ...cups: [recipeId: string, coffee: number, cupMl: number][]];
 const T = 'cone-thirds';
 const S = 'cone-steady';
 const P = 'press-long';
+const K = 'sock-fours';
+const L = 'siphon-late';
 
 /** Minutes before the demo's first moment. The last boat came in six minutes ago. */
 const TIMETABLE: Line[] = [
@@ -37,25 +102,25 @@ const TIMETABLE: Line[] = [
   [-116, 'pilot', [S, 1, 300]],
   [-112, 'window', [T, 3, 220]],
   [-88, 'bicycle', [T, 0, 300], [T, 1, 250]],
-  [-86, 'harbour office', [P, 2, 600]],
-  [-83, 'yellow coat', [S, 0, 250]],
+  [-86, 'harbour office', [L, 2, 350]],
+  [-83, 'yellow coat', [K, 0, 250]],
   [-58, 'bench', [P, 2, 250], [T, 0, 250]],
   [-55, 'ticket desk', [S, 3, 250]],
   [-52, 'rucksack', [T, 1, 350]],
-  [-34, 'mate', [P, 1, 250]],
+  [-34, 'mate', [K, 1, 300]],
   [-33, 'family', [T, 0, 250], [T, 1, 250], [S, 3, 200]],
   [-6.2, 'corner table', [P, 2, 250], [T, 1, 250]],
   [-5.7, 'harbour office', [P, 2, 600]],
-  [-3.7, 'grey hat', [P, 0, 250]],
+  [-3.7, 'grey hat', [K, 0, 300]],
   [-2.7, 'deckhand', [S, 1, 250]],
   [-2.2, 'dog', [T, 0, 300]],
-  [-1.7, 'two by the door', [S, 0, 250], [P, 2, 250]],
+  [-1.7, 'two by the door', [L, 0, 350], [P, 2, 250]],
   [-0.7, 'school trip', [T, 3, 220], [T, 1, 250]],
   [-0.4, 'captain', [T, 0, 250]],
 ];
 
 /** The shift up to a moment, as its log would hold it. */
-export function shiftUpTo(nowMs: number): Shift {
+export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): Shift {
   const orders = TIMETABLE.map(([atMin, name, ...cups], line): OrderTaken => ({
     id: uuid(),
     type: 'order-taken',
@@ -75,7 +140,7 @@ export function shiftUpTo(nowMs: number): Shift {
     }),
   }));
   return liveShift({
-    bench: LANTERN_PIER,
+    bench,
     book: bookOf(SCHOOLS),
     orders,
     fromMs: orders[0]!.atMs,

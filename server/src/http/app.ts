@@ -9,8 +9,14 @@ import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { barChangeSchema, logQuerySchema, postEventsSchema } from '@even-kettle/core/contract';
-import { SCHOOLS } from '@even-kettle/core/recipe';
+import {
+  barChangeSchema,
+  logQuerySchema,
+  postEventsSchema,
+  saveRecipeSchema,
+  type SaveRecipe,
+} from '@even-kettle/core/contract';
+import { recipeJsonSchema } from '@even-kettle/core/formats';
 import type { BarServer } from '../server';
 import { HttpProblem, answerErrors, invalid } from './problem';
 import { openApiDocument } from './openapi';
@@ -28,6 +34,23 @@ const NOT_FOUND = new HttpProblem(
   'Nothing is here',
   'There is nothing at this address. The API is described at /api/openapi.json.',
 );
+
+const NO_SUCH_RECIPE = new HttpProblem(
+  404,
+  'no-such-recipe',
+  'No such recipe',
+  'There is no recipe of this id on the bar.',
+);
+
+/** Faults that a schema cannot see, in the same shape as those that it can. */
+const faulty = (what: string, faults: readonly { field: string; reason: string }[]): HttpProblem =>
+  new HttpProblem(
+    422,
+    'not-valid',
+    `The ${what} is not valid`,
+    `${faults[0]!.field}: ${faults[0]!.reason}`,
+    faults.map(({ field, reason }) => ({ field: `${what}.${field}`, reason, code: 'not-valid' })),
+  );
 
 export function httpApp(
   bar: BarServer,
@@ -118,12 +141,31 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     ]);
   });
   api.get('/state', (_request, response) => void response.json(bar.snapshot()));
-  api.get('/recipes', (_request, response) => void response.json({ recipes: SCHOOLS }));
+  api.get('/recipes', (_request, response) => void response.json({ recipes: bar.recipes.latest() }));
+  api.get('/recipes/:id/versions', (request, response) => {
+    const recipes = bar.recipes.versions(request.params.id);
+    if (recipes.length === 0) throw NO_SUCH_RECIPE;
+    response.json({ recipes });
+  });
+  api.post('/recipes', async (request, response) => {
+    const asked = saveRecipeSchema.safeParse(bodyOf(request));
+    if (!asked.success) throw invalid(asked.error, 'recipe');
+    const saved = await bar.saveRecipe(asked.data as SaveRecipe);
+    if (saved.ok) return void response.status(201).json(saved.recipe);
+    if (saved.why === 'not-valid') throw faulty('recipe', saved.faults);
+    throw new HttpProblem(409, saved.why, 'The recipe was not saved', saved.reason);
+  });
+  const recipeSchema = recipeJsonSchema();
+  api.get('/schemas/recipe.json', (_request, response) => void response.json(recipeSchema));
   api.get('/bar', (_request, response) => void response.json(bar.bar()));
   api.patch('/bar', async (request, response) => {
     const change = barChangeSchema.safeParse(bodyOf(request));
     if (!change.success) throw invalid(change.error, 'change');
-    response.json(await bar.change(change.data));
+    const changed = await bar.change(change.data);
+    if (changed.ok) return void response.json(changed.bar);
+    throw new HttpProblem(409, 'in-use', 'The setting was not changed', changed.reason, [
+      { field: changed.field, reason: changed.reason, code: 'in-use' },
+    ]);
   });
   api.get('/log', async (request, response) => {
     const query = logQuerySchema.safeParse(request.query);

@@ -14,8 +14,8 @@ export type LiveHub = {
   /** Streams to a page, from after a place in the log on. */
   join: (request: Request, response: Response, afterSeq: number) => Promise<void>;
   broadcastEvents: (events: LiveEvent[]) => void;
-  /** What is not an event of the log: a plan, changed settings. */
-  broadcast: (name: 'plan' | 'bar', data: unknown) => void;
+  /** What is not an event of the log: a plan, changed settings, saved recipes. */
+  broadcast: (name: 'plan' | 'bar' | 'recipes', data: unknown) => void;
   listeners: () => number;
   close: () => void;
 };
@@ -23,7 +23,7 @@ export type LiveHub = {
 /** @param readAfter pages of the log after a place in it; empty at its end */
 export function openHub(
   readAfter: (seq: number) => Promise<LiveEvent[]>,
-  greeting: () => { name: 'plan' | 'bar'; data: unknown }[],
+  greeting: () => { name: 'plan' | 'bar' | 'recipes'; data: unknown }[],
 ): LiveHub {
   const listeners = new Set<Listener>();
   const sendAll = (text: string, seq?: number) => {
@@ -58,10 +58,11 @@ export function openHub(
       };
       listeners.add(listener);
       request.on('close', () => listeners.delete(listener));
+      // Recipes come first: an event may name a version that the page has not heard of.
+      for (const { name, data } of greeting()) write(messageText(name, data));
       for (let page = await readAfter(sentSeq); page.length > 0; page = await readAfter(sentSeq)) {
         for (const event of page) write(eventText(event), event.seq);
       }
-      for (const { name, data } of greeting()) write(messageText(name, data));
       for (const { text, seq } of early) write(text, seq);
       early = null;
     },

@@ -2,6 +2,7 @@
  * The API's description, made from the schemas that the server checks with.
  */
 import { z } from 'zod';
+import { recipeSchema } from '@even-kettle/core/formats';
 import {
   barChangeSchema,
   barSchema,
@@ -14,6 +15,7 @@ import {
   postedSchema,
   problemSchema,
   recipesSchema,
+  saveRecipeSchema,
   snapshotSchema,
 } from '@even-kettle/core/contract';
 
@@ -70,7 +72,7 @@ export function openApiDocument(version: string) {
         get: {
           operationId: 'live',
           summary:
-            'Server-sent events: `bar-event` (with its place in the log as id), `plan`, `bar`. Resumes after `Last-Event-ID`, or after `after`.',
+            'Server-sent events: `recipes`, `bar`, `plan`, `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
           parameters: [
             { name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } },
             { name: 'Last-Event-ID', in: 'header', schema: { type: 'integer', minimum: 0 } },
@@ -87,8 +89,33 @@ export function openApiDocument(version: string) {
       '/api/recipes': {
         get: {
           operationId: 'getRecipes',
-          summary: 'Every recipe, as data.',
+          summary: 'Every recipe in its latest version, as data.',
           responses: { 200: json('Recipes', 'The recipes.') },
+        },
+        post: {
+          operationId: 'saveRecipe',
+          summary: 'Save a new recipe, or the next version of one. Nothing is overwritten.',
+          requestBody: { required: true, content: { 'application/json': { schema: ref('SaveRecipe') } } },
+          responses: {
+            201: json('Recipe', 'Saved, with the version that it got.'),
+            409: problem('There is a later version than the one that was edited.'),
+            422: problem('A field is wrong.'),
+          },
+        },
+      },
+      '/api/recipes/{id}/versions': {
+        get: {
+          operationId: 'getRecipeVersions',
+          summary: 'All versions of a recipe, oldest first.',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
+          responses: { 200: json('Recipes', 'Its versions.'), 404: problem('There is no such recipe.') },
+        },
+      },
+      '/api/schemas/recipe.json': {
+        get: {
+          operationId: 'getRecipeSchema',
+          summary: 'The JSON Schema of a recipe, as files and the editor are checked with.',
+          responses: { 200: { description: 'A JSON Schema.', content: { 'application/schema+json': {} } } },
         },
       },
       '/api/bar': {
@@ -103,6 +130,7 @@ export function openApiDocument(version: string) {
           requestBody: { required: true, content: { 'application/json': { schema: ref('BarChange') } } },
           responses: {
             200: json('Bar', 'The settings as they are now.'),
+            409: problem('A station has a brew on it.'),
             422: problem('A setting is wrong.'),
           },
         },
@@ -139,6 +167,8 @@ export function openApiDocument(version: string) {
         Snapshot: schemaOf(snapshotSchema),
         Plan: schemaOf(planSchema),
         Recipes: schemaOf(recipesSchema),
+        Recipe: schemaOf(recipeSchema),
+        SaveRecipe: schemaOf(saveRecipeSchema, 'input'),
         Bar: schemaOf(barSchema),
         BarChange: schemaOf(barChangeSchema, 'input'),
         LogPage: schemaOf(logPageSchema),

@@ -6,8 +6,8 @@ import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
-import { FirstTables1764000000000 } from './migrations';
-import { BrewRecordRow, EventRow, SettingRow } from './rows';
+import { FirstTables1764000000000, RecipesAndBench1764100000000 } from './migrations';
+import { BrewRecordRow, EventRow, RecipeVersionRow, SettingRow } from './rows';
 
 /** Opens (or makes) the database and brings its tables up to date. */
 export async function openDatabase(file: string): Promise<DataSource> {
@@ -15,8 +15,8 @@ export async function openDatabase(file: string): Promise<DataSource> {
   const source = new DataSource({
     type: 'better-sqlite3',
     database: file,
-    entities: [EventRow, SettingRow, BrewRecordRow],
-    migrations: [FirstTables1764000000000],
+    entities: [EventRow, SettingRow, BrewRecordRow, RecipeVersionRow],
+    migrations: [FirstTables1764000000000, RecipesAndBench1764100000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (db: BetterSqlite3.Database) => {

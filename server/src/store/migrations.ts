@@ -1,5 +1,59 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
+type OldBar = { grinders: number; kettles: number; kettle: { powerW: number; filledAtC: number } };
+
+/** Recipes that are saved on the bar; and a bench whose grinders and kettles are things, not counts. */
+export class RecipesAndBench1764100000000 implements MigrationInterface {
+  name = 'RecipesAndBench1764100000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`CREATE TABLE "recipe_version" (
+      "recipe_id" text NOT NULL,
+      "version" integer NOT NULL,
+      "saved_ms" integer NOT NULL,
+      "body" text NOT NULL,
+      PRIMARY KEY ("recipe_id", "version"))`);
+    await runner.query(
+      `CREATE TRIGGER "recipe_kept" BEFORE UPDATE ON "recipe_version" BEGIN SELECT RAISE(ABORT, 'versions are never changed'); END`,
+    );
+    await runner.query(
+      `CREATE TRIGGER "recipe_stays" BEFORE DELETE ON "recipe_version" BEGIN SELECT RAISE(ABORT, 'versions are never deleted'); END`,
+    );
+    const [stored] = (await runner.query(`SELECT "body" FROM "setting" WHERE "name" = 'bar'`)) as {
+      body: string;
+    }[];
+    if (!stored) return;
+    const { kettle, ...bar } = JSON.parse(stored.body) as OldBar;
+    const count = (many: number) => Array.from({ length: many }, (_, index) => index + 1);
+    const body = JSON.stringify({
+      ...bar,
+      roomC: 21,
+      tapC: kettle.filledAtC,
+      burners: 1,
+      water: { name: 'Tap' },
+      grinders: count(bar.grinders).map((n) => ({
+        id: `grinder-${n}`,
+        name: `Grinder ${n}`,
+        points: [
+          { band: 20, setting: 30 },
+          { band: 80, setting: 6 },
+        ],
+      })),
+      kettles: count(bar.kettles).map((n) => ({
+        id: `kettle-${n}`,
+        name: `Kettle ${n}`,
+        powerW: kettle.powerW,
+        sizeMl: 1000,
+      })),
+    });
+    await runner.query(`UPDATE "setting" SET "body" = ? WHERE "name" = 'bar'`, [body]);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "recipe_version"`);
+  }
+}
+
 /** The first tables: the log, the settings, the records of finished brews. */
 export class FirstTables1764000000000 implements MigrationInterface {
   name = 'FirstTables1764000000000';

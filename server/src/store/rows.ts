@@ -52,3 +52,19 @@ export class BrewRecordRow {
   @Column({ type: 'text' })
   body: string;
 }
+
+/** One version of a recipe that was saved on this bar. Rows are never changed nor deleted: a brew keeps its version. */
+@Entity('recipe_version')
+export class RecipeVersionRow {
+  @PrimaryColumn({ type: 'text', name: 'recipe_id' })
+  recipeId: string;
+
+  @PrimaryColumn({ type: 'integer' })
+  version: number;
+
+  @Column({ type: 'integer', name: 'saved_ms' })
+  savedMs: number;
+
+  @Column({ type: 'text' })
+  body: string;
+}

@@ -1,0 +1,93 @@
+/**
+ * The bar's recipes: those that ship, and every version that was saved here. Nothing is overwritten.
+ */
+import type { DataSource } from 'typeorm';
+import type { SaveRecipe } from '@even-kettle/core/contract';
+import { readRecipe } from '@even-kettle/core/formats';
+import {
+  SCHOOLS,
+  bookOf,
+  latestOf,
+  type Fault,
+  type Recipe,
+  type RecipeBook,
+} from '@even-kettle/core/recipe';
+import { oneLane } from './lane';
+import { RecipeVersionRow } from './rows';
+
+/** More versions than this are not a bar's own work. */
+const SAVED_MAX = 2000;
+
+export type Saved =
+  | { ok: true; recipe: Recipe }
+  | { ok: false; why: 'not-valid'; faults: Fault[] }
+  | { ok: false; why: 'conflict' | 'full'; reason: string };
+
+export type RecipeShelf = {
+  book: RecipeBook;
+  /** Every version that was saved here. */
+  saved: () => readonly Recipe[];
+  /** The latest of each recipe, shipped or saved. */
+  latest: () => Recipe[];
+  /** All versions of one recipe, oldest first; empty where there is none. */
+  versions: (id: string) => Recipe[];
+  /** Saves a new recipe or the next version of one; its version number is given here. */
+  save: (asked: SaveRecipe) => Promise<Saved>;
+};
+
+/** Reads what was saved. A row that is no recipe any more is passed over and told to `warn`. */
+export async function openRecipes(source: DataSource, warn: (message: string) => void): Promise<RecipeShelf> {
+  const lane = oneLane();
+  const saved: Recipe[] = [];
+  for (const row of await source.manager.find(RecipeVersionRow, {
+    order: { recipeId: 'ASC', version: 'ASC' },
+  })) {
+    const read = readRecipe(JSON.parse(row.body));
+    if (read.ok) saved.push(read.recipe);
+    else
+      warn(
+        `The saved recipe ${row.recipeId}@${row.version} cannot be read: ${read.faults[0]!.field} ${read.faults[0]!.reason}`,
+      );
+  }
+  let find = bookOf([...SCHOOLS, ...saved]);
+  const versions = (id: string) =>
+    [...SCHOOLS, ...saved].filter((recipe) => recipe.id === id).sort((a, b) => a.version - b.version);
+
+  return {
+    book: (ref) => find(ref),
+    saved: () => saved,
+    latest: () => latestOf([...SCHOOLS, ...saved]),
+    versions,
+    save: ({ recipe: asked, basedOn }) =>
+      lane(async () => {
+        const read = readRecipe(asked);
+        if (!read.ok) return { ok: false, why: 'not-valid', faults: read.faults };
+        if (saved.length >= SAVED_MAX)
+          return {
+            ok: false,
+            why: 'full',
+            reason: `This bar holds ${SAVED_MAX} saved versions, and that is all it takes.`,
+          };
+        const latest = versions(read.recipe.id).at(-1)?.version ?? null;
+        if (latest !== basedOn)
+          return { ok: false, why: 'conflict', reason: conflict(read.recipe.id, latest, basedOn) };
+        const recipe = { ...read.recipe, version: (latest ?? 0) + 1 };
+        await source.manager.insert(RecipeVersionRow, {
+          recipeId: recipe.id,
+          version: recipe.version,
+          savedMs: Date.now(),
+          body: JSON.stringify(recipe),
+        });
+        saved.push(recipe);
+        find = bookOf([...SCHOOLS, ...saved]);
+        return { ok: true, recipe };
+      }),
+  };
+}
+
+function conflict(id: string, latest: number | null, basedOn: number | null): string {
+  if (latest === null) return `There is no recipe “${id}” here to make version ${basedOn} of the base.`;
+  if (basedOn === null)
+    return `There is a recipe “${id}” here already; give yours another id, or save it as its next version.`;
+  return `“${id}” has come to version ${latest} since version ${basedOn} was opened; look at what changed, then save on that.`;
+}
