@@ -14,10 +14,8 @@ export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<
     const number = index + 1;
     if (index > 0) await page.getByTestId('add-cup').click();
     const methods = page.getByRole('radiogroup', { name: `Method of cup ${number}` });
-    await methods
-      .getByRole('radio', { name: new RegExp(`^${cup.method}.*${cup.recipe ?? ''}`) })
-      .first()
-      .click();
+    await methods.getByRole('radio', { name: new RegExp(`^${cup.method},`) }).click();
+    if (cup.recipe) await page.getByLabel(`Recipe of cup ${number}`).selectOption({ label: cup.recipe });
     await page.getByLabel(`Size of cup ${number}`).fill(cup.size);
   }
   await page.getByLabel('For whom').fill(name);

@@ -9,7 +9,7 @@ test('the server is killed in mid-brew: taps go on, and every one of them is in 
 }) => {
   await page.goto(bar.url);
   await takeOrder(page, 'corner table', [
-    { method: 'Cone', recipe: 'bloom and three', size: '250' },
+    { method: 'Cone', recipe: 'Bloom and three pours', size: '250' },
     { method: 'Press', size: '250' },
   ]);
   for (let taps = 0; taps < 3; taps += 1) await doWhatItSays(page);

@@ -13,7 +13,7 @@ test('a barista takes a cone and a press, follows the hands card to “handed ov
   await page.goto(bar.url);
   await expect(page.getByText('Nothing to do')).toBeVisible();
   await takeOrder(page, 'corner table', [
-    { method: 'Cone', recipe: 'bloom and three', size: '250' },
+    { method: 'Cone', recipe: 'Bloom and three pours', size: '250' },
     { method: 'Press', size: '250' },
   ]);
 

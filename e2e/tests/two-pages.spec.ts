@@ -26,7 +26,7 @@ test('two pages on one bar show the same step and the same clock, and a tap on o
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'two phones', [{ method: 'Cone', recipe: 'bloom and three', size: '250' }]);
+  await takeOrder(page, 'two phones', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   const other = await context.newPage();
   await other.goto(bar.url);
   await expect(other.getByTestId('verb')).toHaveText('Fill the kettle to');

@@ -2,6 +2,7 @@
  * The server, as the app talks to it.
  */
 import type { BarEvent } from '@even-kettle/core/brew';
+import type { Recipe } from '@even-kettle/core/recipe';
 import type {
   Bar,
   BarChange,
@@ -10,6 +11,7 @@ import type {
   Problem,
   PublishedPlan,
   Recipes,
+  SaveRecipe,
   Snapshot,
 } from '@even-kettle/core/contract';
 
@@ -28,6 +30,7 @@ export type LiveHandlers = {
   onEvent: (event: LiveEvent) => void;
   onPlan: (planned: PublishedPlan) => void;
   onBar: (bar: Bar) => void;
+  onRecipes: (saved: Recipes) => void;
   onLink: (link: Link) => void;
   onLost: () => void;
 };
@@ -55,7 +58,8 @@ export function openApi(base = '') {
   return {
     state: () => call<Snapshot>('/api/state'),
     clock: () => call<{ barMs: number; rate: number }>('/api/clock'),
-    recipes: () => call<Recipes>('/api/recipes'),
+    versions: (id: string) => call<Recipes>(`/api/recipes/${encodeURIComponent(id)}/versions`),
+    saveRecipe: (asked: SaveRecipe) => send<Recipe>('POST', '/api/recipes', asked),
     log: (before: number | null) =>
       call<LogPage>(`/api/log?limit=30${before === null ? '' : `&before=${before}`}`),
     postEvents: (events: BarEvent[]) =>
@@ -71,6 +75,7 @@ export function openApi(base = '') {
       on('bar-event', handlers.onEvent);
       on('plan', handlers.onPlan);
       on('bar', handlers.onBar);
+      on('recipes', handlers.onRecipes);
       stream.onopen = () => handlers.onLink('live');
       stream.onerror = () => {
         handlers.onLink('away');

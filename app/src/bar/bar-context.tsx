@@ -11,7 +11,6 @@ import {
   type ReactNode,
 } from 'react';
 import { v7 as uuid } from 'uuid';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { agenda, type AgendaItem } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { openApi, type Api } from './api';
@@ -20,7 +19,6 @@ import { openOutbox } from './outbox';
 import { planHere } from './plan-here';
 import { openStore, type BarStore, type BarView } from './store';
 
-export const book = bookOf(SCHOOLS);
 export const newId = (): string => uuid();
 
 export type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
@@ -30,7 +28,7 @@ export const BarContext = createContext<BarHere | null>(null);
 const CLOCK_CHECK_MS = 60_000;
 
 export function BarProvider({ children }: { children: ReactNode }) {
-  const here = useMemo(openHere, []);
+  const here = useMemo(() => openHere(), []);
   useEffect(() => {
     void here.store.open();
     const measure = () => {
@@ -53,7 +51,7 @@ function openHere(): BarHere {
   return {
     api,
     clock,
-    store: openStore({ api, clock, outbox: openOutbox(), book, newId, planLocally: planHere() }),
+    store: openStore({ api, clock, outbox: openOutbox(), newId, planLocally: planHere() }),
   };
 }
 
@@ -93,6 +91,6 @@ export function useNow(everyMs = 200): number {
 
 /** What the bar asks of its hands at a moment. */
 export function useAgenda(nowMs: number): AgendaItem[] {
-  const { state, bar, plan } = useBar();
-  return useMemo(() => (bar ? agenda(state, bar, book, plan, nowMs) : []), [state, bar, plan, nowMs]);
+  const { state, bar, book, plan } = useBar();
+  return useMemo(() => (bar ? agenda(state, bar, book, plan, nowMs) : []), [state, bar, book, plan, nowMs]);
 }

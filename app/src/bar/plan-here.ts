@@ -3,6 +3,7 @@
  */
 import type { Bench, Plan } from '@even-kettle/core/plan';
 import type { BarState } from '@even-kettle/core/brew';
+import type { Recipe } from '@even-kettle/core/recipe';
 import type { PlanAnswer, PlanJob } from './plan.worker';
 
 export function planHere() {
@@ -24,11 +25,17 @@ export function planHere() {
     return started;
   };
 
-  return (state: BarState, bench: Bench, nowMs: number, before: Plan | null): Promise<Plan | null> =>
+  return (
+    state: BarState,
+    bench: Bench,
+    saved: Recipe[],
+    nowMs: number,
+    before: Plan | null,
+  ): Promise<Plan | null> =>
     new Promise((resolve, reject) => {
       worker ??= start();
       jobs += 1;
       asked.set(jobs, { resolve, reject });
-      worker.postMessage({ job: jobs, state, bench, nowMs, before } satisfies PlanJob);
+      worker.postMessage({ job: jobs, state, bench, saved, nowMs, before } satisfies PlanJob);
     });
 }

@@ -21,7 +21,7 @@ function server() {
   const api = {
     state: async (): Promise<Snapshot> => {
       check();
-      return { seq: log.length, state: state(), bar: BAR, planned: null, barMs: T0, rate: 1 };
+      return { seq: log.length, state: state(), bar: BAR, recipes: [], planned: null, barMs: T0, rate: 1 };
     },
     postEvents: async (events: BarEvent[]) => {
       its.posts += 1;
@@ -73,7 +73,6 @@ function device(api: Api, outbox = memoryOutbox(), realNow = () => 0) {
     api,
     outbox,
     clock,
-    book,
     newId: () => `device-${stores.length}-${(count += 1)}`,
     planLocally: async () => null,
     realNow,

@@ -5,7 +5,7 @@
 import { EMPTY_BAR, apply, reduce, type BarEvent, type BarState, type Refusal } from '@even-kettle/core/brew';
 import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
-import type { RecipeBook } from '@even-kettle/core/recipe';
+import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import { Refused, type Api, type Link } from './api';
 import type { DeviceClock } from './clock';
 import type { Outbox } from './outbox';
@@ -17,6 +17,10 @@ export type BarView = {
   link: Link;
   state: BarState;
   bar: Bar | null;
+  /** The latest of each recipe, shipped or saved on this bar. */
+  recipes: Recipe[];
+  /** Every version that a cup or brew may name. */
+  book: RecipeBook;
   plan: Plan | null;
   /** Taps that wait to be stored at the server. */
   waiting: number;
@@ -38,16 +42,23 @@ export type BarStore = {
   dismiss: (id: string) => void;
   /** Settings that came back from a change of them. */
   tookBar: (bar: Bar) => void;
+  /** A recipe that was saved from here. */
+  tookRecipe: (recipe: Recipe) => void;
 };
 
 type Parts = {
   api: Api;
   outbox: Outbox;
   clock: DeviceClock;
-  book: RecipeBook;
   newId: () => string;
   /** Plans on this device, for while the server is away. */
-  planLocally: (state: BarState, bar: Bar, nowMs: number, before: Plan | null) => Promise<Plan | null>;
+  planLocally: (
+    state: BarState,
+    bar: Bar,
+    saved: Recipe[],
+    nowMs: number,
+    before: Plan | null,
+  ) => Promise<Plan | null>;
   realNow?: () => number;
 };
 
@@ -59,7 +70,6 @@ export function openStore({
   api,
   outbox,
   clock,
-  book,
   newId,
   planLocally,
   realNow = () => Date.now(),
@@ -67,6 +77,7 @@ export function openStore({
   const listeners = new Set<() => void>();
   let confirmed: BarState = EMPTY_BAR;
   let seq = 0;
+  let saved: Recipe[] = [];
   /** Own events that the live stream has not brought back yet, and those of them that the server has acknowledged. */
   let own: BarEvent[] = [];
   const acknowledged = new Set<string>();
@@ -75,6 +86,8 @@ export function openStore({
     link: 'connecting',
     state: EMPTY_BAR,
     bar: null,
+    recipes: latestOf(SCHOOLS),
+    book: bookOf(SCHOOLS),
     plan: null,
     waiting: 0,
     refusals: [],
@@ -90,9 +103,14 @@ export function openStore({
     view = { ...view, ...change };
     for (const listener of listeners) listener();
   };
+  const takeRecipes = (recipes: Recipe[]) => {
+    saved = recipes;
+    const all = [...SCHOOLS, ...saved];
+    show({ recipes: latestOf(all), book: bookOf(all) });
+  };
   const showState = () =>
     show({
-      state: reduce(own, book, confirmed).state,
+      state: reduce(own, view.book, confirmed).state,
       waiting: own.filter(({ id }) => !acknowledged.has(id)).length,
     });
   const tell = (text: string) => show({ refusals: [...view.refusals, { id: newId(), text }].slice(-3) });
@@ -111,12 +129,14 @@ export function openStore({
       confirmed = snapshot.state;
       seq = snapshot.seq;
       forget(stored);
+      takeRecipes(snapshot.recipes);
       show({ status: 'ready', bar: snapshot.bar, plan: snapshot.planned?.plan ?? null });
       showState();
       closeLive?.();
       closeLive = api.live(seq, {
         onEvent,
         onPlan,
+        onRecipes: ({ recipes }) => takeRecipes(recipes),
         onBar: (bar) => show({ bar }),
         onLink,
         onLost: () => later(load),
@@ -146,7 +166,7 @@ export function openStore({
     // The log has no gaps. If this device has one, it loads the bar anew rather than go on from a wrong state.
     if (place > seq + 1) return later(load);
     seq = place;
-    const applied = apply(confirmed, event, book);
+    const applied = apply(confirmed, event, view.book);
     if (applied.ok) confirmed = applied.state;
     const mine = own.some(({ id }) => id === event.id);
     forget([event.id]);
@@ -206,7 +226,7 @@ export function openStore({
   function act(events: BarEvent[], label?: string): boolean {
     let next = view.state;
     for (const event of events) {
-      const applied = apply(next, event, book);
+      const applied = apply(next, event, view.book);
       if (!applied.ok) {
         sayRefusal(applied.refusal);
         return false;
@@ -233,7 +253,7 @@ export function openStore({
 
   async function planHere(): Promise<void> {
     if (!view.bar) return;
-    const plan = await planLocally(view.state, view.bar, clock.nowMs(), view.plan).catch(() => null);
+    const plan = await planLocally(view.state, view.bar, saved, clock.nowMs(), view.plan).catch(() => null);
     if (plan && view.link !== 'live') show({ plan });
   }
 
@@ -267,5 +287,6 @@ export function openStore({
     },
     dismiss: (id) => show({ refusals: view.refusals.filter((said) => said.id !== id) }),
     tookBar: (bar) => show({ bar }),
+    tookRecipe: (recipe) => takeRecipes([...saved, recipe]),
   };
 }

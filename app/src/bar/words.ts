@@ -55,6 +55,13 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
   const hint = step.hint ?? '';
   switch (step.kind) {
     case 'fill':
+      if (!METHODS[card.method].usesKettle)
+        return {
+          verb: step.name,
+          figure: showMass(card.brewWaterG, units, 'water'),
+          detail: hint,
+          button: 'Weighed in',
+        };
       return {
         verb: 'Fill the kettle to',
         figure: showMass(card.kettleFillG, units, 'water'),
@@ -76,13 +83,41 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
         button: card.method === 'press' ? 'Warm' : 'Rinsed',
       };
     case 'load':
-      return { verb: step.name, figure: showMass(card.doseG, units, 'dose'), detail: hint, button: 'Tared' };
+      return {
+        verb: step.name,
+        figure: showMass(card.doseG, units, 'dose'),
+        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        button: METHODS[card.method].usesKettle ? 'Tared' : 'Closed',
+      };
     case 'pour':
       return {
         verb: 'Pour to',
         figure: showMass(step.targetG ?? 0, units, 'water'),
-        detail: [`${step.flowGPerS} g a second`, hint].filter(Boolean).join('. '),
-        button: 'Poured',
+        detail: [`${openingOf(step, units)} ${step.flowGPerS} g a second`.trim(), ownWater(step, units), hint]
+          .filter(Boolean)
+          .join('. '),
+        button: step.end === 'cue' ? capital(step.cue ?? 'seen') : 'Poured',
+      };
+    case 'bypass':
+      return {
+        verb: step.name,
+        figure: showMass(card.bypassG, units, 'water'),
+        detail: hint,
+        button: 'Added',
+      };
+    case 'watch':
+      return {
+        verb: `Watch for “${step.cue}”`,
+        figure: seconds(step.durationS),
+        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        button: capital(step.cue ?? 'seen'),
+      };
+    case 'flame':
+      return {
+        verb: step.name,
+        figure: step.checkC ? checked(step.checkC, units) : seconds(step.durationS),
+        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        button: capital(step.cue ?? 'done'),
       };
     case 'plunge':
       return { verb: step.name, figure: seconds(step.durationS), detail: hint, button: 'Plunged' };
@@ -98,9 +133,27 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
     case 'clean':
       return { verb: step.name, figure: seconds(step.durationS), detail: hint, button: 'Clean' };
     default:
-      return { verb: step.name, figure: seconds(step.durationS), detail: hint, button: 'Done' };
+      return {
+        verb: step.name,
+        figure: seconds(step.durationS),
+        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        button: step.end === 'cue' ? capital(step.cue ?? 'done') : 'Done',
+      };
   }
 }
+
+/** The first part of a pour that is poured otherwise: "to 97 g at 2.5 g a second, until pale". */
+const openingOf = ({ opening }: CardStep, units: Units): string =>
+  opening
+    ? `First to ${inWords(showMass(opening.targetG, units, 'water'))} at ${opening.flowGPerS} g a second${opening.cue ? `, until “${opening.cue}”` : ''}; then`
+    : '';
+const ownWater = ({ waterC }: CardStep, units: Units): string =>
+  waterC === undefined ? '' : `Water of ${inWords(showTemperature(waterC, units))}`;
+/** A range of temperatures, as one figure. */
+const checked = ({ from, to }: { from: number; to: number }, units: Units): Shown => ({
+  figure: `${showTemperature(from, units).figure}–${showTemperature(to, units).figure}`,
+  unit: showTemperature(to, units).unit,
+});
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

@@ -43,6 +43,12 @@ export function LookProvider({ children }: { children: ReactNode }) {
   );
 }
 
+/** Another look for a part of the page: paper is always light. */
+export function LookOf({ look, children }: { look: Look; children: ReactNode }) {
+  const chosen = useContext(LookContext);
+  return <LookContext.Provider value={{ ...chosen, look }}>{children}</LookContext.Provider>;
+}
+
 export const useLook = (): Look => useContext(LookContext).look;
 export const useLookChoice = () => useContext(LookContext);
 

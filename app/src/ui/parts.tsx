@@ -83,7 +83,7 @@ type TapProps = {
   onPress: () => void;
   /** What a screen reader says, where the label alone would not do. */
   says?: string;
-  kind?: 'plain' | 'main' | 'ruled' | 'bare';
+  kind?: 'plain' | 'main' | 'chosen' | 'ruled' | 'bare';
   icon?: string;
   disabled?: boolean;
   testID?: string;
@@ -119,6 +119,7 @@ export function Tap({ label, onPress, says, kind = 'plain', icon, disabled, test
           borderColor: main ? look.ink : look.rim,
           backgroundColor: main ? look.ink : pressed ? look.coolPale : 'transparent',
         },
+        kind === 'chosen' && { borderColor: look.ink, backgroundColor: look.coolPale },
         kind === 'ruled' && ({ borderStyle: 'dashed', borderColor: look.ink2 } as ViewStyle),
         disabled && { opacity: 0.45 },
         style,

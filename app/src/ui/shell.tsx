@@ -22,6 +22,8 @@ const PLACES: { name: string; href: Href; icon: string }[] = [
 export function Shell({ children }: { children: ReactNode }) {
   const look = useLook();
   const wide = useWindowDimensions().width >= WIDE;
+  // What goes on paper stands alone.
+  if (usePathname().endsWith('/print')) return children;
   return (
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: look.bg }}>
       {wide ? <PlaceNav wide /> : null}

@@ -4,22 +4,36 @@ import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { agenda, buildProblem, planEarliest } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { BarContext, book, type BarHere } from '../../bar/bar-context';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { BarContext, type BarHere } from '../../bar/bar-context';
 import { HandsCard } from './hands-card';
 
+const book = bookOf(SCHOOLS);
 const T0 = Date.UTC(2026, 0, 5, 8);
 const at = (seconds: number) => T0 + seconds * 1000;
 const BAR = {
   name: 'Test bar',
   units: METRIC,
   hands: 1,
-  grinders: 1,
-  kettles: 1,
-  kettle: { powerW: 1200, filledAtC: 90 },
+  grinders: [
+    {
+      id: 'g',
+      name: 'Grinder',
+      points: [
+        { band: 20, setting: 30 },
+        { band: 80, setting: 6 },
+      ],
+    },
+  ],
+  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
+  tapC: 90,
+  burners: 1,
+  roomC: 21,
+  water: { name: 'Tap' },
   altitudeM: 0,
   stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' }],
   coffees: [],
-} as Bar;
+} satisfies Bar as Bar;
 
 const order: BarEvent = {
   id: 'o',
@@ -99,7 +113,7 @@ const texts = () => ({
 
 test('a cup that waits is begun by its first step: one tap starts the brew and ends the step', () => {
   const { tapped, press } = show([order], 20);
-  expect(texts()).toEqual({ verb: 'Fill the kettle to', figure: '380' });
+  expect(texts()).toEqual({ verb: 'Fill the kettle to', figure: '446' });
   press();
   expect(tapped.map(({ type, atMs }) => [type, (atMs - T0) / 1000])).toEqual([
     ['brew-started', 8],

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import Svg, { Line, Rect } from 'react-native-svg';
 import { timelineAt } from '@even-kettle/core/brew';
 import { cardFor, stepKey, type AgendaItem } from '@even-kettle/core/plan';
-import { book, useBar } from '../../bar/bar-context';
+import { useBar } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card } from '../../ui/parts';
@@ -107,7 +107,7 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
 
 /** One lane a station, with what its brew has ahead; and what is planned to be started there. */
 function useLanes(nowMs: number, items: AgendaItem[]): Lane[] {
-  const { state, bar, plan } = useBar();
+  const { state, bar, book, plan } = useBar();
   if (!bar) return [];
   const lanes = new Map<string, Lane>(
     bar.stations.map(({ id, name }) => [id, { name, spans: [], badges: [] }]),

@@ -183,9 +183,7 @@ function StationsCard({ bar }: { bar: Bar }) {
         })}
       </View>
       <Text quiet>
-        {bar.kettles} kettles of {bar.kettle.powerW} W, filled at{' '}
-        {inWords(showTemperature(bar.kettle.filledAtC, bar.units))} · {bar.grinders} grinder · {bar.hands}{' '}
-        pair of hands
+        {bar.kettles.length} kettles · {bar.grinders.length} grinders
       </Text>
     </Card>
   );

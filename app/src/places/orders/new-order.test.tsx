@@ -3,6 +3,7 @@ import { act, fireEvent, render, screen } from '@testing-library/react-native';
 import { PaperProvider } from 'react-native-paper';
 import { EMPTY_BAR, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
+import { SCHOOLS, bookOf, latestOf } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { BarContext, type BarHere } from '../../bar/bar-context';
 import { NewOrder } from './new-order';
@@ -14,9 +15,21 @@ const BAR = {
   name: 'Test bar',
   units: METRIC,
   hands: 1,
-  grinders: 1,
-  kettles: 1,
-  kettle: { powerW: 1200, filledAtC: 90 },
+  grinders: [
+    {
+      id: 'g',
+      name: 'Grinder',
+      points: [
+        { band: 20, setting: 30 },
+        { band: 80, setting: 6 },
+      ],
+    },
+  ],
+  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
+  tapC: 90,
+  burners: 1,
+  roomC: 21,
+  water: { name: 'Tap' },
   altitudeM: 0,
   stations: [
     { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
@@ -26,7 +39,7 @@ const BAR = {
     { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false },
     { id: 'slack', name: 'Slack Tide decaf', roast: 'medium', notes: '', decaf: true },
   ],
-} as Bar;
+} satisfies Bar as Bar;
 
 function show(units: Units = METRIC) {
   const taken: BarEvent[] = [];
@@ -35,6 +48,8 @@ function show(units: Units = METRIC) {
     link: 'live',
     state: EMPTY_BAR,
     bar: { ...BAR, units },
+    recipes: latestOf(SCHOOLS),
+    book: bookOf(SCHOOLS),
     plan: null,
     waiting: 0,
     refusals: [],
@@ -64,7 +79,7 @@ test('two cups by two methods become one order, each with its own size', () => {
   const taken = show();
   expect(screen.getByText('17.6 g to 285 g water, 3:07 on the timer')).toBeTruthy();
   act(() => fireEvent.press(screen.getByTestId('add-cup')));
-  act(() => fireEvent.press(screen.getAllByLabelText('Press, settle before plunging')[1]!));
+  act(() => fireEvent.press(screen.getAllByLabelText('Press, heavy')[1]!));
   act(() => fireEvent.press(screen.getAllByLabelText('Slack Tide decaf, decaf, medium')[1]!));
   type('Size of cup 2 in ml', '240');
   type('For whom', '  window ');
@@ -83,6 +98,19 @@ test('two cups by two methods become one order, each with its own size', () => {
   expect(mockReplace).toHaveBeenCalledWith('/');
 });
 
+test('another recipe of the method and ice are asked for by name, and the brew is stronger for the ice', () => {
+  const taken = show();
+  const choose = (label: string, value: string) =>
+    act(() => screen.getByLabelText(label).props.onChange({ target: { value } }));
+  expect(screen.queryByLabelText(/^Siphon/)).toBeNull();
+  choose('Recipe of cup 1', 'cone-evenpulses');
+  choose('Added to cup 1', 'ice');
+  // 250 / (16.5 - 2) = 17.2 g, in 0.8 x 16.5 of water.
+  expect(screen.getByText(/^17.2 g to 227 g water/)).toBeTruthy();
+  take();
+  expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', addition: 'ice' }] }]);
+});
+
 test('a size in the bar’s unit is stored in millilitres', () => {
   const taken = show({ ...METRIC, volume: 'fl oz' });
   type('Size of cup 1 in fl oz', '10');
@@ -93,7 +121,7 @@ test('a size in the bar’s unit is stored in millilitres', () => {
 test.each([
   ['', 'Size: type a number.'],
   ['9000', 'Size: from 60 to 1000 ml.'],
-  ['900', 'This cup needs 63.4 g and fits no brewer here: Cone M makes about 199 to 454 ml.'],
+  ['900', '63.4 g is too much for the Cone M, which takes up to 32 g. 2 equal brews of 450 ml in the Cone M.'],
 ])('a size of “%s” is told at the cup, and nothing is taken', (text, reason) => {
   const taken = show();
   type('Size of cup 1 in ml', text);

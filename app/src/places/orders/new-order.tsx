@@ -5,7 +5,17 @@ import { useState } from 'react';
 import { router } from 'expo-router';
 import type { CupAsk } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
-import { CUP_RANGE_ML, METHODS, SCHOOLS } from '@even-kettle/core/recipe';
+import {
+  ADDITIONS,
+  CUP_RANGE_ML,
+  METHODS,
+  METHOD_IDS,
+  brewerById,
+  type Addition,
+  type MethodId,
+  type Recipe,
+  type RecipeBook,
+} from '@even-kettle/core/recipe';
 import {
   ML_PER_FL_OZ,
   inWords,
@@ -15,16 +25,23 @@ import {
   showVolume,
   type Units,
 } from '@even-kettle/core/units';
-import { book, newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
+import { Select } from '../../ui/select';
 import { Heading, Text } from '../../ui/text';
 
 const MOST_CUPS = 6;
 const PRESETS_ML = [200, 250, 300];
 
-type Draft = { key: string; coffeeId: string; recipeId: string; sizeText: string };
+type Draft = {
+  key: string;
+  coffeeId: string;
+  recipeId: string;
+  sizeText: string;
+  addition: Addition | 'nothing';
+};
 
 export function NewOrder() {
   const { bar } = useBar();
@@ -41,10 +58,12 @@ export function NewOrder() {
 
 function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { store, clock } = useHere();
+  const { recipes, book } = useBar();
+  const menu = recipesOn(bar, recipes);
   const [name, setName] = useState('');
-  const [drafts, setDrafts] = useState<Draft[]>(() => [firstDraft(bar, units)]);
+  const [drafts, setDrafts] = useState<Draft[]>(() => [firstDraft(bar, menu, units)]);
   const [asked, setAsked] = useState(false);
-  const read = drafts.map((draft) => readDraft(draft, bar, units));
+  const read = drafts.map((draft) => readDraft(draft, bar, menu, book, units));
   const allRight = read.every(({ ok }) => ok);
 
   const change = (key: string, part: Partial<Draft>) =>
@@ -81,6 +100,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           key={draft.key}
           number={index + 1}
           bar={bar}
+          menu={menu}
           units={units}
           draft={draft}
           read={read[index]!}
@@ -114,6 +134,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
 type CupFormProps = {
   number: number;
   bar: Bar;
+  menu: Recipe[];
   units: Units;
   draft: Draft;
   read: DraftRead;
@@ -122,7 +143,11 @@ type CupFormProps = {
   onRemove: (() => void) | null;
 };
 
-function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemove }: CupFormProps) {
+function CupForm({ number, bar, menu, units, draft, read, showFault, onChange, onRemove }: CupFormProps) {
+  const method = menu.find(({ id }) => id === draft.recipeId)?.method;
+  const ofMethod = menu.filter((recipe) => recipe.method === method);
+  const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
+  const choose = (id: MethodId) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id });
   return (
     <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
       <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
@@ -143,14 +168,28 @@ function CupForm({ number, bar, units, draft, read, showFault, onChange, onRemov
       />
       <Choice
         name={`Method of cup ${number}`}
-        value={draft.recipeId}
-        onChange={(recipeId) => onChange({ recipeId })}
-        options={SCHOOLS.map(({ id, method, name }) => ({
-          value: id,
-          label: METHODS[method].name,
-          hint: name.toLowerCase(),
-        }))}
+        value={method ?? ''}
+        onChange={(id) => choose(id as MethodId)}
+        options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: METHODS[id].character }))}
       />
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="Recipe"
+          says={`Recipe of cup ${number}`}
+          value={draft.recipeId}
+          onChange={(recipeId) => onChange({ recipeId })}
+          options={ofMethod.map(({ id, name }) => ({ value: id, label: name }))}
+          style={{ flex: 2 }}
+        />
+        <Select
+          label="Added"
+          says={`Added to cup ${number}`}
+          value={draft.addition}
+          onChange={(addition) => onChange({ addition })}
+          options={(['nothing', ...ADDITIONS] as const).map((value) => ({ value, label: value }))}
+          style={{ flex: 1 }}
+        />
+      </Row>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <Field
           label={`Size, ${units.volume}`}
@@ -188,11 +227,11 @@ type DraftRead =
   | { ok: true; cup: CupAsk; doseG: number; brewWaterG: number; brewTimeS: number }
   | { ok: false; reason: string };
 
-function readDraft(draft: Draft, bar: Bar, units: Units): DraftRead {
+function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): DraftRead {
   const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML);
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
-  const recipe = SCHOOLS.find(({ id }) => id === draft.recipeId);
+  const recipe = menu.find(({ id }) => id === draft.recipeId);
   if (!coffee || !recipe) return { ok: false, reason: 'Choose a coffee and a method.' };
   const cup: CupAsk = {
     cupId: draft.key,
@@ -201,6 +240,7 @@ function readDraft(draft: Draft, bar: Bar, units: Units): DraftRead {
     coffee: coffee.name,
     roast: coffee.roast,
     cupMl: Math.round(size.value),
+    ...(draft.addition === 'nothing' ? {} : { addition: draft.addition }),
   };
   const found = cardFor(bar, cup, book);
   if (!found.ok) return found;
@@ -208,10 +248,17 @@ function readDraft(draft: Draft, bar: Bar, units: Units): DraftRead {
   return { ok: true, cup, doseG, brewWaterG, brewTimeS };
 }
 
-const firstDraft = (bar: Bar, units: Units): Draft => ({
+/** Recipes of the methods that a station here brews. */
+const recipesOn = (bar: Bar, recipes: Recipe[]): Recipe[] =>
+  recipes.filter(({ method }) =>
+    bar.stations.some(({ brewerId }) => brewerById(brewerId)?.method === method),
+  );
+
+const firstDraft = (bar: Bar, menu: Recipe[], units: Units): Draft => ({
   key: newId(),
   coffeeId: bar.coffees[0]?.id ?? '',
-  recipeId: SCHOOLS[0]!.id,
+  recipeId: menu[0]?.id ?? '',
+  addition: 'nothing',
   sizeText: sizeText(250, units),
 });
 

@@ -15,7 +15,7 @@ import {
 import { cardFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showVolume } from '@even-kettle/core/units';
-import { book, newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card, Notice, Row, Tap } from '../../ui/parts';
@@ -98,7 +98,7 @@ function OrderCard({ order, compact }: { order: OrderState; compact: boolean }) 
 
 function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compact: boolean }) {
   const units = useUnits();
-  const { state } = useBar();
+  const { state, book } = useBar();
   const recipe = book(cup);
   const brew = latestBrew(state, cup);
   const where =
@@ -128,7 +128,7 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
 /** Start, cancel, give up, remake: whichever makes sense for the cup as it stands. What loses something is asked twice. */
 function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   const { store, clock } = useHere();
-  const { state, bar } = useBar();
+  const { state, bar, book } = useBar();
   const [sure, setSure] = useState(false);
   if (!bar) return null;
   const act = (label: string, ...events: BarEvent[]) => {

@@ -1,0 +1,3 @@
+import { ImportRecipes } from '../../places/recipes/import';
+
+export default ImportRecipes;

@@ -1,0 +1,63 @@
+/**
+ * The cup that Recipes is asked about. Kept for the page's life, so that the same cup can be looked at in one recipe
+ * after another.
+ */
+import { useSyncExternalStore } from 'react';
+import type { Addition } from '@even-kettle/core/recipe';
+
+export type Lead = 'cup' | 'dose' | 'water' | 'drink';
+
+export type Asked = {
+  /** The field that leads, and what was typed into it, in the bar's unit. */
+  lead: Lead;
+  text: string;
+  cups: string;
+  /** Null or blank: the recipe's own. */
+  ratio: string | null;
+  addition: Addition | 'nothing';
+  /** Null: the bar's first. */
+  coffeeId: string | null;
+  grinderId: string | null;
+  /** Null: the first that fits. */
+  brewerId: string | null;
+  /** Null or blank: the bar's own, metres. */
+  altitude: string | null;
+  /** The units that `text` was typed in. */
+  unitsKey: string;
+};
+
+const FIRST: Asked = {
+  lead: 'cup',
+  text: '',
+  cups: '1',
+  ratio: null,
+  addition: 'nothing',
+  coffeeId: null,
+  grinderId: null,
+  brewerId: null,
+  altitude: null,
+  unitsKey: '',
+};
+
+let asked = FIRST;
+const listeners = new Set<() => void>();
+const subscribe = (listener: () => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+function change(part: Partial<Asked>): void {
+  asked = { ...asked, ...part };
+  for (const listener of listeners) listener();
+}
+
+/** What is asked, in these units; a figure typed in others is dropped for the usual cup. */
+export function useAsked(unitsKey: string, usualCup: string): [Asked, (part: Partial<Asked>) => void] {
+  const now = useSyncExternalStore(subscribe, () => asked);
+  const current =
+    now.unitsKey === unitsKey ? now : { ...now, lead: 'cup' as const, text: usualCup, unitsKey };
+  return [current, (part) => change({ ...current, ...part })];
+}
+
+/** For tests: as a page that has just been opened. */
+export const forgetAsked = (): void => change(FIRST);

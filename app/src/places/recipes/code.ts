@@ -1,0 +1,49 @@
+/**
+ * A recipe as a code small enough for a QR picture, so that it goes from phone to phone with no server between them:
+ * its JSON, deflated with a dictionary of what recipes have in common, in base64url.
+ */
+import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
+import { readRecipe } from '@even-kettle/core/formats';
+import type { Recipe } from '@even-kettle/core/recipe';
+import { CODE_DICTIONARY } from './code-dictionary';
+
+const MARK = 'ek1=';
+/** A code of ours is under 4,000 characters, and a recipe under 60 KB. */
+const CODE_MAX = 8000;
+const UNPACKED_MAX = 60_000;
+const dictionary = strToU8(CODE_DICTIONARY);
+
+/** @param origin where this app is open, so that a phone's own camera leads to it too */
+export const recipeCode = (recipe: Recipe, origin: string): string =>
+  `${origin}/recipes/import#${MARK}${toBase64Url(deflateSync(strToU8(JSON.stringify(recipe)), { dictionary, level: 9 }))}`;
+
+export type ReadCode = { ok: true; recipe: Recipe } | { ok: false; reason: string };
+
+/** The recipe of a code, or why there is none in it. Nothing that it says is done, only shown. */
+export function readCode(text: string): ReadCode {
+  const at = text.indexOf(MARK);
+  if (at < 0) return { ok: false, reason: 'This is not a recipe’s code; one of ours has “ek1=” in it.' };
+  const code = text.slice(at + MARK.length).trim();
+  if (code.length > CODE_MAX) return { ok: false, reason: 'This code is too long to be a recipe’s.' };
+  let value: unknown;
+  try {
+    const out = inflateSync(fromBase64Url(code), { dictionary, out: new Uint8Array(UNPACKED_MAX) });
+    value = JSON.parse(strFromU8(out));
+  } catch {
+    return { ok: false, reason: 'The code is damaged or cut off; read it again.' };
+  }
+  const read = readRecipe(value);
+  if (read.ok) return read;
+  return {
+    ok: false,
+    reason: `The recipe in the code is not sound: ${read.faults[0]!.field} ${read.faults[0]!.reason}`,
+  };
+}
+
+const toBase64Url = (bytes: Uint8Array): string =>
+  btoa(strFromU8(bytes, true)).replaceAll('+', '-').replaceAll('/', '_').replaceAll('=', '');
+
+const fromBase64Url = (text: string): Uint8Array => {
+  if (!/^[A-Za-z0-9_-]+$/.test(text)) throw new Error('not base64url');
+  return strToU8(atob(text.replaceAll('-', '+').replaceAll('_', '/')), true);
+};

@@ -1,0 +1,236 @@
+/**
+ * Changing a recipe, checked as one types, saved as a new version. Brews that were begun keep theirs.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router, useLocalSearchParams } from 'expo-router';
+import { METHODS, WISHES, brewCard, type Recipe } from '@even-kettle/core/recipe';
+import { readRecipe } from '@even-kettle/core/formats';
+import { inWords, showClock, showMass } from '@even-kettle/core/units';
+import { useBar, useHere, useUnits } from '../../bar/bar-context';
+import { Refused } from '../../bar/api';
+import { Field } from '../../ui/field';
+import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Heading, Subheading, Text } from '../../ui/text';
+import { idFor } from './draft';
+import { FaultLines, NumberField, type FaultsAt } from './edit-fields';
+import { PourChart } from './pour-chart';
+import { StepList } from './step-list';
+
+export function EditRecipe({ recipe }: { recipe: Recipe }) {
+  const copy = useLocalSearchParams<{ copy?: string }>().copy === 'yes';
+  return <Editor key={`${recipe.id} ${copy}`} recipe={recipe} copy={copy} />;
+}
+
+function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
+  const { api, store } = useHere();
+  const { recipes } = useBar();
+  // What is edited is what was opened, also when a later version comes meanwhile: saving says so then.
+  const [opened] = useState(recipe);
+  const [draft, setDraft] = useKept(`${recipe.id}${copy ? ' copy' : ''}`, () =>
+    copy ? copyOf(recipe, recipes) : recipe,
+  );
+  const [said, setSaid] = useState('');
+  const [saving, setSaving] = useState(false);
+  const read = readRecipe(draft);
+  const faults = read.ok ? [] : read.faults;
+  const at: FaultsAt = (field) =>
+    faults.filter((fault) => fault.field === field || fault.field.startsWith(`${field}.`));
+  const set = (part: Partial<Recipe>) => setDraft({ ...draft, ...part });
+  const leave = () => {
+    forget(`${recipe.id}${copy ? ' copy' : ''}`);
+    router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
+  };
+
+  const save = async () => {
+    if (!read.ok) return;
+    setSaving(true);
+    try {
+      const saved = await api.saveRecipe({ recipe: read.recipe, basedOn: copy ? null : opened.version });
+      store.tookRecipe(saved);
+      forget(`${recipe.id}${copy ? ' copy' : ''}`);
+      router.replace({ pathname: '/recipes/[id]', params: { id: saved.id } });
+    } catch (error) {
+      setSaid(
+        error instanceof Refused
+          ? error.message
+          : 'Not stored: the server cannot be reached just now. The draft is kept here.',
+      );
+      setSaving(false);
+    }
+  };
+
+  return (
+    <Page>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
+        <Tap kind="bare" icon="close" label="Leave" onPress={leave} />
+      </Row>
+      <Card style={{ gap: 12 }} ruled={at('name').length > 0 || at('id').length > 0}>
+        <Field
+          label="Name"
+          value={draft.name}
+          onChangeText={(name) => set(copy ? { name, id: idFor(draft.method, name) } : { name })}
+          fault={at('name').length > 0}
+        />
+        <Text size="small" quiet>
+          {METHODS[draft.method].name} · {draft.id}
+        </Text>
+        <Field
+          label="Why one would choose it"
+          value={draft.why}
+          onChangeText={(why) => set({ why })}
+          fault={at('why').length > 0}
+          multiline
+        />
+        <FaultLines faults={[...at('name'), ...at('id'), ...at('why')]} />
+        <Row style={{ flexWrap: 'wrap' }}>
+          {WISHES.map((wish) => {
+            const on = draft.suits.includes(wish);
+            return (
+              <Tap
+                key={wish}
+                label={wish}
+                says={`${wish}: ${on ? 'yes' : 'no'}`}
+                kind={on ? 'chosen' : 'plain'}
+                onPress={() =>
+                  set({ suits: on ? draft.suits.filter((each) => each !== wish) : [...draft.suits, wish] })
+                }
+              />
+            );
+          })}
+        </Row>
+      </Card>
+      <Card style={{ gap: 12 }}>
+        <Subheading>Numbers</Subheading>
+        <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+          <NumberField
+            label="Reference dose, g"
+            value={draft.refDoseG}
+            onChange={(refDoseG) => set({ refDoseG })}
+            fault={at('refDoseG').length > 0}
+          />
+          <NumberField
+            label="Ratio, 1 to"
+            value={draft.ratio}
+            onChange={(ratio) => set({ ratio })}
+            fault={at('ratio').length > 0}
+          />
+          <NumberField
+            label="Grind, 0 to 100"
+            value={draft.grindBand}
+            onChange={(grindBand) => set({ grindBand })}
+            fault={at('grindBand').length > 0}
+          />
+          <NumberField
+            label="Water, °C"
+            value={draft.waterC}
+            onChange={(waterC) => set({ waterC })}
+            fault={at('waterC').length > 0}
+          />
+          <NumberField
+            label="Bypass, × dose"
+            value={draft.bypassTimesDose}
+            onChange={(bypassTimesDose) => set({ bypassTimesDose })}
+            fault={at('bypassTimesDose').length > 0}
+          />
+          <NumberField
+            label="Ends from, s"
+            value={draft.endWindowS.from}
+            onChange={(from) => set({ endWindowS: { ...draft.endWindowS, from } })}
+            fault={at('endWindowS').length > 0}
+          />
+          <NumberField
+            label="Ends by, s"
+            value={draft.endWindowS.to}
+            onChange={(to) => set({ endWindowS: { ...draft.endWindowS, to } })}
+            fault={at('endWindowS').length > 0}
+          />
+        </Row>
+        <FaultLines
+          faults={['refDoseG', 'ratio', 'grindBand', 'waterC', 'bypassTimesDose', 'endWindowS'].flatMap(at)}
+        />
+      </Card>
+      <StepList recipe={draft} onChange={setDraft} at={at} />
+      <Result draft={draft} faults={faults.length} at={at} />
+      {said ? (
+        <Text role="alert" bold>
+          {said}
+        </Text>
+      ) : null}
+      <Tap
+        kind="main"
+        label={copy ? 'Save as a new recipe' : `Save as version ${opened.version + 1}`}
+        disabled={!read.ok || saving}
+        onPress={() => void save()}
+        testID="save-recipe"
+        style={{ minHeight: 64 }}
+      />
+    </Page>
+  );
+}
+
+/** What comes of the draft at its reference dose, or what is still wrong with it as a whole. */
+function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: FaultsAt }) {
+  const units = useUnits();
+  if (faults > 0)
+    return (
+      <Card ruled>
+        <View role="status" style={{ gap: 4 }}>
+          <Subheading>{faults === 1 ? 'One thing to mend' : `${faults} things to mend`}</Subheading>
+          <FaultLines
+            faults={[
+              ...at('holds'),
+              ...at('cautions'),
+              ...at('steps').filter(({ field }) => field === 'steps'),
+            ]}
+          />
+        </View>
+      </Card>
+    );
+  const card = brewCard(draft, { doseG: draft.refDoseG });
+  return (
+    <Card>
+      <Subheading>At the reference dose</Subheading>
+      <Text>
+        {inWords(showMass(card.doseG, units, 'dose'))}, {inWords(showMass(card.brewWaterG, units, 'water'))}{' '}
+        of water, {inWords(showMass(card.beverageG, units, 'water'))} in the cup, {showClock(card.brewTimeS)}{' '}
+        on the timer
+      </Text>
+      <PourChart card={card} units={units} />
+    </Card>
+  );
+}
+
+function copyOf(recipe: Recipe, recipes: readonly Recipe[]): Recipe {
+  const taken = new Set(recipes.map(({ id }) => id));
+  let name = `${recipe.name}, ours`;
+  for (let count = 2; taken.has(idFor(recipe.method, name)); count += 1)
+    name = `${recipe.name}, ours ${count}`;
+  return { ...recipe, name, id: idFor(recipe.method, name), version: 1 };
+}
+
+/** A draft outlives a reload: it is kept on this device until it is saved or left. */
+function useKept(key: string, first: () => Recipe): [Recipe, (recipe: Recipe) => void] {
+  const [draft, setDraft] = useState<Recipe>(() => {
+    try {
+      const kept = JSON.parse(sessionStorage.getItem(KEPT + key) ?? 'null') as Recipe | null;
+      return kept ?? first();
+    } catch {
+      return first();
+    }
+  });
+  return [
+    draft,
+    (recipe) => {
+      setDraft(recipe);
+      try {
+        sessionStorage.setItem(KEPT + key, JSON.stringify(recipe));
+      } catch {
+        // A browser that keeps nothing still edits.
+      }
+    },
+  ];
+}
+const KEPT = 'even-kettle.draft.';
+const forget = (key: string): void => sessionStorage.removeItem(KEPT + key);

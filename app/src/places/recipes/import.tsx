@@ -1,0 +1,205 @@
+/**
+ * Bringing recipes in: from a file, a picture of a code, or the code's text. Shows what would change, then asks.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { METHODS, type Fault, type Recipe } from '@even-kettle/core/recipe';
+import { RECIPES_FILE_MAX, previewImport, readRecipes, type Incoming } from '@even-kettle/core/formats';
+import { useBar, useHere } from '../../bar/bar-context';
+import { Refused } from '../../bar/api';
+import { Field } from '../../ui/field';
+import { chooseFile } from '../../ui/files';
+import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
+import { readQrPicture } from '../../ui/pictures';
+import { Heading, Subheading, Text } from '../../ui/text';
+import { ChangeList } from './changes';
+import { readCode } from './code';
+
+type Brought = { from: string; recipes: Recipe[] } | { from: string; faults: Fault[] };
+
+export function ImportRecipes() {
+  const { recipes } = useBar();
+  const [brought, setBrought] = useState<Brought | null>(broughtByAddress);
+  const [text, setText] = useState('');
+
+  const takeCode = (code: string, from: string) => setBrought(broughtByCode(code, from));
+
+  const takeFile = async () => {
+    const file = await chooseFile('.json,application/json');
+    if (!file) return;
+    // Too large a file is not even read.
+    const content = file.size > RECIPES_FILE_MAX * 4 ? ' '.repeat(RECIPES_FILE_MAX + 1) : await file.text();
+    const read = readRecipes(content);
+    const faults =
+      file.size > RECIPES_FILE_MAX
+        ? [
+            {
+              field: 'file',
+              reason: `is ${Math.round(file.size / 1e6)} MB; a file of recipes is at most 1 MB.`,
+            },
+          ]
+        : !read.ok
+          ? read.faults
+          : null;
+    setBrought(
+      faults ? { from: file.name, faults } : { from: file.name, recipes: read.ok ? read.recipes : [] },
+    );
+  };
+  const takePicture = async () => {
+    const file = await chooseFile('image/*');
+    if (!file) return;
+    const code = await readQrPicture(file).catch(() => null);
+    if (code) takeCode(code, file.name);
+    else
+      setBrought({
+        from: file.name,
+        faults: [
+          { field: 'picture', reason: 'No code was found in it. Take it straight on, sharp, and all of it.' },
+        ],
+      });
+  };
+
+  return (
+    <Page>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading>Bring recipes in</Heading>
+        <Tap kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} />
+      </Row>
+      <Card>
+        <Text quiet>
+          Nothing is changed before you have seen what would be, and nothing is ever overwritten.
+        </Text>
+        <Row style={{ flexWrap: 'wrap' }}>
+          <Tap label="A recipe file" onPress={() => void takeFile()} testID="import-file" />
+          <Tap label="A picture of a code" onPress={() => void takePicture()} testID="import-picture" />
+        </Row>
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Field
+            label="Or the code as text"
+            value={text}
+            onChangeText={setText}
+            maxLength={9000}
+            style={{ flex: 1 }}
+          />
+          <Tap label="Read it" disabled={text.trim() === ''} onPress={() => takeCode(text, 'the text')} />
+        </Row>
+      </Card>
+      {brought === null ? null : 'faults' in brought ? (
+        <Faults from={brought.from} faults={brought.faults} />
+      ) : (
+        <Preview key={brought.from} from={brought.from} incoming={previewImport(brought.recipes, recipes)} />
+      )}
+    </Page>
+  );
+}
+
+function broughtByCode(code: string, from: string): Brought {
+  const read = readCode(code);
+  return read.ok
+    ? { from, recipes: [read.recipe] }
+    : { from, faults: [{ field: 'code', reason: read.reason }] };
+}
+
+/** A phone's camera that read the code opens the app at it. */
+const broughtByAddress = (): Brought | null =>
+  window.location.hash.includes('ek1=')
+    ? broughtByCode(window.location.hash, 'the code in the address')
+    : null;
+
+function Faults({ from, faults }: { from: string; faults: Fault[] }) {
+  return (
+    <Card ruled>
+      <View role="alert" style={{ gap: 4 }}>
+        <Subheading>Nothing was taken from {from.slice(0, 60)}</Subheading>
+        {faults.slice(0, 12).map(({ field, reason }) => (
+          <Text key={`${field} ${reason}`}>
+            <Text bold>{field}</Text> {reason}
+          </Text>
+        ))}
+        {faults.length > 12 ? <Text quiet>and {faults.length - 12} more</Text> : null}
+      </View>
+    </Card>
+  );
+}
+
+function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
+  const { api, store } = useHere();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [said, setSaid] = useState<string[]>([]);
+  const [done, setDone] = useState(false);
+  const useful = incoming.filter(({ what }) => what !== 'same');
+  const wanted = useful.filter(({ recipe }) => !left.has(recipe.id));
+
+  const take = async () => {
+    const words: string[] = [];
+    for (const { recipe, what, version } of wanted) {
+      try {
+        const saved = await api.saveRecipe({ recipe, basedOn: what === 'new' ? null : version - 1 });
+        store.tookRecipe(saved);
+        words.push(`${saved.name}: kept as version ${saved.version}.`);
+      } catch (error) {
+        words.push(
+          `${recipe.name}: ${error instanceof Refused ? error.message : 'not kept, the server is away.'}`,
+        );
+      }
+    }
+    setSaid(words);
+    setDone(true);
+  };
+
+  if (done)
+    return (
+      <Notice
+        title="Brought in"
+        action={<Tap kind="main" label="All recipes" onPress={() => router.replace('/recipes')} />}
+      >
+        {said.join('\n')}
+      </Notice>
+    );
+  return (
+    <Card>
+      <Subheading>In {from.slice(0, 60)}</Subheading>
+      {incoming.map(({ recipe, what, version, changes }) => (
+        <View key={recipe.id} style={{ gap: 4, paddingVertical: 6 }}>
+          <Row style={{ justifyContent: 'space-between' }}>
+            <View style={{ flex: 1 }}>
+              <Text bold>{recipe.name}</Text>
+              <Text size="small" quiet>
+                {METHODS[recipe.method].name} ·{' '}
+                {what === 'new'
+                  ? 'new here'
+                  : what === 'same'
+                    ? 'the same as here; nothing to take'
+                    : `would be version ${version}; version ${version - 1} stays`}
+              </Text>
+            </View>
+            {what === 'same' ? null : (
+              <Tap
+                label={left.has(recipe.id) ? 'Left out' : 'Taken'}
+                says={`${recipe.name}: ${left.has(recipe.id) ? 'left out' : 'taken'}`}
+                kind={left.has(recipe.id) ? 'plain' : 'chosen'}
+                onPress={() => setLeft(toggled(left, recipe.id))}
+              />
+            )}
+          </Row>
+          <ChangeList changes={changes} />
+        </View>
+      ))}
+      {useful.length === 0 ? (
+        <Text quiet>All of it is here already.</Text>
+      ) : (
+        <Tap
+          kind="main"
+          label={wanted.length === 1 ? 'Take it in' : `Take ${wanted.length} in`}
+          disabled={wanted.length === 0}
+          onPress={() => void take()}
+          testID="import-take"
+        />
+      )}
+    </Card>
+  );
+}
+
+const toggled = (set: ReadonlySet<string>, id: string): ReadonlySet<string> =>
+  new Set(set.has(id) ? [...set].filter((each) => each !== id) : [...set, id]);

@@ -1,0 +1,107 @@
+/**
+ * The same coffee and cup in every method, side by side.
+ */
+import { Pressable, View } from 'react-native';
+import { router } from 'expo-router';
+import {
+  BREWERS,
+  METHODS,
+  bandInWords,
+  methodTable,
+  type BrewCard,
+  type Brewer,
+  type Recipe,
+} from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { useLook } from '../../ui/look';
+import { Card, Row } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+import { TOUCH } from '../../ui/theme';
+import { Vessel } from '../../vessels/vessel';
+import type { Conversion } from './conversion';
+
+type Props = {
+  recipes: readonly Recipe[];
+  chosen: Recipe;
+  made: Conversion & { ok: true };
+  benchBrewers: readonly Brewer[];
+  units: Units;
+};
+
+export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Props) {
+  const look = useLook();
+  // The cup leads here, whatever led in the converter: it is what the guest holds.
+  const cup = { cupMl: made.card.beverageG, ...(made.ask.addition ? { addition: made.ask.addition } : {}) };
+  const rows = methodTable(recipes, cup, made.place, { chosen });
+  return (
+    <Card style={{ gap: 0 }}>
+      <Subheading>The same cup in every method</Subheading>
+      <Text size="small" quiet style={{ marginBottom: 6 }}>
+        {made.coffee?.name ?? 'The same coffee'}, {showMass(made.card.beverageG, units, 'water').figure}{' '}
+        {units.mass} in the cup
+      </Text>
+      {rows.map((row) => {
+        const method = METHODS[row.recipe.method];
+        const here = benchBrewers.some((brewer) => brewer.method === row.recipe.method);
+        const own = row.recipe.id === chosen.id;
+        return (
+          <Pressable
+            key={row.recipe.method}
+            role="link"
+            aria-label={`${method.name}: ${row.recipe.name}`}
+            onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: row.recipe.id } })}
+            style={({ pressed }) => ({
+              flexDirection: 'row',
+              alignItems: 'center',
+              gap: 10,
+              minHeight: TOUCH,
+              paddingVertical: 6,
+              paddingHorizontal: 6,
+              marginHorizontal: -6,
+              borderTopWidth: 1,
+              borderColor: look.rim,
+              backgroundColor: own || pressed ? look.coolPale : 'transparent',
+            })}
+          >
+            <Vessel method={row.recipe.method} level={0.5} target={null} size={36} />
+            <View style={{ flex: 1 }}>
+              <Row style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
+                <Text bold={own} style={{ flexShrink: 1 }}>
+                  {method.name}
+                </Text>
+                {row.ok ? (
+                  <Text bold>
+                    {inWords(showMass(row.card.doseG, units, 'dose'))} ·{' '}
+                    {inWords(showMass(row.card.brewWaterG, units, 'water'))}
+                  </Text>
+                ) : null}
+              </Row>
+              <Text size="small" quiet>
+                {row.ok ? factsOf(row.card, units) : row.reason}
+              </Text>
+              <Text size="small" quiet>
+                body {method.body} of 5, clarity {method.clarity} of 5
+                {row.ok && !row.brewer ? ` · ${outOfRange(row.card)}` : here ? '' : ' · not on this bench'}
+              </Text>
+            </View>
+          </Pressable>
+        );
+      })}
+    </Card>
+  );
+}
+
+const factsOf = (card: BrewCard, units: Units): string =>
+  [
+    `1:${card.ratio.toFixed(1)}`,
+    inWords(showTemperature(card.waterC, units)),
+    bandInWords(card.grindBand),
+    showClock(card.brewTimeS),
+    `hands ${showClock(card.handsTimeS)}`,
+  ].join(' · ');
+
+/** No brewer of the method takes the dose in one go. */
+const outOfRange = ({ method, doseG }: BrewCard): string =>
+  BREWERS.some((brewer) => brewer.method === method && brewer.minDoseG <= doseG)
+    ? 'needs more than one brew'
+    : 'too little for its smallest brewer';

@@ -1,0 +1,144 @@
+/**
+ * A recipe's card for paper: one page, ink on white, whatever look the page wears.
+ */
+import { useEffect } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { METHODS, type Recipe } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showTemperature, showVolume } from '@even-kettle/core/units';
+import { useBar, useUnits } from '../../bar/bar-context';
+import { LookOf } from '../../ui/look';
+import { Row, Tap } from '../../ui/parts';
+import { Heading, Subheading, Text } from '../../ui/text';
+import { DAY } from '../../ui/theme';
+import { useAsked } from './asked';
+import { recipeCode } from './code';
+import { convert } from './conversion';
+import { cupText } from './converter';
+import { PourChart } from './pour-chart';
+import { QrPicture } from './share';
+
+const PAPER = { ...DAY, bg: '#FFFFFF', surface: '#FFFFFF' };
+/** What a browser's own print would add or cut: nothing but the card, on one page. */
+const PRINT_STYLE =
+  '@page { size: A4; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } [data-testid="print-bar"] { display: none !important } }';
+
+export function PrintRecipe({ recipe }: { recipe: Recipe }) {
+  const units = useUnits();
+  const { bar } = useBar();
+  const [asked] = useAsked(`${units.mass} ${units.volume}`, cupText(250, units));
+  const made = convert(recipe, asked, bar, units);
+  useEffect(() => {
+    const style = document.createElement('style');
+    style.textContent = PRINT_STYLE;
+    document.head.append(style);
+    return () => style.remove();
+  }, []);
+  const back = () => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
+  if (!made.ok)
+    return (
+      <View style={{ padding: 20, gap: 12 }}>
+        <Text role="alert">{made.reason}</Text>
+        <Tap label="Back" onPress={back} />
+      </View>
+    );
+  const { card, coffee, grinder, grind, brewer } = made;
+  const water = (g: number) => inWords(showMass(g, units, 'water'));
+  const facts: [string, string][] = [
+    ['Cup', inWords(showVolume(card.beverageG, units))],
+    ['Dose', inWords(showMass(card.doseG, units, 'dose'))],
+    ['Water', water(card.brewWaterG)],
+    ['Ratio', `1:${card.ratio.toFixed(1)}`],
+    ['Water at', inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC)))],
+    ['Grind', grind?.ok ? `${grinder!.name} ${grind.setting}` : `${card.grindBand} of 100`],
+    ['Time', `${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)}`],
+    ['Brewer', brewer.name],
+  ];
+  return (
+    <LookOf look={PAPER}>
+      <View role="main" style={{ backgroundColor: '#FFFFFF', flexGrow: 1 }}>
+        <View testID="print-bar">
+          <Row style={{ padding: 12 }}>
+            <Tap kind="main" label="Print this card" onPress={() => window.print()} />
+            <Tap kind="bare" label="Back" onPress={back} />
+          </Row>
+        </View>
+        <View style={{ width: '100%', maxWidth: 700, alignSelf: 'center', paddingHorizontal: 16, gap: 8 }}>
+          <Row style={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
+            <View style={{ flex: 1 }}>
+              <Text size="small">
+                {METHODS[recipe.method].name} · version {recipe.version}
+                {coffee ? ` · ${coffee.name}, ${coffee.roast}` : ''} · {made.place.altitudeM} m
+              </Text>
+              <Heading style={{ fontSize: 24, lineHeight: 30 }}>{recipe.name}</Heading>
+              <Text size="small">{recipe.why}</Text>
+            </View>
+            <QrPicture text={recipeCode(recipe, window.location.origin)} size={110} />
+          </Row>
+          <View
+            style={{
+              flexDirection: 'row',
+              flexWrap: 'wrap',
+              borderTopWidth: 1,
+              borderBottomWidth: 1,
+              borderColor: PAPER.ink,
+            }}
+          >
+            {facts.map(([name, value]) => (
+              <View key={name} style={{ width: '25%', paddingVertical: 5 }}>
+                <Text size="small" quiet>
+                  {name}
+                </Text>
+                <Text bold>{value}</Text>
+              </View>
+            ))}
+          </View>
+          <PourChart
+            card={card}
+            units={units}
+            width={Math.min(660, document.documentElement.clientWidth - 32)}
+          />
+          <Row style={{ alignItems: 'flex-start', gap: 20 }}>
+            <View style={{ flex: 3 }}>
+              <Subheading>The brew</Subheading>
+              {card.steps
+                .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
+                .map((step) => (
+                  <Row key={step.id} style={{ paddingVertical: 1 }}>
+                    <Text size="small" bold style={{ width: 40 }}>
+                      {showClock(step.startS)}
+                    </Text>
+                    <Text size="small" style={{ flex: 1 }}>
+                      {step.name}
+                      {step.end === 'cue' ? ` until “${step.cue}”` : ''}
+                    </Text>
+                    <Text size="small" bold>
+                      {step.targetG === undefined ? '' : water(step.targetG)}
+                    </Text>
+                  </Row>
+                ))}
+            </View>
+            <View style={{ flex: 2 }}>
+              <Subheading>Before</Subheading>
+              {card.steps
+                .filter((step) => step.phase === 'prep' && step.attended)
+                .map((step) => (
+                  <Text key={step.id} size="small">
+                    □ {step.name}
+                  </Text>
+                ))}
+            </View>
+          </Row>
+          {card.notes.map((note) => (
+            <Text key={note} size="small">
+              {note}
+            </Text>
+          ))}
+          <Text size="small" quiet style={{ fontSize: 11, lineHeight: 14 }}>
+            {recipe.cautions.join(' ')}
+          </Text>
+        </View>
+      </View>
+    </LookOf>
+  );
+}

@@ -1,0 +1,172 @@
+/**
+ * Browsing: by brewer, or by what the guest wants.
+ */
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import { router } from 'expo-router';
+import {
+  DEFAULT_PLACE,
+  METHODS,
+  METHOD_IDS,
+  WISHES,
+  suggest,
+  type Brewer,
+  type MethodId,
+  type Place,
+  type Recipe,
+  type Wish,
+} from '@even-kettle/core/recipe';
+import { inWords, showClock, showTemperature } from '@even-kettle/core/units';
+import { brewersOn, placeOf } from '@even-kettle/core/plan';
+import { useBar, useUnits } from '../../bar/bar-context';
+import { useLook } from '../../ui/look';
+import { Choice, Row, Tap } from '../../ui/parts';
+import { Heading, Text } from '../../ui/text';
+import { RADIUS } from '../../ui/theme';
+import { Vessel } from '../../vessels/vessel';
+
+type Shown = { recipe: Recipe; reasons: string[] };
+
+export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; chosenId: string | null }) {
+  const { bar } = useBar();
+  const [method, setMethod] = useState<MethodId | null>(null);
+  const [wish, setWish] = useState<Wish | 'any'>('any');
+  const here = bar ? brewersOn(bar) : [];
+  const place: Place = bar ? placeOf(bar, bar.coffees[0]?.roast ?? 'medium') : DEFAULT_PLACE;
+  const shown = chooseShown(recipes, method, wish, place, here);
+  return (
+    <View style={{ gap: 12 }}>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading>Recipes</Heading>
+        <Tap
+          kind="bare"
+          label="Bring in"
+          says="Bring recipes in from a file or a code"
+          onPress={() => router.push('/recipes/import')}
+        />
+      </Row>
+      <MethodTiles recipes={recipes} here={here} value={method} onChange={setMethod} />
+      <Choice
+        name="What the guest wants"
+        value={wish}
+        onChange={setWish}
+        options={(['any', ...WISHES] as const).map((value) => ({
+          value,
+          label: value === 'any' ? 'any taste' : value,
+        }))}
+      />
+      {shown.length === 0 ? (
+        <Text quiet>No recipe here is made for that. Try another taste, or every brewer.</Text>
+      ) : null}
+      {shown.map(({ recipe, reasons }) => (
+        <RecipeRow key={recipe.id} recipe={recipe} reasons={reasons} chosen={recipe.id === chosenId} />
+      ))}
+    </View>
+  );
+}
+
+function chooseShown(
+  recipes: readonly Recipe[],
+  method: MethodId | null,
+  wish: Wish | 'any',
+  place: Place,
+  here: readonly Brewer[],
+): Shown[] {
+  const ofMethod = recipes.filter((recipe) => method === null || recipe.method === method);
+  if (wish !== 'any') {
+    const cup = { cupMl: wish === 'to share' ? 600 : 250 };
+    return suggest(wish, ofMethod, cup, place).map(({ row, reasons }) => ({ recipe: row.recipe, reasons }));
+  }
+  // What can be brewed here comes first.
+  const onBench = (recipe: Recipe) => here.some((brewer) => brewer.method === recipe.method);
+  return [...ofMethod.filter(onBench), ...ofMethod.filter((recipe) => !onBench(recipe))].map((recipe) => ({
+    recipe,
+    reasons: [],
+  }));
+}
+
+function MethodTiles({
+  recipes,
+  here,
+  value,
+  onChange,
+}: {
+  recipes: readonly Recipe[];
+  here: readonly Brewer[];
+  value: MethodId | null;
+  onChange: (method: MethodId | null) => void;
+}) {
+  const look = useLook();
+  return (
+    <View role="radiogroup" aria-label="Brewer" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      {METHOD_IDS.filter((id) => recipes.some(({ method }) => method === id)).map((id) => {
+        const chosen = id === value;
+        const onBench = here.some(({ method }) => method === id);
+        return (
+          <Pressable
+            key={id}
+            role="radio"
+            aria-checked={chosen}
+            aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : ', not on this bench'}`}
+            onPress={() => onChange(chosen ? null : id)}
+            style={{
+              width: '17.8%',
+              alignItems: 'center',
+              paddingVertical: 6,
+              gap: 2,
+              borderRadius: RADIUS,
+              borderWidth: chosen ? 2 : 1,
+              margin: chosen ? 0 : 1,
+              borderColor: chosen ? look.ink : look.rim,
+              backgroundColor: chosen ? look.coolPale : look.surface,
+            }}
+          >
+            <Vessel method={id} level={0.5} target={null} size={40} />
+            <Text
+              size="small"
+              bold={chosen}
+              quiet={!onBench}
+              style={{ textAlign: 'center', fontSize: 12, lineHeight: 15 }}
+            >
+              {METHODS[id].name}
+            </Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: string[]; chosen: boolean }) {
+  const look = useLook();
+  const units = useUnits();
+  const method = METHODS[recipe.method];
+  return (
+    <Pressable
+      role="link"
+      aria-label={`${method.name}: ${recipe.name}`}
+      onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
+      style={({ pressed }) => ({
+        flexDirection: 'row',
+        gap: 12,
+        padding: 12,
+        borderRadius: RADIUS,
+        borderWidth: 1,
+        alignItems: 'center',
+        borderColor: chosen ? look.ink : look.rim,
+        backgroundColor: pressed ? look.coolPale : look.surface,
+      })}
+    >
+      <Vessel method={recipe.method} level={0.5} target={null} size={56} />
+      <View style={{ flex: 1, gap: 2 }}>
+        <Text size="small" quiet>
+          {method.name} · 1:{recipe.ratio} · {inWords(showTemperature(recipe.waterC, units))} ·{' '}
+          {showClock(recipe.endWindowS.from)}–{showClock(recipe.endWindowS.to)}
+          {recipe.version > 1 ? ` · version ${recipe.version}` : ''}
+        </Text>
+        <Text bold>{recipe.name}</Text>
+        <Text size="small">{reasons.length > 0 ? reasons.join('; ') : recipe.why}</Text>
+      </View>
+    </Pressable>
+  );
+}

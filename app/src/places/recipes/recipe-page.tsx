@@ -1,0 +1,128 @@
+/**
+ * One recipe: its converter, its pour line, its steps, and what else can be done with it.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { METHODS, why, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
+import { stepTableCsv, writeRecipes } from '@even-kettle/core/formats';
+import { brewersOn } from '@even-kettle/core/plan';
+import { useBar, useUnits } from '../../bar/bar-context';
+import { saveFile } from '../../ui/files';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Heading, Subheading, Text } from '../../ui/text';
+import { useAsked } from './asked';
+import { convert } from './conversion';
+import { Converter, cupText } from './converter';
+import { MethodTable } from './method-table';
+import { PourChart } from './pour-chart';
+import { AroundSteps, BrewSteps } from './steps';
+import { WhyCard } from './why-card';
+
+export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
+  const units = useUnits();
+  const { bar, recipes } = useBar();
+  const [asked, onAsk] = useAsked(`${units.mass} ${units.volume}`, cupText(250, units));
+  const [of, setOf] = useState<WhyOf | null>(null);
+  const made = convert(recipe, asked, bar, units);
+  const method = METHODS[recipe.method];
+  const derivation = of && made.ok ? why(of, recipe, made.ask, made.place) : null;
+  return (
+    <View style={{ gap: 12 }}>
+      <Row style={{ justifyContent: 'space-between', alignItems: 'flex-start' }}>
+        <View style={{ flex: 1 }}>
+          <Text size="small" quiet>
+            {method.name} · {method.character}
+            {recipe.version > 1 ? ` · version ${recipe.version}` : ''}
+          </Text>
+          {back ? (
+            <Heading>{recipe.name}</Heading>
+          ) : (
+            <Subheading style={{ fontSize: 18, lineHeight: 24 }}>{recipe.name}</Subheading>
+          )}
+          <Text size="small">{recipe.why}</Text>
+        </View>
+        {back ? <Tap kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} /> : null}
+      </Row>
+      <Converter recipe={recipe} bar={bar} units={units} asked={asked} onAsk={onAsk} made={made} />
+      {made.ok ? (
+        <>
+          <Card style={{ gap: 8 }}>
+            <Subheading>Pour line</Subheading>
+            <PourChart card={made.card} units={units} />
+          </Card>
+          <BrewSteps
+            card={made.card}
+            units={units}
+            onWhy={(target) => setOf(target === of ? null : target)}
+          />
+          {derivation ? (
+            <Card>
+              <WhyCard derivation={derivation} units={units} onClose={() => setOf(null)} />
+            </Card>
+          ) : null}
+          <AroundSteps card={made.card} units={units} phases={['prep', 'finish', 'clean']} />
+          <MethodTable
+            recipes={recipes}
+            chosen={recipe}
+            made={made}
+            benchBrewers={bar ? brewersOn(bar) : []}
+            units={units}
+          />
+        </>
+      ) : null}
+      <Card>
+        <Subheading>Cautions</Subheading>
+        {recipe.cautions.map((caution) => (
+          <Text key={caution} size="small">
+            {caution}
+          </Text>
+        ))}
+        {recipe.otherwise ? (
+          <Text size="small" quiet>
+            {recipe.otherwise}
+          </Text>
+        ) : null}
+      </Card>
+      <Card>
+        <Subheading>This recipe</Subheading>
+        <Row style={{ flexWrap: 'wrap', gap: 8 }}>
+          <Tap
+            label="Change it"
+            onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
+          />
+          <Tap
+            label="Copy it"
+            onPress={() =>
+              router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
+            }
+          />
+          <Tap
+            label="Versions"
+            onPress={() => router.push({ pathname: '/recipes/[id]/versions', params: { id: recipe.id } })}
+          />
+          <Tap
+            label="Print"
+            onPress={() => router.push({ pathname: '/recipes/[id]/print', params: { id: recipe.id } })}
+          />
+          <Tap
+            label="Hand on"
+            says="Hand on as a code for another phone"
+            onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
+          />
+          <Tap
+            label="File"
+            says="Save as a recipe file"
+            onPress={() => saveFile(`${recipe.id}.json`, writeRecipes([recipe]), 'application/json')}
+          />
+          <Tap
+            label="Step table"
+            says="Save the step table as CSV"
+            disabled={!made.ok}
+            onPress={() => made.ok && saveFile(`${recipe.id}.csv`, stepTableCsv(made.card), 'text/csv')}
+          />
+        </Row>
+      </Card>
+    </View>
+  );
+}

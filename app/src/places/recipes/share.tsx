@@ -1,0 +1,60 @@
+/**
+ * A recipe as a picture that another phone reads.
+ */
+import { View } from 'react-native';
+import Svg, { Path, Rect } from 'react-native-svg';
+import { router } from 'expo-router';
+import { create } from 'qrcode';
+import { METHODS, type Recipe } from '@even-kettle/core/recipe';
+import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Heading, Text } from '../../ui/text';
+import { recipeCode } from './code';
+
+export function ShareRecipe({ recipe }: { recipe: Recipe }) {
+  const code = recipeCode(recipe, window.location.origin);
+  return (
+    <Page>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading style={{ flex: 1 }}>{recipe.name}</Heading>
+        <Tap
+          kind="bare"
+          label="Back"
+          onPress={() => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
+        />
+      </Row>
+      <Card style={{ alignItems: 'center', gap: 12 }}>
+        <QrPicture text={code} size={320} />
+        <Text bold>
+          {METHODS[recipe.method].name}, version {recipe.version}
+        </Text>
+        <Text size="small" quiet style={{ textAlign: 'center' }}>
+          The whole recipe is in this picture. On the other phone: Recipes, Bring in, then photograph it or
+          choose a picture of it. No server is needed for it.
+        </Text>
+      </Card>
+      <Tap
+        label="Copy as text"
+        says="Copy the code as text"
+        onPress={() => void navigator.clipboard?.writeText(code)}
+      />
+    </Page>
+  );
+}
+
+/** Dark on light in both looks: a camera wants it so. */
+export function QrPicture({ text, size }: { text: string; size: number }) {
+  const { modules } = create(text, { errorCorrectionLevel: 'L' });
+  const margin = 3;
+  const side = modules.size + 2 * margin;
+  const dark = Array.from(modules.data, (on, index) =>
+    on ? `M${(index % modules.size) + margin} ${Math.floor(index / modules.size) + margin}h1v1h-1z` : '',
+  ).join('');
+  return (
+    <View role="img" aria-label="The recipe as a QR code" testID="recipe-code">
+      <Svg width={size} height={size} viewBox={`0 0 ${side} ${side}`}>
+        <Rect width={side} height={side} fill="#FFFFFF" />
+        <Path d={dark} fill="#12212B" />
+      </Svg>
+    </View>
+  );
+}

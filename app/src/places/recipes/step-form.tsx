@@ -1,0 +1,219 @@
+/**
+ * One step of a draft, field by field.
+ */
+import { View } from 'react-native';
+import { PHASES, STEP_KINDS, type Fault, type Pour, type RecipeStep } from '@even-kettle/core/recipe';
+import { Field } from '../../ui/field';
+import { Choice, Row } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import {
+  amountKind,
+  amountOf,
+  amountValue,
+  lengthKind,
+  lengthOf,
+  ofKind,
+  type AmountKind,
+  type LengthKind,
+} from './draft';
+import { NumberField } from './edit-fields';
+
+type Props = { step: RecipeStep; faults: readonly Fault[]; onChange: (step: RecipeStep) => void };
+
+const LENGTHS: { value: LengthKind; label: string }[] = [
+  { value: 's', label: 'so many seconds' },
+  { value: 'untilS', label: 'until the timer reads' },
+  { value: 'sPerDoseG', label: 'seconds for each gram' },
+  { value: 'hotS', label: 'from hot or from cold' },
+  { value: 'heating', label: 'until the kettle is hot' },
+  { value: 'drawdown', label: 'the drawdown' },
+];
+const AMOUNTS: { value: AmountKind; label: string }[] = [
+  { value: 'toShare', label: 'up to % of the water' },
+  { value: 'timesDose', label: 'times the dose' },
+  { value: 'restParts', label: 'one of equal parts of the rest' },
+  { value: 'g', label: 'so many grams' },
+];
+
+export function StepForm({ step, faults, onChange }: Props) {
+  const wrong = (part: string) => faults.some(({ field }) => field.includes(`.${part}`));
+  const set = (part: Partial<RecipeStep>) => onChange({ ...step, ...part });
+  const clocked = 'atS' in step.start;
+  return (
+    <View style={{ gap: 10 }}>
+      <Field label="Name" value={step.name} onChangeText={(name) => set({ name })} fault={wrong('name')} />
+      <Row style={{ alignItems: 'flex-start' }}>
+        <Select
+          label="Kind"
+          value={step.kind}
+          options={STEP_KINDS.map((value) => ({ value, label: value }))}
+          onChange={(kind) => onChange(ofKind(step, kind))}
+          style={{ flex: 1 }}
+        />
+        <Select
+          label="Part"
+          value={step.phase}
+          options={PHASES.map((value) => ({ value, label: value }))}
+          onChange={(phase) => set({ phase })}
+          style={{ flex: 1 }}
+        />
+      </Row>
+      <Choice
+        name="Hands"
+        value={step.attended ? 'hands' : 'none'}
+        onChange={(value) => set({ attended: value === 'hands' })}
+        options={[
+          { value: 'hands', label: 'needs hands' },
+          { value: 'none', label: 'goes by itself' },
+        ]}
+      />
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="Starts"
+          value={clocked ? 'atS' : 'afterS'}
+          options={[
+            { value: 'afterS', label: 'after the step before' },
+            { value: 'atS', label: 'at the timer’s' },
+          ]}
+          onChange={(kind) => set({ start: kind === 'atS' ? { atS: 60 } : { afterS: 0 } })}
+          style={{ flex: 2 }}
+        />
+        <NumberField
+          key={clocked ? 'at' : 'after'}
+          label="Seconds"
+          value={'atS' in step.start ? step.start.atS : step.start.afterS}
+          onChange={(seconds) => set({ start: clocked ? { atS: seconds } : { afterS: seconds } })}
+          fault={wrong('start')}
+          testID="step-start"
+        />
+      </Row>
+      {step.pour ? (
+        <PourFields pour={step.pour} wrong={wrong('pour')} onChange={(pour) => set({ pour })} />
+      ) : (
+        <LengthFields step={step} wrong={wrong('lasts')} set={set} />
+      )}
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="Ends by"
+          value={step.end.by}
+          options={[
+            { value: 'clock', label: 'the clock' },
+            { value: 'weight', label: 'weight' },
+            { value: 'cue', label: 'what is seen or heard' },
+          ]}
+          onChange={(by) => set({ end: by === 'cue' ? { by, cue: 'done' } : { by } })}
+          style={{ flex: 1 }}
+        />
+        {step.end.by === 'cue' ? (
+          <Field
+            label="What"
+            value={step.end.cue}
+            onChangeText={(cue) => set({ end: { by: 'cue', cue } })}
+            fault={wrong('end')}
+            style={{ flex: 1 }}
+          />
+        ) : null}
+      </Row>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="Timer"
+          value={step.anchor ?? 'no'}
+          options={[
+            { value: 'no', label: 'runs on' },
+            { value: 'start', label: 'starts when this starts' },
+            { value: 'end', label: 'starts when this ends' },
+          ]}
+          onChange={(anchor) => {
+            const { anchor: _anchor, ...rest } = step;
+            onChange(anchor === 'no' ? rest : { ...rest, anchor });
+          }}
+          style={{ flex: 1 }}
+        />
+        <Field
+          label="Hint"
+          value={step.hint ?? ''}
+          onChangeText={(hint) => {
+            const { hint: _hint, ...rest } = step;
+            onChange(hint === '' ? rest : { ...rest, hint });
+          }}
+          fault={wrong('hint')}
+          style={{ flex: 1 }}
+        />
+      </Row>
+    </View>
+  );
+}
+
+function PourFields({
+  pour,
+  wrong,
+  onChange,
+}: {
+  pour: Pour;
+  wrong: boolean;
+  onChange: (pour: Pour) => void;
+}) {
+  const kind = amountKind(pour.amount);
+  // Shares are typed as per cent: that is how they are said.
+  const scale = kind === 'toShare' ? 100 : 1;
+  return (
+    <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
+      <Select
+        label="Pours"
+        value={kind}
+        options={AMOUNTS}
+        onChange={(next) => onChange({ ...pour, amount: amountOf(next) })}
+        style={{ flexGrow: 2, width: 190 }}
+      />
+      <NumberField
+        key={kind}
+        label={kind === 'toShare' ? 'Per cent' : kind === 'g' ? 'Grams' : 'How many'}
+        value={Number((amountValue(pour.amount) * scale).toFixed(6))}
+        onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value / scale) })}
+        fault={wrong}
+        testID="step-amount"
+      />
+      <NumberField
+        label="Flow, g/s"
+        value={pour.flowGPerS}
+        onChange={(flowGPerS) => onChange({ ...pour, flowGPerS })}
+        fault={wrong}
+      />
+    </Row>
+  );
+}
+
+function LengthFields({
+  step,
+  wrong,
+  set,
+}: {
+  step: RecipeStep;
+  wrong: boolean;
+  set: (part: Partial<RecipeStep>) => void;
+}) {
+  const { lasts } = step;
+  const kind = lengthKind(lasts);
+  return (
+    <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
+      <Select
+        label="Lasts"
+        value={kind}
+        options={LENGTHS}
+        onChange={(next) => set({ lasts: lengthOf(next) })}
+        style={{ flexGrow: 2, width: 190 }}
+      />
+      {typeof lasts === 'string'
+        ? null
+        : Object.entries(lasts).map(([name, value]) => (
+            <NumberField
+              key={`${kind} ${name}`}
+              label={name === 'hotS' ? 'From hot, s' : name === 'coldS' ? 'From cold, s' : 'Seconds'}
+              value={value}
+              onChange={(seconds) => set({ lasts: { ...lasts, [name]: seconds } as RecipeStep['lasts'] })}
+              fault={wrong}
+            />
+          ))}
+    </Row>
+  );
+}

@@ -1,0 +1,174 @@
+/**
+ * A draft's steps: moved by drag or by keyboard, opened to be changed.
+ */
+import { useState, type CSSProperties } from 'react';
+import { View } from 'react-native';
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  closestCenter,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
+import { showClock } from '@even-kettle/core/units';
+import { useLook } from '../../ui/look';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+import { withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
+import { FaultLines, type FaultsAt } from './edit-fields';
+import { StepForm } from './step-form';
+
+type Props = { recipe: Recipe; onChange: (recipe: Recipe) => void; at: FaultsAt };
+
+export function StepList({ recipe, onChange, at }: Props) {
+  const [openId, setOpenId] = useState<string | null>(null);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const placeOf = (id: unknown) => recipe.steps.findIndex((step) => step.id === id);
+  const dropped = ({ active, over }: DragEndEvent) => {
+    if (over) onChange(withStepMoved(recipe, placeOf(active.id), placeOf(over.id)));
+  };
+  const ids = recipe.steps.map(({ id }, index) => (placeOf(id) === index ? id : `${id} ${index}`));
+  return (
+    <Card style={{ gap: 6 }}>
+      <Subheading>Steps</Subheading>
+      <Text size="small" quiet>
+        Drag by the handle, or choose it and use space and the arrow keys.
+      </Text>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          {recipe.steps.map((step, index) => (
+            <StepRow
+              key={ids[index]}
+              id={ids[index]!}
+              step={step}
+              open={openId === ids[index]}
+              faults={at(`steps.${index}`)}
+              onOpen={() => setOpenId(openId === ids[index] ? null : ids[index]!)}
+              onChange={(next) => onChange(withStep(recipe, index, next))}
+              onMove={(by) => onChange(withStepMoved(recipe, index, index + by))}
+              onRemove={() => onChange(withoutStep(recipe, index))}
+              onAdd={() => {
+                const next = withStepAfter(recipe, index);
+                onChange(next);
+                setOpenId(next.steps[index + 1]!.id);
+              }}
+            />
+          ))}
+        </SortableContext>
+      </DndContext>
+    </Card>
+  );
+}
+
+type RowProps = {
+  id: string;
+  step: RecipeStep;
+  open: boolean;
+  faults: ReturnType<FaultsAt>;
+  onOpen: () => void;
+  onChange: (step: RecipeStep) => void;
+  onMove: (by: 1 | -1) => void;
+  onRemove: () => void;
+  onAdd: () => void;
+};
+
+function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, onAdd }: RowProps) {
+  const look = useLook();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
+  const style: CSSProperties = {
+    transform: CSS.Translate.toString(transform) ?? '',
+    transition: transition ?? '',
+    position: 'relative',
+    zIndex: isDragging ? 1 : 0,
+    background: isDragging ? look.coolPale : look.surface,
+    borderTop: `1px solid ${look.rim}`,
+  };
+  return (
+    <div ref={setNodeRef} style={style} data-testid={`step-${step.id}`}>
+      <Row style={{ gap: 4, minHeight: 52, paddingVertical: 4 }}>
+        <div
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${step.name}`}
+          style={{
+            width: 40,
+            height: 48,
+            display: 'grid',
+            placeItems: 'center',
+            cursor: 'grab',
+            touchAction: 'none',
+          }}
+        >
+          <Handle />
+        </div>
+        <View style={{ flex: 1 }}>
+          <Text bold={step.phase === 'brew'} quiet={!step.attended}>
+            {step.name}
+          </Text>
+          <Text size="small" quiet>
+            {summary(step)}
+          </Text>
+        </View>
+        <Tap
+          kind="bare"
+          label={open ? 'Close' : 'Open'}
+          says={`${open ? 'Close' : 'Open'} ${step.name}`}
+          onPress={onOpen}
+        />
+      </Row>
+      <FaultLines faults={faults} />
+      {open ? (
+        <View style={{ gap: 10, paddingBottom: 12, paddingLeft: 8 }}>
+          <StepForm step={step} faults={faults} onChange={onChange} />
+          <Row style={{ flexWrap: 'wrap', gap: 8 }}>
+            <Tap label="Up" says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
+            <Tap label="Down" says={`Move ${step.name} down`} onPress={() => onMove(1)} />
+            <Tap label="Add a step after" onPress={onAdd} />
+            <Tap kind="ruled" label="Take out" says={`Take ${step.name} out`} onPress={onRemove} />
+          </Row>
+        </View>
+      ) : null}
+    </div>
+  );
+}
+
+function Handle() {
+  const look = useLook();
+  return (
+    <View style={{ gap: 4 }} aria-hidden>
+      {[0, 1, 2].map((line) => (
+        <View key={line} style={{ width: 18, height: 2, backgroundColor: look.ink2 }} />
+      ))}
+    </View>
+  );
+}
+
+function summary({ start, kind, pour, phase }: RecipeStep): string {
+  const when =
+    'atS' in start
+      ? `at ${showClock(start.atS)}`
+      : start.afterS === 0
+        ? 'follows on'
+        : `after ${start.afterS} s`;
+  return [phase, kind, when, pour ? amountInWords(pour.amount) : null].filter(Boolean).join(' · ');
+}
+
+function amountInWords(amount: NonNullable<RecipeStep['pour']>['amount']): string {
+  if ('timesDose' in amount) return `${amount.timesDose} × dose`;
+  if ('toShare' in amount) return `to ${Math.round(amount.toShare * 1000) / 10} %`;
+  if ('restParts' in amount) return `1 of ${amount.restParts} of the rest`;
+  return `${amount.g} g`;
+}

@@ -1,0 +1,165 @@
+/**
+ * A card's steps to read and to do: the brew by its timer, and what comes before and after it.
+ */
+import { Pressable, View } from 'react-native';
+import type { BrewCard, CardStep, WhyOf } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { useLook } from '../../ui/look';
+import { Card } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+
+type Props = { card: BrewCard; units: Units; onWhy?: (of: WhyOf) => void };
+
+export function BrewSteps({ card, units, onWhy }: Props) {
+  return (
+    <Card style={{ gap: 0, paddingVertical: 8 }}>
+      <Subheading style={{ marginBottom: 4 }}>The brew</Subheading>
+      {card.steps
+        .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
+        .map((step, index) => (
+          <BrewStep
+            key={step.id}
+            step={step}
+            card={card}
+            units={units}
+            first={index === 0}
+            {...(onWhy ? { onWhy } : {})}
+          />
+        ))}
+    </Card>
+  );
+}
+
+function BrewStep({
+  step,
+  card,
+  units,
+  first,
+  onWhy,
+}: {
+  step: CardStep;
+  card: BrewCard;
+  units: Units;
+  first: boolean;
+  onWhy?: (of: WhyOf) => void;
+}) {
+  const look = useLook();
+  const targetG = step.kind === 'bypass' ? card.bypassG : step.targetG;
+  const words = [
+    step.end === 'cue' ? `until “${step.cue}”${cueWindow(step)}` : null,
+    step.opening
+      ? `first to ${inWords(showMass(step.opening.targetG, units, 'water'))} (${showClock(step.opening.untilS)}) at ${step.opening.flowGPerS} g/s`
+      : null,
+    step.flowGPerS === undefined ? null : `${step.flowGPerS} g/s`,
+    step.waterC === undefined ? null : `water of ${inWords(showTemperature(step.waterC, units))}`,
+    step.hint ?? null,
+  ].filter((word) => word !== null);
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        gap: 10,
+        paddingVertical: 7,
+        borderTopWidth: first ? 0 : 1,
+        borderColor: look.rim,
+      }}
+    >
+      <Text bold style={{ width: 48, textAlign: 'right' }}>
+        {showClock(step.startS)}
+      </Text>
+      <View style={{ flex: 1 }}>
+        <Text quiet={!step.attended}>{step.name}</Text>
+        {words.length > 0 ? (
+          <Text size="small" quiet>
+            {words.join(' · ')}
+          </Text>
+        ) : null}
+        {step.mistake ? <Mistake text={step.mistake} /> : null}
+      </View>
+      {targetG === undefined ? null : (
+        <Pressable
+          role="button"
+          disabled={!onWhy || step.kind === 'bypass'}
+          aria-label={`${inWords(showMass(targetG, units, 'water'))}, why?`}
+          onPress={() => onWhy?.(`target:${step.id}`)}
+          style={{ minWidth: 64, minHeight: 40, alignItems: 'flex-end' }}
+        >
+          <Text
+            bold
+          >{`${step.kind === 'bypass' ? '+' : ''}${inWords(showMass(targetG, units, 'water'))}`}</Text>
+        </Pressable>
+      )}
+    </View>
+  );
+}
+
+const cueWindow = ({ cueWindowS }: CardStep): string =>
+  cueWindowS ? ` (${showClock(cueWindowS.from)}–${showClock(cueWindowS.to)})` : '';
+
+/** What is most often forgotten: a notch and bold words, never a second hot colour. */
+function Mistake({ text }: { text: string }) {
+  const look = useLook();
+  return (
+    <Text
+      size="small"
+      bold
+      style={{ borderLeftWidth: 3, borderColor: look.ink, paddingLeft: 6, marginTop: 2 }}
+    >
+      {text}
+    </Text>
+  );
+}
+
+const TITLES = { prep: 'Before', finish: 'And then', clean: 'Cleaning' } as const;
+
+/** Prep, finish and cleaning as lists, with the commonest mistakes flagged. */
+export function AroundSteps({ card, units, phases }: Props & { phases: readonly (keyof typeof TITLES)[] }) {
+  return (
+    <Card style={{ gap: 4 }}>
+      {phases.map((phase) => (
+        <View key={phase} style={{ gap: 4 }}>
+          <Subheading>{TITLES[phase]}</Subheading>
+          {card.steps
+            .filter((step) => step.phase === phase && step.kind !== 'bypass')
+            .map((step) => (
+              <View key={step.id} style={{ flexDirection: 'row', gap: 8 }}>
+                <Text quiet style={{ width: 44, textAlign: 'right' }}>
+                  {showClock(step.durationS)}
+                </Text>
+                <View style={{ flex: 1 }}>
+                  <Text quiet={!step.attended}>
+                    {step.name}
+                    {prepFigure(step, card, units)}
+                  </Text>
+                  {step.end === 'cue' && !step.attended ? (
+                    <Text size="small" quiet>
+                      until “{step.cue}”{cueWindow(step)}
+                    </Text>
+                  ) : null}
+                  {step.checkC ? (
+                    <Text size="small" quiet>
+                      find {showTemperature(step.checkC.from, units).figure}–
+                      {inWords(showTemperature(step.checkC.to, units))}
+                    </Text>
+                  ) : null}
+                  {step.hint ? (
+                    <Text size="small" quiet>
+                      {step.hint}
+                    </Text>
+                  ) : null}
+                  {step.mistake ? <Mistake text={step.mistake} /> : null}
+                </View>
+              </View>
+            ))}
+        </View>
+      ))}
+    </Card>
+  );
+}
+
+function prepFigure(step: CardStep, card: BrewCard, units: Units): string {
+  if (step.kind === 'weigh') return `, ${inWords(showMass(card.doseG, units, 'dose'))} into the brewer`;
+  if (step.kind === 'fill')
+    return `, ${inWords(showMass(card.waterIs === 'in the kettle' ? card.kettleFillG : card.brewWaterG, units, 'water'))}`;
+  return '';
+}

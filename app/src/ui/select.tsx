@@ -1,0 +1,61 @@
+/**
+ * One of many, where a row of buttons would be too long: the browser's own list, which every thumb and reader knows.
+ */
+import { createElement } from 'react';
+import { View, type StyleProp, type ViewStyle } from 'react-native';
+import { useLook } from './look';
+import { Text } from './text';
+import { FACE, RADIUS, TOUCH } from './theme';
+
+type Props<Value extends string> = {
+  label: string;
+  says?: string;
+  value: Value;
+  options: readonly { value: Value; label: string }[];
+  onChange: (value: Value) => void;
+  testID?: string;
+  style?: StyleProp<ViewStyle>;
+};
+
+export function Select<Value extends string>({
+  label,
+  says,
+  value,
+  options,
+  onChange,
+  testID,
+  style,
+}: Props<Value>) {
+  const look = useLook();
+  return (
+    <View style={[{ gap: 3, minWidth: 0 }, style]}>
+      <Text size="small" quiet numberOfLines={1} aria-hidden>
+        {label}
+      </Text>
+      {createElement(
+        'select',
+        {
+          'aria-label': says ?? label,
+          'data-testid': testID,
+          value,
+          onChange: (event: { target: { value: string } }) => onChange(event.target.value as Value),
+          style: {
+            height: TOUCH + 4,
+            width: '100%',
+            minWidth: 0,
+            padding: '0 8px',
+            borderRadius: RADIUS,
+            border: `1px solid ${look.rim}`,
+            background: look.surface,
+            color: look.ink,
+            fontFamily: FACE.regular,
+            fontSize: 15,
+          },
+        },
+        options.map((option) =>
+          createElement('option', { key: option.value, value: option.value }, option.label),
+        ),
+      )}
+    </View>
+  );
+}
