@@ -12,6 +12,8 @@ const options = {
     'plan.worker': here('src/planning/plan.worker.ts'),
     demo: here('src/demo/main.ts'),
     bench: here('src/bench-plan.ts'),
+    ek: here('src/ek/main.ts'),
+    'bench-cards': here('src/bench-cards.ts'),
   },
   outdir: here('dist'),
   bundle: true,

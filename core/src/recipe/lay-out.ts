@@ -181,8 +181,9 @@ function cardStep(
 ): CardStep {
   const window = startWindow(step);
   const endS = startS + durationS;
-  const { cueWindow, checkC, anchor, hint, mistake } = step;
-  return {
+  const { cueWindow } = step;
+  // Set one by one: spreading a dozen optional parts is most of what a card would cost.
+  const laid: CardStep = {
     id: step.id,
     kind: step.kind,
     name: step.name,
@@ -198,35 +199,32 @@ function cardStep(
       penalty: first ? 0 : window.penalty,
     },
     end: step.end.by,
-    ...(step.end.by === 'cue' ? { cue: step.end.cue } : {}),
-    ...(cueWindow
-      ? { cueWindowS: { from: Math.max(startS + 1, endS - cueWindow.earlyS), to: endS + cueWindow.lateS } }
-      : {}),
-    ...(pour && step.pour ? poured(step.pour, pour, startS, batch) : {}),
-    ...(checkC ? { checkC } : {}),
-    ...(anchor ? { anchor } : {}),
-    ...(hint ? { hint } : {}),
-    ...(mistake ? { mistake } : {}),
   };
+  if (step.end.by === 'cue') laid.cue = step.end.cue;
+  if (cueWindow)
+    laid.cueWindowS = { from: Math.max(startS + 1, endS - cueWindow.earlyS), to: endS + cueWindow.lateS };
+  if (pour && step.pour) setPour(laid, step.pour, pour, batch);
+  if (step.checkC) laid.checkC = step.checkC;
+  if (step.anchor) laid.anchor = step.anchor;
+  if (step.hint) laid.hint = step.hint;
+  if (step.mistake) laid.mistake = step.mistake;
+  return laid;
 }
 
-function poured(pour: Pour, target: PourTarget, startS: number, batch: Batch): Partial<CardStep> {
+function setPour(step: CardStep, pour: Pour, target: PourTarget, batch: Batch): void {
   const { opening, waterC } = pour;
+  step.pourG = target.pourG;
+  step.targetG = target.targetG;
+  step.flowGPerS = Math.min(pour.flowGPerS, batch.maxFlowGPerS);
+  if (waterC !== undefined) step.waterC = waterC;
   const openingG = openingOf(pour, target, batch.brewWaterG);
-  return {
-    ...target,
-    flowGPerS: Math.min(pour.flowGPerS, batch.maxFlowGPerS),
-    ...(opening && openingG > 0
-      ? {
-          opening: {
-            targetG: Math.round(target.targetG - target.pourG + openingG),
-            flowGPerS: Math.min(opening.flowGPerS, batch.maxFlowGPerS),
-            untilS: startS + Math.ceil(openingG / Math.min(opening.flowGPerS, batch.maxFlowGPerS)),
-            ...(opening.cue ? { cue: opening.cue } : {}),
-          },
-        }
-      : {}),
-    ...(waterC === undefined ? {} : { waterC }),
+  if (!opening || openingG <= 0) return;
+  const flowGPerS = Math.min(opening.flowGPerS, batch.maxFlowGPerS);
+  step.opening = {
+    targetG: Math.round(target.targetG - target.pourG + openingG),
+    flowGPerS,
+    untilS: step.startS + Math.ceil(openingG / flowGPerS),
+    ...(opening.cue ? { cue: opening.cue } : {}),
   };
 }
 

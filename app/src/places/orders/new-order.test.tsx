@@ -121,7 +121,10 @@ test('a size in the bar’s unit is stored in millilitres', () => {
 test.each([
   ['', 'Size: type a number.'],
   ['9000', 'Size: from 60 to 1000 ml.'],
-  ['900', '63.4 g is too much for the Cone M, which takes up to 32 g. 2 equal brews of 450 ml in the Cone M.'],
+  [
+    '900',
+    '63.4 g is too much for the Cone M, which takes up to 32 g. 2 equal brews of 450 ml in the Cone M.',
+  ],
 ])('a size of “%s” is told at the cup, and nothing is taken', (text, reason) => {
   const taken = show();
   type('Size of cup 1 in ml', text);
