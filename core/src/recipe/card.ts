@@ -4,7 +4,7 @@
  */
 import { blendedC, heatingTimeS, kettleFillG, kettleLimitG, type Kettle } from '../water';
 import type { Brewer } from './brewer';
-import { layOut, type Batch, type CardStep, type Timeline } from './lay-out';
+import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './method';
 import { pourAmounts } from './pours';
 import type { BedPreparation, Hold, MethodId, Recipe, WaterMeaning } from './recipe';
@@ -150,21 +150,43 @@ function layOutIn(
   waterC: number,
 ): { timeline: Timeline; notes: string[] } {
   const method = METHODS[recipe.method];
+  const heatS = heatingTimeS(kettleFillG(brewWaterG, method.rinseG), waterC, kettle);
   const batch: Batch = {
     doseG,
     brewWaterG,
     pours: pourAmounts(recipe, doseG, brewWaterG),
-    heatS: heatingTimeS(kettleFillG(brewWaterG, method.rinseG), waterC, kettle),
+    heatLeftS: heatLeftS(recipe, doseG, heatS),
     hotFill: kettle.filledAtC >= HOT_FILL_C,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
-  const whole = layOut(recipe, batch);
+  const whole = layOutOnce(recipe, batch);
   const split = brewer && splitAtRim(recipe.steps, batch.pours, whole, brewer);
   if (!split) return { timeline: whole, notes: [...slow, ...whole.notes] };
   const timeline = layOut(recipe, { ...batch, pours: split.pours }, split.steps);
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };
 }
+
+/**
+ * The same batch at another roast or altitude is laid out the same but for the kettle's heating; so the latest layout of
+ * a recipe is kept. Neither recipes nor timelines are ever changed.
+ */
+function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
+  const { doseG, brewWaterG, heatLeftS: heatS, hotFill, maxFlowGPerS } = batch;
+  const known = latest.get(recipe);
+  const same =
+    known &&
+    known.doseG === doseG &&
+    known.brewWaterG === brewWaterG &&
+    known.heatLeftS === heatS &&
+    known.hotFill === hotFill &&
+    known.maxFlowGPerS === maxFlowGPerS;
+  if (same) return known.timeline;
+  const timeline = layOut(recipe, batch);
+  latest.set(recipe, { ...batch, timeline });
+  return timeline;
+}
+const latest = new WeakMap<Recipe, Batch & { timeline: Timeline }>();
 
 function flowNote(recipe: Recipe, maxFlowGPerS: number): string[] {
   const fastest = Math.max(0, ...recipe.steps.map((step) => step.pour?.flowGPerS ?? 0));

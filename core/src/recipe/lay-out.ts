@@ -6,6 +6,7 @@
  */
 import { METHODS } from './method';
 import { pourAmounts, type PourTarget } from './pours';
+import { roundUp } from './round';
 import {
   RecipeError,
   startWindow,
@@ -54,8 +55,8 @@ export type Batch = {
   doseG: number;
   brewWaterG: number;
   pours: ReadonlyMap<string, PourTarget>;
-  /** The kettle's heating, seconds. */
-  heatS: number;
+  /** What is left of the kettle's heating when all that is done meanwhile is done, whole seconds. */
+  heatLeftS: number;
   /** A globe or pot is filled with hot water. */
   hotFill: boolean;
   /** The most that the kettle's spout pours, g/s. */
@@ -124,7 +125,7 @@ function place(
       durationS = Math.ceil((anchorS ?? 0) + step.lasts.untilS + movedS - startS);
       if (durationS < 1) notes.push(`${step.name} has no time left at this size, so it falls away.`);
     } else {
-      durationS = lengthS(step, batch, pour?.pourG, laid);
+      durationS = lengthS(step, batch, pour);
     }
     if (durationS < 1) continue;
     if (step.anchor) anchorS = step.anchor === 'start' ? startS : startS + durationS;
@@ -223,7 +224,7 @@ function setPour(step: CardStep, pour: Pour, target: PourTarget, batch: Batch): 
   step.opening = {
     targetG: Math.round(target.targetG - target.pourG + openingG),
     flowGPerS,
-    untilS: step.startS + Math.ceil(openingG / flowGPerS),
+    untilS: step.startS + roundUp(openingG / flowGPerS),
     ...(opening.cue ? { cue: opening.cue } : {}),
   };
 }
@@ -234,17 +235,28 @@ function openingOf({ opening }: Pour, { pourG, targetG }: PourTarget, brewWaterG
   return Math.min(pourG, Math.max(0, opening.toShare * brewWaterG - (targetG - pourG)));
 }
 
-/** Whole seconds, rounded up. Heating lasts only what the steps since the kettle was filled have not covered. */
-function lengthS(
-  step: RecipeStep,
-  batch: Batch,
-  pourG: number | undefined,
-  before: readonly CardStep[],
-): number {
+/**
+ * Heating that the steps between filling and waiting for the kettle do not cover, whole seconds. Those are prep of a
+ * known length, so this is known before anything is laid out.
+ */
+export function heatLeftS(recipe: Recipe, doseG: number, heatS: number): number {
+  const waitAt = recipe.steps.findIndex((step) => step.lasts === 'heating');
+  const fillAt = recipe.steps.findIndex((step) => step.kind === 'fill');
+  let coveredS = 0;
+  for (let index = fillAt + 1; fillAt >= 0 && index < waitAt; index += 1) {
+    const { lasts } = recipe.steps[index]!;
+    if (typeof lasts === 'string') continue;
+    if ('s' in lasts) coveredS += roundUp(lasts.s);
+    else if ('sPerDoseG' in lasts) coveredS += roundUp(lasts.sPerDoseG * doseG);
+  }
+  return waitAt < 0 ? 0 : Math.max(0, roundUp(heatS - coveredS));
+}
+
+/** Whole seconds, rounded up. */
+function lengthS(step: RecipeStep, batch: Batch, target: PourTarget | undefined): number {
   const { lasts } = step;
   if (lasts === 'pour') {
-    const target = batch.pours.get(step.id);
-    if (pourG === undefined || !step.pour || !target)
+    if (!step.pour || !target)
       throw new RecipeError(
         'recipe-broken',
         `steps.${step.id}`,
@@ -252,15 +264,10 @@ function lengthS(
       );
     return pourLengthS(step.pour, target, batch);
   }
-  if (lasts === 'heating') {
-    const fillAt = before.findIndex((earlier) => earlier.kind === 'fill');
-    const coveredS =
-      fillAt < 0 ? 0 : before.slice(fillAt + 1).reduce((sum, earlier) => sum + earlier.durationS, 0);
-    return Math.max(0, Math.ceil(batch.heatS - coveredS));
-  }
+  if (lasts === 'heating') return batch.heatLeftS;
   if (typeof lasts === 'string' || 'untilS' in lasts) return 0;
-  if ('hotS' in lasts) return Math.ceil(batch.hotFill ? lasts.hotS : lasts.coldS);
-  return Math.ceil('s' in lasts ? lasts.s : lasts.sPerDoseG * batch.doseG);
+  if ('hotS' in lasts) return roundUp(batch.hotFill ? lasts.hotS : lasts.coldS);
+  return roundUp('s' in lasts ? lasts.s : lasts.sPerDoseG * batch.doseG);
 }
 
 /** Seconds of a pour at its flow, or the kettle's where that is less, rounded up. */
@@ -268,7 +275,7 @@ function pourLengthS(pour: Pour, target: PourTarget, batch: Batch): number {
   const openingG = openingOf(pour, target, batch.brewWaterG);
   const openingS = pour.opening ? openingG / Math.min(pour.opening.flowGPerS, batch.maxFlowGPerS) : 0;
   const restS = (target.pourG - openingG) / Math.min(pour.flowGPerS, batch.maxFlowGPerS);
-  return Math.max(1, Math.ceil(Number((openingS + restS).toFixed(6))));
+  return Math.max(1, roundUp(openingS + restS));
 }
 
 /**
@@ -297,7 +304,7 @@ export function referenceOf(recipe: Recipe): Reference {
     doseG: recipe.refDoseG,
     brewWaterG,
     pours: pourAmounts(recipe, recipe.refDoseG, brewWaterG),
-    heatS: 0,
+    heatLeftS: 0,
     hotFill: true,
     maxFlowGPerS: Infinity,
   };
