@@ -18,6 +18,8 @@ export type RunningBar = {
   start: () => Promise<void>;
   get: <Answer>(path: string) => Promise<Answer>;
   post: (events: object[]) => Promise<{ status: number; body: unknown }>;
+  /** Changes settings of the bench. */
+  set: (change: object) => Promise<void>;
 };
 
 export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: boolean } = {}): Promise<
@@ -75,6 +77,14 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
         body: JSON.stringify({ events }),
       });
       return { status: answer.status, body: await answer.json() };
+    },
+    set: async (change) => {
+      const answer = await fetch(`${url}/api/bar`, {
+        method: 'PATCH',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(change),
+      });
+      if (!answer.ok) throw new Error(await answer.text());
     },
     close: async () => {
       await kill();

@@ -94,7 +94,7 @@ test('a cup that no brewer here can make is told at the field, in the bar’s ow
     ['170', 'Size: from 2 to 33.8 fl oz.'],
     ['large', '“large” is not a number'],
     ['8,5', 'use a point for decimals, like 8.5'],
-    ['30', 'fits no brewer here'],
+    ['30', '62.5 g is too much for the Cone M'],
   ] as const) {
     await size.fill(typed);
     await page.getByTestId('take-order').click();
@@ -112,5 +112,5 @@ test('the converter follows whichever field leads', async ({ page, bar }) => {
   await expect(page.getByTestId('convert-cup')).toHaveValue('350');
   await expect(page.getByText('399 g', { exact: true })).toBeVisible();
   await page.getByTestId('convert-dose').fill('900');
-  await expect(page.getByRole('alert')).toContainText('from 4 to 90 g');
+  await expect(page.getByRole('alert')).toContainText('from 3 to 120 g');
 });

@@ -2,8 +2,22 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '../support/bar';
 
 test.use({ demo: true });
+test.setTimeout(240_000);
 
-const PLACES = ['/', '/orders', '/orders/new', '/recipes', '/recipes/cone-thirds', '/log', '/bench'];
+const PLACES = [
+  '/',
+  '/orders',
+  '/orders/new',
+  '/recipes',
+  '/recipes/cone-thirds',
+  '/recipes/siphon-late',
+  '/recipes/cone-thirds/edit',
+  '/recipes/cone-thirds/versions',
+  '/recipes/cone-thirds/share',
+  '/recipes/import',
+  '/log',
+  '/bench',
+];
 const DIFFERENT_WHEN_WIDE = ['/', '/recipes'];
 const settle = async (page: import('@playwright/test').Page) => {
   await page.waitForFunction(

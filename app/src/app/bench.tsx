@@ -1,1 +1,3 @@
-export { BenchPlace as default } from '../places/bench/bench-place';
+import { later } from '../ui/later';
+
+export default later('the bench', async () => (await import('../places/bench/bench-place')).BenchPlace);

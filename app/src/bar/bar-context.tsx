@@ -13,6 +13,7 @@ import {
 import { v7 as uuid } from 'uuid';
 import { agenda, type AgendaItem } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
+import { loadTheRest } from '../ui/later';
 import { openApi, type Api } from './api';
 import { deviceClock, type DeviceClock } from './clock';
 import { openOutbox } from './outbox';
@@ -26,11 +27,14 @@ export type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
 /** For tests: a page's bar can be given directly. */
 export const BarContext = createContext<BarHere | null>(null);
 const CLOCK_CHECK_MS = 60_000;
+/** The bar itself comes first. */
+const REST_AFTER_MS = 8000;
 
 export function BarProvider({ children }: { children: ReactNode }) {
   const here = useMemo(() => openHere(), []);
   useEffect(() => {
     void here.store.open();
+    const rest = setTimeout(loadTheRest, REST_AFTER_MS);
     const measure = () => {
       if (document.visibilityState === 'visible') void here.clock.measure().catch(() => undefined);
     };
@@ -38,6 +42,7 @@ export function BarProvider({ children }: { children: ReactNode }) {
     document.addEventListener('visibilitychange', measure);
     return () => {
       clearInterval(timer);
+      clearTimeout(rest);
       document.removeEventListener('visibilitychange', measure);
       here.store.close();
     };

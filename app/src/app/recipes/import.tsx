@@ -1,3 +1,3 @@
-import { ImportRecipes } from '../../places/recipes/import';
+import { ImportRecipes } from '../../places/recipes/later';
 
 export default ImportRecipes;

@@ -1,4 +1,4 @@
-import { RecipesPlace } from '../../places/recipes/recipes-place';
+import { RecipesPlace } from '../../places/recipes/later';
 
 export default function Recipes() {
   return <RecipesPlace chosenId={null} />;

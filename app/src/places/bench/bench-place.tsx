@@ -2,19 +2,19 @@
  * Bench: units, altitude, the look, and what stands on the bar.
  */
 import { useState } from 'react';
-import { View } from 'react-native';
-import { useMutation } from '@tanstack/react-query';
-import type { Bar, BarChange } from '@even-kettle/core/contract';
-import { brewerById } from '@even-kettle/core/recipe';
-import { inWords, readNumber, showTemperature, type Units } from '@even-kettle/core/units';
+import type { Bar } from '@even-kettle/core/contract';
+import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
-import { useBar, useHere } from '../../bar/bar-context';
+import { useBar } from '../../bar/bar-context';
 import { Refused } from '../../bar/api';
 import { Field } from '../../ui/field';
-import { useLook, useLookChoice, type LookChoice } from '../../ui/look';
+import { useLookChoice, type LookChoice } from '../../ui/look';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
+import { NumberField } from '../../ui/number-field';
 import { Unreachable } from '../unreachable';
+import { Failure, useChange } from './list-card';
+import { CoffeesCard, GrindersCard, KettlesCard, StationsCard } from './lists';
 
 export function BenchPlace() {
   const { bar, status, link, waiting } = useBar();
@@ -25,9 +25,12 @@ export function BenchPlace() {
       {bar ? (
         <>
           <UnitsCard bar={bar} />
-          <AltitudeCard key={bar.altitudeM} bar={bar} />
-          <LookCard />
+          <PlaceCard bar={bar} />
+          <CoffeesCard bar={bar} />
           <StationsCard bar={bar} />
+          <GrindersCard bar={bar} />
+          <KettlesCard bar={bar} />
+          <LookCard />
           <Card>
             <Subheading>This device</Subheading>
             <Text quiet>
@@ -47,11 +50,6 @@ export function BenchPlace() {
       )}
     </Page>
   );
-}
-
-function useChange() {
-  const { api, store } = useHere();
-  return useMutation({ mutationFn: (change: BarChange) => api.changeBar(change), onSuccess: store.tookBar });
 }
 
 function UnitsCard({ bar }: { bar: Bar }) {
@@ -97,46 +95,89 @@ function UnitsCard({ bar }: { bar: Bar }) {
   );
 }
 
-function AltitudeCard({ bar }: { bar: Bar }) {
+/** Where the bar stands and what its water is. */
+function PlaceCard({ bar }: { bar: Bar }) {
   const change = useChange();
-  const [text, setText] = useState(String(bar.altitudeM));
-  const read = readNumber(text, 'Altitude');
-  const inRange = read.ok && read.value >= ALTITUDE_RANGE_M.min && read.value <= ALTITUDE_RANGE_M.max;
-  const reason = read.ok
-    ? `Altitude: from ${ALTITUDE_RANGE_M.min} to ${ALTITUDE_RANGE_M.max} m.`
-    : read.reason;
-  const changed = read.ok && read.value !== bar.altitudeM;
+  const [draft, setDraft] = useState<Partial<Bar>>({});
+  const now = { ...bar, ...draft };
+  const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
+  const set = (part: Partial<Bar>) => {
+    change.reset();
+    setDraft({ ...draft, ...part });
+  };
+  const altitudeRight = now.altitudeM >= ALTITUDE_RANGE_M.min && now.altitudeM <= ALTITUDE_RANGE_M.max;
+  const wrong = (field: string) => errors.some((error) => error.field.startsWith(field));
+  const changed = Object.keys(draft).length > 0;
   return (
-    <Card ruled={!inRange}>
-      <Subheading>Altitude</Subheading>
-      <Row style={{ alignItems: 'flex-end' }}>
-        <Field
-          label="Metres"
-          says="Altitude in metres"
-          inputMode="numeric"
-          value={text}
-          onChangeText={setText}
-          fault={!inRange}
-          style={{ width: 130 }}
+    <Card ruled={!altitudeRight || change.isError} style={{ gap: 10 }}>
+      <Subheading>Place and water</Subheading>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <NumberField
+          label="Altitude, m"
+          value={now.altitudeM}
+          onChange={(altitudeM) => set({ altitudeM })}
+          fault={!altitudeRight}
+          testID="altitude"
         />
-        <Tap
-          label="Set"
-          kind={changed && inRange ? 'main' : 'plain'}
-          disabled={!changed || !inRange}
-          onPress={() => read.ok && change.mutate({ altitudeM: read.value })}
-          says="Set the altitude"
+        <NumberField
+          label="Room, °C"
+          value={now.roomC}
+          onChange={(roomC) => set({ roomC })}
+          fault={wrong('roomC')}
+        />
+        <NumberField
+          label="Filled at, °C"
+          value={now.tapC}
+          onChange={(tapC) => set({ tapC })}
+          fault={wrong('tapC')}
+        />
+        <NumberField
+          label="Burners"
+          value={now.burners}
+          onChange={(burners) => set({ burners })}
+          fault={wrong('burners')}
         />
       </Row>
-      {inRange ? (
+      <Row style={{ alignItems: 'flex-start' }}>
+        <Field
+          label="Water"
+          value={now.water.name}
+          maxLength={40}
+          onChangeText={(name) => set({ water: { ...now.water, name } })}
+          fault={wrong('water')}
+          style={{ flex: 2 }}
+        />
+        <NumberField
+          label="Hardness, ppm"
+          value={now.water.hardnessPpm ?? 0}
+          onChange={(hardnessPpm) => set({ water: { ...now.water, hardnessPpm } })}
+          fault={wrong('water.hardnessPpm')}
+          style={{ flex: 1 }}
+        />
+      </Row>
+      {altitudeRight ? (
         <Text quiet>
-          Water boils at {inWords(showTemperature(boilingPointC(read.value), bar.units, true))} here.
+          Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
         </Text>
       ) : (
         <Text role="alert" bold>
-          {reason}
+          Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
         </Text>
       )}
-      <Failure error={change.error} />
+      <Tap
+        label="Set"
+        says="Set place and water"
+        kind={changed && altitudeRight ? 'main' : 'plain'}
+        disabled={!changed || !altitudeRight}
+        onPress={() => change.mutate(draft, { onSuccess: () => setDraft({}) })}
+        style={{ alignSelf: 'flex-start' }}
+      />
+      {errors.map(({ field, reason }) => (
+        <Text key={field} role="alert" bold size="small">
+          {reason}
+        </Text>
+      ))}
+      <Failure error={change.error} shown={errors.length > 0} />
     </Card>
   );
 }
@@ -153,47 +194,5 @@ function LookCard() {
       <Subheading>Look of this device</Subheading>
       <Choice name="Look" value={choice} onChange={choose} options={options} />
     </Card>
-  );
-}
-
-function StationsCard({ bar }: { bar: Bar }) {
-  const look = useLook();
-  return (
-    <Card>
-      <Subheading>Stations and tools</Subheading>
-      <View>
-        {bar.stations.map(({ id, name, brewerId }) => {
-          const brewer = brewerById(brewerId);
-          return (
-            <Row
-              key={id}
-              style={{
-                justifyContent: 'space-between',
-                paddingVertical: 8,
-                borderTopWidth: 1,
-                borderColor: look.rim,
-              }}
-            >
-              <Text>{name}</Text>
-              <Text quiet>
-                {brewer ? `${brewer.name}, ${brewer.minDoseG}–${brewer.maxDoseG} g` : brewerId}
-              </Text>
-            </Row>
-          );
-        })}
-      </View>
-      <Text quiet>
-        {bar.kettles.length} kettles · {bar.grinders.length} grinders
-      </Text>
-    </Card>
-  );
-}
-
-function Failure({ error }: { error: Error | null }) {
-  if (!error) return null;
-  return (
-    <Text role="alert" bold>
-      {error instanceof Refused ? error.message : 'Not stored: the server cannot be reached just now.'}
-    </Text>
   );
 }

@@ -21,6 +21,7 @@ import {
   showVolume,
   type Units,
 } from '@even-kettle/core/units';
+import { blendFor, boilingPointC, coolingTimeS } from '@even-kettle/core/water';
 import type { Bar } from '@even-kettle/core/contract';
 import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
@@ -31,6 +32,8 @@ import type { Asked, Lead } from './asked';
 import type { Conversion } from './conversion';
 import { WhyCard } from './why-card';
 
+/** Where the bar has not said how warm it is, degrees Celsius. */
+const USUAL_ROOM_C = 21;
 const PRESETS_ML = [200, 250, 300, 350, 500];
 
 type Props = {
@@ -105,6 +108,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: Props) {
       {made.ok ? (
         <Numbers
           recipe={recipe}
+          bar={bar}
           units={units}
           asked={asked}
           made={made}
@@ -161,7 +165,7 @@ function WhyLink({
 
 type Fact = { name: string; value: string; of?: WhyOf; alarm?: boolean };
 
-function factsOf(recipe: Recipe, units: Units, made: Conversion & { ok: true }): Fact[] {
+function factsOf(recipe: Recipe, bar: Bar | null, units: Units, made: Conversion & { ok: true }): Fact[] {
   const { card, grind, grinder, beansG, perCupG } = made;
   const mass = (g: number) => inWords(showMass(g, units, 'water'));
   const facts: Fact[] = [
@@ -183,6 +187,18 @@ function factsOf(recipe: Recipe, units: Units, made: Conversion & { ok: true }):
     { name: 'Hands', value: showClock(card.handsTimeS), of: 'handsTimeS' },
     { name: 'Hot water ready', value: mass(card.kettleFillG), of: 'kettleFillG' },
   ];
+  const boilingC = boilingPointC(made.place.altitudeM);
+  const roomC = bar?.roomC ?? USUAL_ROOM_C;
+  if (card.waterIs === 'in the kettle' && card.waterC < boilingC - 1) {
+    const { hotG } = blendFor(card.brewWaterG, card.waterC, { hotC: boilingC, coldC: roomC });
+    facts.push(
+      { name: 'Off the boil, wait', value: showClock(coolingTimeS({ fromC: boilingC, roomC }, card.waterC)) },
+      {
+        name: 'Or boiling and cool',
+        value: `${showMass(hotG, units, 'water').figure} + ${mass(card.brewWaterG - Math.round(hotG))}`,
+      },
+    );
+  }
   if (card.bypassG > 0) {
     facts.push(
       {
@@ -212,6 +228,7 @@ function factsOf(recipe: Recipe, units: Units, made: Conversion & { ok: true }):
 
 function Numbers({
   recipe,
+  bar,
   units,
   asked,
   made,
@@ -220,6 +237,7 @@ function Numbers({
   onWhy,
 }: {
   recipe: Recipe;
+  bar: Bar | null;
   units: Units;
   asked: Asked;
   made: Conversion & { ok: true };
@@ -236,7 +254,7 @@ function Numbers({
   return (
     <View style={{ gap: 10 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 8 }}>
-        {factsOf(recipe, units, made).map((fact) => (
+        {factsOf(recipe, bar, units, made).map((fact) => (
           <Pressable
             key={fact.name}
             role="button"

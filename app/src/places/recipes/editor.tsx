@@ -13,7 +13,8 @@ import { Field } from '../../ui/field';
 import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
-import { FaultLines, NumberField, type FaultsAt } from './edit-fields';
+import { NumberField } from '../../ui/number-field';
+import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { StepList } from './step-list';
 

@@ -4,8 +4,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { METHODS, why, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
-import { stepTableCsv, writeRecipes } from '@even-kettle/core/formats';
+import { METHODS, why, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { brewersOn } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../bar/bar-context';
 import { saveFile } from '../../ui/files';
@@ -14,6 +13,7 @@ import { Heading, Subheading, Text } from '../../ui/text';
 import { useAsked } from './asked';
 import { convert } from './conversion';
 import { Converter, cupText } from './converter';
+import { workshop } from './later';
 import { MethodTable } from './method-table';
 import { PourChart } from './pour-chart';
 import { AroundSteps, BrewSteps } from './steps';
@@ -110,19 +110,25 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             says="Hand on as a code for another phone"
             onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
           />
-          <Tap
-            label="File"
-            says="Save as a recipe file"
-            onPress={() => saveFile(`${recipe.id}.json`, writeRecipes([recipe]), 'application/json')}
-          />
+          <Tap label="File" says="Save as a recipe file" onPress={() => void saveRecipeFile(recipe)} />
           <Tap
             label="Step table"
             says="Save the step table as CSV"
             disabled={!made.ok}
-            onPress={() => made.ok && saveFile(`${recipe.id}.csv`, stepTableCsv(made.card), 'text/csv')}
+            onPress={() => made.ok && void saveStepTable(made.card)}
           />
         </Row>
       </Card>
     </View>
   );
+}
+
+async function saveRecipeFile(recipe: Recipe): Promise<void> {
+  const { writeRecipes } = await workshop();
+  saveFile(`${recipe.id}.json`, writeRecipes([recipe]), 'application/json');
+}
+
+async function saveStepTable(card: BrewCard): Promise<void> {
+  const { stepTableCsv } = await workshop();
+  saveFile(`${card.recipeId}.csv`, stepTableCsv(card), 'text/csv');
 }

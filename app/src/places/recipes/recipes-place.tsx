@@ -2,10 +2,10 @@
  * Recipes: the list, and beside it or in its place the chosen one.
  */
 import { View, useWindowDimensions } from 'react-native';
-import { router } from 'expo-router';
 import { useBar } from '../../bar/bar-context';
-import { Notice, Page, Tap } from '../../ui/parts';
+import { Page } from '../../ui/parts';
 import { WIDE } from '../../ui/theme';
+import { NoSuchRecipe } from './no-such-recipe';
 import { RecipeList } from './recipe-list';
 import { RecipePage } from './recipe-page';
 
@@ -36,22 +36,5 @@ export function RecipesPlace({ chosenId }: { chosenId: string | null }) {
         <Page key={shown?.id}>{shown ? <RecipePage key={shown.id} recipe={shown} /> : null}</Page>
       </View>
     </View>
-  );
-}
-
-/** Recipes that ship are known at once; those of this bar come with it. */
-export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
-  return (
-    <Page>
-      <Notice
-        ruled
-        title={loaded ? 'No such recipe' : 'Not here yet'}
-        action={<Tap label="All recipes" onPress={() => router.replace('/recipes')} />}
-      >
-        {loaded
-          ? `There is no recipe called “${id.slice(0, 40)}” on this bar.`
-          : `“${id.slice(0, 40)}” is not one of the recipes that ship; it may come when the bar is reached.`}
-      </Notice>
-    </Page>
   );
 }

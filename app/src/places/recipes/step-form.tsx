@@ -16,7 +16,7 @@ import {
   type AmountKind,
   type LengthKind,
 } from './draft';
-import { NumberField } from './edit-fields';
+import { NumberField } from '../../ui/number-field';
 
 type Props = { step: RecipeStep; faults: readonly Fault[]; onChange: (step: RecipeStep) => void };
 

@@ -1,23 +1,17 @@
 /**
  * A draft's steps: moved by drag or by keyboard, opened to be changed.
  */
-import { useState, type CSSProperties } from 'react';
+import { useState, type CSSProperties, type KeyboardEvent } from 'react';
 import { View } from 'react-native';
 import {
   DndContext,
-  KeyboardSensor,
   PointerSensor,
   closestCenter,
   useSensor,
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
@@ -32,10 +26,7 @@ type Props = { recipe: Recipe; onChange: (recipe: Recipe) => void; at: FaultsAt 
 
 export function StepList({ recipe, onChange, at }: Props) {
   const [openId, setOpenId] = useState<string | null>(null);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const placeOf = (id: unknown) => recipe.steps.findIndex((step) => step.id === id);
   const dropped = ({ active, over }: DragEndEvent) => {
     if (over) onChange(withStepMoved(recipe, placeOf(active.id), placeOf(over.id)));
@@ -45,9 +36,16 @@ export function StepList({ recipe, onChange, at }: Props) {
     <Card style={{ gap: 6 }}>
       <Subheading>Steps</Subheading>
       <Text size="small" quiet>
-        Drag by the handle, or choose it and use space and the arrow keys.
+        Drag by the handle, or choose it and press the arrow keys.
       </Text>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={dropped}
+        accessibility={{
+          screenReaderInstructions: { draggable: 'Press the up or down arrow to move the step.' },
+        }}
+      >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           {recipe.steps.map((step, index) => (
             <StepRow
@@ -96,6 +94,11 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
     background: isDragging ? look.coolPale : look.surface,
     borderTop: `1px solid ${look.rim}`,
   };
+  const moveByArrow = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+    event.preventDefault();
+    onMove(event.key === 'ArrowUp' ? -1 : 1);
+  };
   return (
     <div ref={setNodeRef} style={style} data-testid={`step-${step.id}`}>
       <Row style={{ gap: 4, minHeight: 52, paddingVertical: 4 }}>
@@ -103,8 +106,9 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
           {...attributes}
           {...listeners}
           aria-label={`Move ${step.name}`}
+          onKeyDown={moveByArrow}
           style={{
-            width: 40,
+            width: 48,
             height: 48,
             display: 'grid',
             placeItems: 'center',

@@ -82,7 +82,7 @@ function BrewStep({
           disabled={!onWhy || step.kind === 'bypass'}
           aria-label={`${inWords(showMass(targetG, units, 'water'))}, why?`}
           onPress={() => onWhy?.(`target:${step.id}`)}
-          style={{ minWidth: 64, minHeight: 40, alignItems: 'flex-end' }}
+          style={{ minWidth: 64, minHeight: 48, alignItems: 'flex-end' }}
         >
           <Text
             bold

@@ -3,7 +3,7 @@
  */
 import { useState } from 'react';
 import { router } from 'expo-router';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { changesBetween, type Recipe } from '@even-kettle/core/recipe';
 import { Refused } from '../../bar/api';
 import { useHere } from '../../bar/bar-context';
@@ -16,6 +16,7 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
   const versions = useQuery({
     queryKey: ['versions', recipe.id, recipe.version],
     queryFn: () => api.versions(recipe.id),
+    placeholderData: keepPreviousData,
   });
   return (
     <Page>

@@ -1,5 +1,5 @@
+import { EditRecipe } from '../../../places/recipes/later';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
-import { EditRecipe } from '../../../places/recipes/editor';
 
 export default function Place() {
   return <OneRecipe>{(recipe) => <EditRecipe recipe={recipe} />}</OneRecipe>;

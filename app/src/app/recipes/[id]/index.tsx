@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RecipesPlace } from '../../../places/recipes/recipes-place';
+import { RecipesPlace } from '../../../places/recipes/later';
 
 export default function ChosenRecipe() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,5 +1,5 @@
+import { PrintRecipe } from '../../../places/recipes/later';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
-import { PrintRecipe } from '../../../places/recipes/print';
 
 export default function Place() {
   return <OneRecipe>{(recipe) => <PrintRecipe recipe={recipe} />}</OneRecipe>;

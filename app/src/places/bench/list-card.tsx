@@ -1,0 +1,158 @@
+/**
+ * A list that stands on the bench, changed as a whole: nothing is stored before it is set, and what is wrong is told at
+ * its field.
+ */
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { useMutation } from '@tanstack/react-query';
+import type { Bar, BarChange } from '@even-kettle/core/contract';
+import { Refused } from '../../bar/api';
+import { newId, useHere } from '../../bar/bar-context';
+import { useLook } from '../../ui/look';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+
+export function useChange() {
+  const { api, store } = useHere();
+  return useMutation({ mutationFn: (change: BarChange) => api.changeBar(change), onSuccess: store.tookBar });
+}
+
+type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders';
+type Item<Key extends ListKey> = Bar[Key][number];
+
+type Props<Key extends ListKey> = {
+  title: string;
+  intro?: string;
+  /** Which setting of the bar it is. */
+  setting: Key;
+  bar: Bar;
+  /** One item in a line, while it is closed. */
+  line: (item: Item<Key>) => { name: string; detail: string };
+  form: (
+    item: Item<Key>,
+    set: (part: Partial<Item<Key>>) => void,
+    wrong: (field: string) => boolean,
+  ) => ReactNode;
+  fresh: (id: string) => Item<Key>;
+  addLabel: string;
+};
+
+export function ListCard<Key extends ListKey>({
+  title,
+  intro,
+  setting,
+  bar,
+  line,
+  form,
+  fresh,
+  addLabel,
+}: Props<Key>) {
+  const look = useLook();
+  const change = useChange();
+  const stored = bar[setting] as Item<Key>[];
+  const [draft, setDraft] = useState<Item<Key>[] | null>(null);
+  const [openId, setOpenId] = useState<string | null>(null);
+  const items = draft ?? stored;
+  const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
+  const faultsAt = (index: number) =>
+    errors.filter(({ field }) => field === `${setting}.${index}` || field.startsWith(`${setting}.${index}.`));
+  const edit = (next: Item<Key>[]) => {
+    change.reset();
+    setDraft(next);
+  };
+  const save = () =>
+    change.mutate({ [setting]: items } as BarChange, {
+      onSuccess: () => {
+        setDraft(null);
+        setOpenId(null);
+      },
+    });
+
+  return (
+    <Card style={{ gap: 4 }} ruled={change.isError}>
+      <Subheading>{title}</Subheading>
+      {intro ? (
+        <Text size="small" quiet>
+          {intro}
+        </Text>
+      ) : null}
+      {items.map((item, index) => {
+        const open = openId === item.id;
+        const { name, detail } = line(item);
+        const faults = faultsAt(index);
+        return (
+          <View key={item.id} style={{ borderTopWidth: 1, borderColor: look.rim }}>
+            <Row style={{ minHeight: 52 }}>
+              <View style={{ flex: 1 }}>
+                <Text bold={open}>{name}</Text>
+                <Text size="small" quiet>
+                  {detail}
+                </Text>
+              </View>
+              <Tap
+                kind="bare"
+                label={open ? 'Close' : 'Open'}
+                says={`${open ? 'Close' : 'Open'} ${name}`}
+                onPress={() => setOpenId(open ? null : item.id)}
+              />
+            </Row>
+            {open ? (
+              <View style={{ gap: 10, paddingBottom: 12 }}>
+                {form(
+                  item,
+                  (part) => edit(items.map((each) => (each.id === item.id ? { ...each, ...part } : each))),
+                  (field) => faults.some((fault) => fault.field.includes(`.${field}`)),
+                )}
+                <Tap
+                  kind="ruled"
+                  label="Take off the bench"
+                  says={`Take ${name} off the bench`}
+                  onPress={() => edit(items.filter((each) => each.id !== item.id))}
+                />
+              </View>
+            ) : null}
+            {faults.map(({ field, reason }) => (
+              <Text key={field} role="alert" bold size="small" style={{ paddingBottom: 6 }}>
+                {reason}
+              </Text>
+            ))}
+          </View>
+        );
+      })}
+      <Row style={{ flexWrap: 'wrap', paddingTop: 6 }}>
+        <Tap
+          icon="plus"
+          label={addLabel}
+          onPress={() => {
+            const item = fresh(newId());
+            edit([...items, item]);
+            setOpenId(item.id);
+          }}
+        />
+        {draft ? (
+          <>
+            <Tap
+              kind="main"
+              label="Set"
+              says={`Set ${title.toLowerCase()}`}
+              onPress={save}
+              disabled={change.isPending}
+            />
+            <Tap kind="bare" label="Leave as it was" onPress={() => (change.reset(), setDraft(null))} />
+          </>
+        ) : null}
+      </Row>
+      <Failure error={change.error} shown={errors.some(({ field }) => /\.\d+/.test(field))} />
+    </Card>
+  );
+}
+
+/** What went wrong as a whole; faults of items are told at the items. */
+export function Failure({ error, shown = false }: { error: Error | null; shown?: boolean }) {
+  if (!error || shown) return null;
+  return (
+    <Text role="alert" bold>
+      {error instanceof Refused ? error.message : 'Not stored: the server cannot be reached just now.'}
+    </Text>
+  );
+}

@@ -1,0 +1,272 @@
+/**
+ * Coffees, stations, kettles and grinders, each as its list.
+ */
+import { View } from 'react-native';
+import type { Bar } from '@even-kettle/core/contract';
+import { BREWERS, ROAST_LEVELS, USUAL_KEEPS_G, USUAL_PURGE_G, brewerById } from '@even-kettle/core/recipe';
+import { inWords, showMass, showVolume } from '@even-kettle/core/units';
+import { Field } from '../../ui/field';
+import { Choice, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Text } from '../../ui/text';
+import { DayField } from '../../ui/day-field';
+import { NumberField } from '../../ui/number-field';
+import { ListCard } from './list-card';
+
+export const CoffeesCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="Coffees"
+    setting="coffees"
+    bar={bar}
+    addLabel="A coffee"
+    fresh={(id) => ({ id, name: 'New coffee', roast: 'medium', notes: '', decaf: false })}
+    line={({ name, roast, roastedOn, decaf, notes }) => ({
+      name,
+      detail: [decaf ? 'DECAF' : null, roast, roastedOn ? age(roastedOn) : null, notes]
+        .filter(Boolean)
+        .join(' · '),
+    })}
+    form={(coffee, set, wrong) => (
+      <>
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Field
+            label="Name"
+            value={coffee.name}
+            onChangeText={(name) => set({ name })}
+            fault={wrong('name')}
+            style={{ flex: 1 }}
+          />
+          <Select
+            label="Roast"
+            value={coffee.roast}
+            options={ROAST_LEVELS.map((value) => ({ value, label: value }))}
+            onChange={(roast) => set({ roast })}
+            style={{ flex: 1 }}
+          />
+        </Row>
+        <Row style={{ alignItems: 'flex-end' }}>
+          <DayField
+            label="Roasted on"
+            value={coffee.roastedOn ?? ''}
+            onChange={(day) => set({ roastedOn: day || undefined })}
+            style={{ flex: 1 }}
+          />
+          <Choice
+            name="Caffeine"
+            value={coffee.decaf ? 'decaf' : 'usual'}
+            onChange={(value) => set({ decaf: value === 'decaf' })}
+            options={[
+              { value: 'usual', label: 'usual' },
+              { value: 'decaf', label: 'decaf' },
+            ]}
+          />
+        </Row>
+        <Field
+          label="Tastes of"
+          value={coffee.notes}
+          onChangeText={(notes) => set({ notes })}
+          fault={wrong('notes')}
+        />
+        {bar.grinders.map(({ id, name }) => (
+          <NumberField
+            key={id}
+            label={`Steps off on the ${name}`}
+            value={coffee.grindOffsets?.[id] ?? 0}
+            onChange={(steps) => set({ grindOffsets: { ...coffee.grindOffsets, [id]: steps } })}
+            fault={wrong('grindOffsets')}
+            style={{ width: '100%' }}
+          />
+        ))}
+      </>
+    )}
+  />
+);
+
+/** Days since roasting, as it is said at the bar. */
+function age(roastedOn: string): string {
+  const days = Math.floor((Date.now() - Date.parse(`${roastedOn}T00:00`)) / 86_400_000);
+  return days === 0 ? 'roasted today' : days === 1 ? '1 day off roast' : `${days} days off roast`;
+}
+
+export const StationsCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="Stations"
+    intro={countsOf(bar)}
+    setting="stations"
+    bar={bar}
+    addLabel="A station"
+    fresh={(id) => ({ id, name: 'New station', brewerId: 'cone-m' })}
+    line={({ name, brewerId }) => ({ name, detail: brewerLine(brewerId) })}
+    form={(station, set, wrong) => (
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field
+          label="Name"
+          value={station.name}
+          maxLength={24}
+          onChangeText={(name) => set({ name })}
+          fault={wrong('name')}
+          style={{ flex: 1 }}
+        />
+        <Select
+          label="Brewer"
+          value={station.brewerId}
+          options={BREWERS.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(brewerId) => set({ brewerId })}
+          style={{ flex: 1 }}
+        />
+      </Row>
+    )}
+  />
+);
+
+function brewerLine(brewerId: string): string {
+  const brewer = brewerById(brewerId);
+  return brewer ? `${brewer.name}, ${brewer.minDoseG}–${brewer.maxDoseG} g` : brewerId;
+}
+
+/** Brewers and how many of each. */
+const countsOf = ({ stations }: Bar): string =>
+  BREWERS.map(({ id, name }) => ({ name, many: stations.filter(({ brewerId }) => brewerId === id).length }))
+    .filter(({ many }) => many > 0)
+    .map(({ name, many }) => `${many} × ${name}`)
+    .join(', ');
+
+export const KettlesCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="Kettles"
+    intro="Brews are planned with the first."
+    setting="kettles"
+    bar={bar}
+    addLabel="A kettle"
+    fresh={(id) => ({ id, name: 'New kettle', powerW: 1200, sizeMl: 1000 })}
+    line={({ name, powerW, sizeMl, maxFlowGPerS }) => ({
+      name,
+      detail: [
+        inWords(showVolume(sizeMl, bar.units)),
+        `${powerW} W`,
+        maxFlowGPerS ? `pours up to ${maxFlowGPerS} g/s` : null,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    })}
+    form={(kettle, set, wrong) => (
+      <>
+        <Field
+          label="Name"
+          value={kettle.name}
+          maxLength={24}
+          onChangeText={(name) => set({ name })}
+          fault={wrong('name')}
+        />
+        <Row style={{ flexWrap: 'wrap' }}>
+          <NumberField
+            label="Size, ml"
+            value={kettle.sizeMl}
+            onChange={(sizeMl) => set({ sizeMl })}
+            fault={wrong('sizeMl')}
+          />
+          <NumberField
+            label="Watts"
+            value={kettle.powerW}
+            onChange={(powerW) => set({ powerW })}
+            fault={wrong('powerW')}
+          />
+          <NumberField
+            label="Most flow, g/s"
+            value={kettle.maxFlowGPerS ?? 25}
+            onChange={(maxFlowGPerS) => set({ maxFlowGPerS })}
+            fault={wrong('maxFlowGPerS')}
+          />
+        </Row>
+      </>
+    )}
+  />
+);
+
+export const GrindersCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="Grinders"
+    intro="Calibration: which setting gives which band, 0 coarse to 100 extra fine."
+    setting="grinders"
+    bar={bar}
+    addLabel="A grinder"
+    fresh={(id) => ({
+      id,
+      name: 'New grinder',
+      points: [
+        { band: 20, setting: 30 },
+        { band: 80, setting: 6 },
+      ],
+    })}
+    line={({ name, points, keepsG }) => ({
+      name,
+      detail: [
+        points.map(({ band, setting }) => `${band} is ${setting}`).join(', '),
+        `keeps ${inWords(showMass(keepsG ?? USUAL_KEEPS_G, bar.units, 'dose'))}`,
+      ].join(' · '),
+    })}
+    form={(grinder, set, wrong) => (
+      <>
+        <Field
+          label="Name"
+          value={grinder.name}
+          maxLength={24}
+          onChangeText={(name) => set({ name })}
+          fault={wrong('name')}
+        />
+        <View style={{ gap: 8 }}>
+          {grinder.points.map((point, index) => (
+            <Row key={index} style={{ alignItems: 'flex-end' }}>
+              <NumberField
+                label="Band"
+                value={point.band}
+                onChange={(band) => set({ points: grinder.points.with(index, { ...point, band }) })}
+                fault={wrong('points')}
+                style={{ flex: 1 }}
+              />
+              <NumberField
+                label="Setting"
+                value={point.setting}
+                onChange={(setting) => set({ points: grinder.points.with(index, { ...point, setting }) })}
+                fault={wrong('points')}
+                style={{ flex: 1 }}
+              />
+              <Tap
+                kind="bare"
+                icon="close"
+                label=""
+                says={`Take point ${index + 1} out`}
+                disabled={grinder.points.length <= 2}
+                onPress={() => set({ points: grinder.points.toSpliced(index, 1) })}
+              />
+            </Row>
+          ))}
+          <Tap
+            label="Another point"
+            onPress={() => set({ points: [...grinder.points, { band: 100, setting: 0 }] })}
+            style={{ alignSelf: 'flex-start' }}
+          />
+        </View>
+        <Row>
+          <NumberField
+            label="Keeps, g"
+            value={grinder.keepsG ?? USUAL_KEEPS_G}
+            onChange={(keepsG) => set({ keepsG })}
+            fault={wrong('keepsG')}
+            style={{ flex: 1 }}
+          />
+          <NumberField
+            label="Purge, g"
+            value={grinder.purgeG ?? USUAL_PURGE_G}
+            onChange={(purgeG) => set({ purgeG })}
+            fault={wrong('purgeG')}
+            style={{ flex: 1 }}
+          />
+        </Row>
+        <Text size="small" quiet>
+          Two grinds that you know are enough to begin with; a third makes the middle truer.
+        </Text>
+      </>
+    )}
+  />
+);

@@ -1,0 +1,47 @@
+/**
+ * A day, by the browser's own picker.
+ */
+import { createElement } from 'react';
+import { View, type StyleProp, type ViewStyle } from 'react-native';
+import { useLook } from './look';
+import { Text } from './text';
+import { FACE, RADIUS, TOUCH } from './theme';
+
+type Props = {
+  label: string;
+  /** ISO, like 2026-11-20; empty for none. */
+  value: string;
+  onChange: (day: string) => void;
+  style?: StyleProp<ViewStyle>;
+};
+
+export function DayField({ label, value, onChange, style }: Props) {
+  const look = useLook();
+  return (
+    <View style={[{ gap: 3, minWidth: 0 }, style]}>
+      <Text size="small" quiet numberOfLines={1} aria-hidden>
+        {label}
+      </Text>
+      {createElement('input', {
+        type: 'date',
+        'aria-label': label,
+        value,
+        onChange: (event: { target: { value: string } }) => onChange(event.target.value),
+        style: {
+          height: TOUCH + 4,
+          boxSizing: 'border-box',
+          width: '100%',
+          minWidth: 0,
+          padding: '0 8px',
+          borderRadius: RADIUS,
+          border: `1px solid ${look.rim}`,
+          background: look.surface,
+          color: look.ink,
+          colorScheme: look.dark ? 'dark' : 'light',
+          fontFamily: FACE.regular,
+          fontSize: 15,
+        },
+      })}
+    </View>
+  );
+}

@@ -1,0 +1,38 @@
+/**
+ * A number as it is typed: what is no number yet is kept as typed, and told as NaN.
+ */
+import { useState } from 'react';
+import type { StyleProp, ViewStyle } from 'react-native';
+import { readNumber } from '@even-kettle/core/units';
+import { Field } from './field';
+
+type Props = {
+  label: string;
+  value: number;
+  /** NaN while what is typed is no number: the recipe's own check then says so. */
+  onChange: (value: number) => void;
+  fault: boolean;
+  testID?: string;
+  style?: StyleProp<ViewStyle>;
+};
+
+export function NumberField({ label, value, onChange, fault, testID, style }: Props) {
+  const [text, setText] = useState(String(value));
+  const read = readNumber(text, label);
+  const shown = read.ok && read.value !== value && !Number.isNaN(value) ? String(value) : text;
+  return (
+    <Field
+      label={label}
+      inputMode="decimal"
+      value={shown}
+      fault={fault}
+      onChangeText={(typed) => {
+        setText(typed);
+        const typedNumber = readNumber(typed, label);
+        onChange(typedNumber.ok ? typedNumber.value : NaN);
+      }}
+      {...(testID ? { testID } : {})}
+      style={[{ width: 108 }, style]}
+    />
+  );
+}
