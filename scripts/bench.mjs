@@ -166,5 +166,8 @@ await withServer({}, async (url) => {
 await browser.close();
 
 say('Planning (core, one thread)');
+say('Recipes: every card there is');
+spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
+
 const planned = spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' });
 process.exit(planned.status ?? 1);

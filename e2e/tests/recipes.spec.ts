@@ -49,7 +49,7 @@ test('any field leads, any number says why, and a wrong one says what would be r
 
   await page.getByRole('button', { name: 'Dose, why?' }).click();
   const why = page.getByRole('region', { name: 'Why Dose' });
-  await expect(why).toContainText('= round(water ÷ (R), 1)');
+  await expect(why).toContainText('= round(water ÷ R, 1)');
   await expect(why).toContainText('Brew water · asked for');
   await expect(why).toContainText('Ratio · recipe');
   await page.getByRole('button', { name: 'Close why' }).click();

@@ -7,6 +7,7 @@ import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { LANTERN_PIER } from './demo/lantern-pier';
 
 const book = bookOf(SCHOOLS);
+const MENU = ['cone-thirds', 'sock-fours', 'press-long', 'siphon-late'];
 const ROUNDS = 9;
 
 for (const brews of [4, 12, 40]) {
@@ -18,7 +19,7 @@ for (const brews of [4, 12, 40]) {
     cups: [
       {
         cupId: `c${index}`,
-        recipeId: SCHOOLS[index % 3]!.id,
+        recipeId: MENU[index % MENU.length]!,
         recipeVersion: 1,
         coffee: 'Saltmarsh',
         roast: 'light',

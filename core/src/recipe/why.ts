@@ -141,14 +141,14 @@ const TELLERS: Record<(typeof WHY_OF)[number], (at: Case) => Told | null> = {
     if ('brewWaterG' in at.ask)
       return {
         ...told,
-        formula: `round(water ÷ (${ratio.formula}), 1)`,
+        formula: `round(water ÷ ${ratio.formula === 'R' ? 'R' : `(${ratio.formula})`}, 1)`,
         inputs: [waterOf(at), ...ratio.inputs],
       };
     const { ask, each } = at;
     // Ice is bypass, so with it the beverage has the whole ratio; milk comes on top of the beverage.
     const whole = ask.addition === 'ice' || ('drinkG' in ask && ask.addition === 'milk');
     const brewed = whole ? { formula: 'R', inputs: [recipeRatio(at)] } : ratio;
-    const led =
+    const asked =
       'cupMl' in ask
         ? [input('cup', 'Cup', ask.cupMl, 'ml', 'asked')]
         : 'drinkG' in ask
@@ -164,11 +164,13 @@ const TELLERS: Record<(typeof WHY_OF)[number], (at: Case) => Told | null> = {
               ),
             ];
     const lost = each.lossG > 0;
+    const cups = 'cups' in ask ? 'n × cup' : 'cup';
+    const led = lost ? `(${cups} + loss)` : cups;
     return {
       ...told,
-      formula: `round((${'cups' in ask ? 'n × cup' : 'cup'}${lost ? ' + loss' : ''}) ÷ (${brewed.formula} − kept${each.bypass > 0 ? ' + bypass' : ''}), 1)`,
+      formula: `round(${led} ÷ (${brewed.formula} − kept${each.bypass > 0 ? ' + bypass' : ''}), 1)`,
       inputs: [
-        ...led,
+        ...asked,
         ...(lost ? [lossOf(at)] : []),
         ...brewed.inputs,
         retentionOf(at),

@@ -1,4 +1,6 @@
 /** The command line, as scripts call it. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { SCHOOLS } from '@even-kettle/core/recipe';
 import { writeRecipes } from '@even-kettle/core/formats';
 import { runEk } from './program';
@@ -86,6 +88,12 @@ test.each([
   ['water heat --mass-g 500 --from-c 20 --to-c 94', '2:32\n'],
 ])('%s', (line, out) => {
   expect(ek(line)).toEqual({ code: 0, out, err: '' });
+});
+
+test('the schema in docs/formats.md is the one that recipes are checked with', () => {
+  const docs = readFileSync(join(__dirname, '../../../docs/formats.md'), 'utf8');
+  const [, written] = /```json schema\n([\s\S]*?)```/.exec(docs) ?? [];
+  expect(JSON.parse(written ?? '')).toEqual(JSON.parse(ek('recipe schema').out));
 });
 
 test.each<[string, RegExp]>([

@@ -21,7 +21,13 @@ import {
   type Place,
   type Recipe,
 } from '@even-kettle/core/recipe';
-import { RECIPES_FILE_MAX, convertJson, readRecipes, stepTableCsv } from '@even-kettle/core/formats';
+import {
+  RECIPES_FILE_MAX,
+  convertJson,
+  readRecipes,
+  recipeJsonSchema,
+  stepTableCsv,
+} from '@even-kettle/core/formats';
 import { ML_PER_FL_OZ, readNumber, showClock } from '@even-kettle/core/units';
 import {
   blendFor,
@@ -211,6 +217,11 @@ export function ekProgram(io: Io): Command {
       const found = readFile(file, io);
       io.out(`${file}: ${found.length === 1 ? 'one recipe' : `${found.length} recipes`}, all sound.\n`);
     });
+
+  recipe
+    .command('schema')
+    .description('the JSON Schema of a recipe')
+    .action(() => io.out(`${JSON.stringify(recipeJsonSchema(), null, 2)}\n`));
 
   addWater(program, io);
   // The same for every command below, so that none of them ends the process by itself.

@@ -94,7 +94,7 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
 const factsOf = (card: BrewCard, units: Units): string =>
   [
     `1:${card.ratio.toFixed(1)}`,
-    inWords(showTemperature(card.waterC, units)),
+    inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
     bandInWords(card.grindBand),
     showClock(card.brewTimeS),
     `hands ${showClock(card.handsTimeS)}`,

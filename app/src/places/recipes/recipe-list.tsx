@@ -165,8 +165,10 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
           {recipe.version > 1 ? ` · version ${recipe.version}` : ''}
         </Text>
         <Text bold>{recipe.name}</Text>
-        <Text size="small">{reasons.length > 0 ? reasons.join('; ') : recipe.why}</Text>
+        <Text size="small">{reasons.length > 0 ? reasons.map(withoutStop).join('; ') : recipe.why}</Text>
       </View>
     </Pressable>
   );
 }
+
+const withoutStop = (text: string): string => text.replace(/\.$/, '');
