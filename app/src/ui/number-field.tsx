@@ -6,7 +6,7 @@ import type { StyleProp, ViewStyle } from 'react-native';
 import { readNumber } from '@even-kettle/core/units';
 import { Field } from './field';
 
-type Props = {
+export type NumberFieldProps = {
   label: string;
   value: number;
   /** NaN while what is typed is no number: the recipe's own check then says so. */
@@ -16,7 +16,7 @@ type Props = {
   style?: StyleProp<ViewStyle>;
 };
 
-export function NumberField({ label, value, onChange, fault, testID, style }: Props) {
+export function NumberField({ label, value, onChange, fault, testID, style }: NumberFieldProps) {
   const [text, setText] = useState(String(value));
   const read = readNumber(text, label);
   const shown = read.ok && read.value !== value && !Number.isNaN(value) ? String(value) : text;

@@ -72,6 +72,8 @@ const kettleSchema = z.strictObject({
     .min(200, 'must be at least 200 ml')
     .max(6000, 'must be at most 6000 ml'),
   maxFlowGPerS: z.number().min(1, 'must be at least 1 g a second').max(60).optional(),
+  /** Newton's k, learnt from two readings. */
+  coolingPerMin: z.number().min(0.0005).max(1).optional(),
 });
 
 /** Everything that stands on the bench. */

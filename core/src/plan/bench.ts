@@ -22,6 +22,8 @@ import type { Kettle } from '../water';
 export type Station = { id: string; name: string; brewerId: string };
 
 export type BenchKettle = {
+  /** Newton's k off its base, per minute, where it has been learnt. */
+  coolingPerMin?: number | undefined;
   id: string;
   name: string;
   powerW: number;

@@ -12,6 +12,7 @@ import { useLookChoice, type LookChoice } from '../../ui/look';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
 import { CoffeesCard, GrindersCard, KettlesCard, StationsCard } from './lists';
@@ -119,14 +120,18 @@ function PlaceCard({ bar }: { bar: Bar }) {
           fault={!altitudeRight}
           testID="altitude"
         />
-        <NumberField
-          label="Room, °C"
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="Room"
           value={now.roomC}
           onChange={(roomC) => set({ roomC })}
           fault={wrong('roomC')}
         />
-        <NumberField
-          label="Filled at, °C"
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="Filled at"
           value={now.tapC}
           onChange={(tapC) => set({ tapC })}
           fault={wrong('tapC')}

@@ -1,16 +1,19 @@
 /**
  * Coffees, stations, kettles and grinders, each as its list.
  */
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { BREWERS, ROAST_LEVELS, USUAL_KEEPS_G, USUAL_PURGE_G, brewerById } from '@even-kettle/core/recipe';
 import { inWords, showMass, showVolume } from '@even-kettle/core/units';
+import { DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
 import { Field } from '../../ui/field';
 import { Choice, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import { DayField } from '../../ui/day-field';
 import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
 import { ListCard } from './list-card';
 
 export const CoffeesCard = ({ bar }: { bar: Bar }) => (
@@ -159,8 +162,10 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
           fault={wrong('name')}
         />
         <Row style={{ flexWrap: 'wrap' }}>
-          <NumberField
-            label="Size, ml"
+          <UnitField
+            quantity="volume"
+            units={bar.units}
+            label="Size"
             value={kettle.sizeMl}
             onChange={(sizeMl) => set({ sizeMl })}
             fault={wrong('sizeMl')}
@@ -178,10 +183,73 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
             fault={wrong('maxFlowGPerS')}
           />
         </Row>
+        <CoolingOf
+          bar={bar}
+          perMin={kettle.coolingPerMin}
+          onLearn={(coolingPerMin) => set({ coolingPerMin })}
+        />
       </>
     )}
   />
 );
+
+/** A kettle's own cooling, learnt from two readings of it off its base. */
+function CoolingOf({
+  bar,
+  perMin,
+  onLearn,
+}: {
+  bar: Bar;
+  perMin: number | undefined;
+  onLearn: (perMin: number) => void;
+}) {
+  const [firstC, setFirstC] = useState(96);
+  const [secondC, setSecondC] = useState(92);
+  const [minutes, setMinutes] = useState(4);
+  const [fault, setFault] = useState('');
+  const learn = () => {
+    try {
+      onLearn(Number(coolingPerMinFrom(firstC, secondC, minutes * 60, bar.roomC).toFixed(4)));
+      setFault('');
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      setFault(error.message);
+    }
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <Text size="small" quiet>
+        Off its base it cools by k = {perMin ?? DEFAULT_COOLING_PER_MIN} a minute
+        {perMin === undefined ? ' (default)' : ' (learnt)'}. Two readings of it teach its own:
+      </Text>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="First"
+          value={firstC}
+          onChange={setFirstC}
+          fault={fault !== ''}
+        />
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="Then"
+          value={secondC}
+          onChange={setSecondC}
+          fault={fault !== ''}
+        />
+        <NumberField label="Minutes apart" value={minutes} onChange={setMinutes} fault={fault !== ''} />
+        <Tap label="Learn it" onPress={learn} />
+      </Row>
+      {fault ? (
+        <Text role="alert" bold size="small">
+          {fault}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
 
 export const GrindersCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -248,15 +316,19 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           />
         </View>
         <Row>
-          <NumberField
-            label="Keeps, g"
+          <UnitField
+            quantity="mass"
+            units={bar.units}
+            label="Keeps"
             value={grinder.keepsG ?? USUAL_KEEPS_G}
             onChange={(keepsG) => set({ keepsG })}
             fault={wrong('keepsG')}
             style={{ flex: 1 }}
           />
-          <NumberField
-            label="Purge, g"
+          <UnitField
+            quantity="mass"
+            units={bar.units}
+            label="Purge"
             value={grinder.purgeG ?? USUAL_PURGE_G}
             onChange={(purgeG) => set({ purgeG })}
             fault={wrong('purgeG')}

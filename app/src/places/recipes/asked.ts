@@ -3,7 +3,7 @@
  * after another.
  */
 import { useSyncExternalStore } from 'react';
-import type { Addition } from '@even-kettle/core/recipe';
+import type { Addition, RoastLevel } from '@even-kettle/core/recipe';
 
 export type Lead = 'cup' | 'dose' | 'water' | 'drink';
 
@@ -17,6 +17,8 @@ export type Asked = {
   addition: Addition | 'nothing';
   /** Null: the bar's first. */
   coffeeId: string | null;
+  /** Null: the coffee's own. */
+  roast: RoastLevel | null;
   grinderId: string | null;
   /** Null: the first that fits. */
   brewerId: string | null;
@@ -33,6 +35,7 @@ const FIRST: Asked = {
   ratio: null,
   addition: 'nothing',
   coffeeId: null,
+  roast: null,
   grinderId: null,
   brewerId: null,
   altitude: null,

@@ -56,7 +56,7 @@ export function convert(recipe: Recipe, asked: Asked, bar: Bar | null, units: Un
   const coffee = bar?.coffees.find(({ id }) => id === asked.coffeeId) ?? bar?.coffees[0];
   const grinder = bar?.grinders.find(({ id }) => id === asked.grinderId) ?? bar?.grinders[0];
   const offsetSteps = (grinder && coffee?.grindOffsets?.[grinder.id]) ?? 0;
-  const roast = coffee?.roast ?? 'medium';
+  const roast = asked.roast ?? coffee?.roast ?? 'medium';
   const here: Place = bar ? placeOf(bar, roast) : { ...DEFAULT_PLACE, roast };
   const brewers = brewersFor(recipe, bar);
   const made: With = { coffee, grinder, offsetSteps, place: here, brewers };

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Pressable, View, useWindowDimensions } from 'react-native';
 import {
   ADDITIONS,
+  ROAST_LEVELS,
   bandInWords,
   wayOutInWords,
   why,
@@ -24,6 +25,7 @@ import {
 import { blendFor, boilingPointC, coolingTimeS } from '@even-kettle/core/water';
 import type { Bar } from '@even-kettle/core/contract';
 import { Field } from '../../ui/field';
+import { Select } from '../../ui/select';
 import { useLook } from '../../ui/look';
 import { Card, Choice, Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
@@ -189,10 +191,16 @@ function factsOf(recipe: Recipe, bar: Bar | null, units: Units, made: Conversion
   ];
   const boilingC = boilingPointC(made.place.altitudeM);
   const roomC = bar?.roomC ?? USUAL_ROOM_C;
+  const perMin = bar?.kettles[0]?.coolingPerMin;
   if (card.waterIs === 'in the kettle' && card.waterC < boilingC - 1) {
     const { hotG } = blendFor(card.brewWaterG, card.waterC, { hotC: boilingC, coldC: roomC });
     facts.push(
-      { name: 'Off the boil, wait', value: showClock(coolingTimeS({ fromC: boilingC, roomC }, card.waterC)) },
+      {
+        name: 'Off the boil, wait',
+        value: showClock(
+          coolingTimeS({ fromC: boilingC, roomC, ...(perMin ? { perMin } : {}) }, card.waterC),
+        ),
+      },
       {
         name: 'Or boiling and cool',
         value: `${showMass(hotG, units, 'water').figure} + ${mass(card.brewWaterG - Math.round(hotG))}`,
@@ -336,6 +344,7 @@ function Around({ bar, recipe, units, asked, onAsk, made }: Props) {
     made.grinder?.name,
     asked.cups === '1' ? '1 cup' : `${asked.cups} cups`,
     `1:${asked.ratio || recipe.ratio}`,
+    asked.roast,
     asked.addition === 'nothing' ? null : asked.addition,
   ].filter(Boolean);
   return (
@@ -384,6 +393,15 @@ function Around({ bar, recipe, units, asked, onAsk, made }: Props) {
               style={{ flex: 1 }}
             />
           </Row>
+          <Select
+            label="Roast"
+            value={asked.roast ?? 'coffee'}
+            onChange={(roast) => onAsk({ roast: roast === 'coffee' ? null : roast })}
+            options={[
+              { value: 'coffee' as const, label: `the coffee’s: ${made.coffee?.roast ?? 'medium'}` },
+              ...ROAST_LEVELS.map((value) => ({ value, label: value })),
+            ]}
+          />
           <Choice
             name="Brewer"
             value={made.ok ? made.brewer.id : ''}

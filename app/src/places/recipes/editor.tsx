@@ -14,6 +14,7 @@ import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
 import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { StepList } from './step-list';
@@ -26,6 +27,7 @@ export function EditRecipe({ recipe }: { recipe: Recipe }) {
 function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   const { api, store } = useHere();
   const { recipes } = useBar();
+  const units = useUnits();
   // What is edited is what was opened, also when a later version comes meanwhile: saving says so then.
   const [opened] = useState(recipe);
   const [draft, setDraft] = useKept(`${recipe.id}${copy ? ' copy' : ''}`, () =>
@@ -105,8 +107,10 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
       <Card style={{ gap: 12 }}>
         <Subheading>Numbers</Subheading>
         <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
-          <NumberField
-            label="Reference dose, g"
+          <UnitField
+            quantity="mass"
+            units={units}
+            label="Reference dose"
             value={draft.refDoseG}
             onChange={(refDoseG) => set({ refDoseG })}
             fault={at('refDoseG').length > 0}
@@ -123,8 +127,10 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             onChange={(grindBand) => set({ grindBand })}
             fault={at('grindBand').length > 0}
           />
-          <NumberField
-            label="Water, °C"
+          <UnitField
+            quantity="temperature"
+            units={units}
+            label="Water"
             value={draft.waterC}
             onChange={(waterC) => set({ waterC })}
             fault={at('waterC').length > 0}

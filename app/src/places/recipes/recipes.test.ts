@@ -47,6 +47,7 @@ const ASKED: Asked = {
   ratio: null,
   addition: 'nothing',
   coffeeId: null,
+  roast: null,
   grinderId: null,
   brewerId: null,
   altitude: null,

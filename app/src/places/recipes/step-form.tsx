@@ -3,6 +3,7 @@
  */
 import { View } from 'react-native';
 import { PHASES, STEP_KINDS, type Fault, type Pour, type RecipeStep } from '@even-kettle/core/recipe';
+import { useUnits } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
 import { Choice, Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
@@ -17,6 +18,7 @@ import {
   type LengthKind,
 } from './draft';
 import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
 
 type Props = { step: RecipeStep; faults: readonly Fault[]; onChange: (step: RecipeStep) => void };
 
@@ -32,7 +34,7 @@ const AMOUNTS: { value: AmountKind; label: string }[] = [
   { value: 'toShare', label: 'up to % of the water' },
   { value: 'timesDose', label: 'times the dose' },
   { value: 'restParts', label: 'one of equal parts of the rest' },
-  { value: 'g', label: 'so many grams' },
+  { value: 'g', label: 'the same whatever the cup' },
 ];
 
 export function StepForm({ step, faults, onChange }: Props) {
@@ -153,6 +155,7 @@ function PourFields({
   wrong: boolean;
   onChange: (pour: Pour) => void;
 }) {
+  const units = useUnits();
   const kind = amountKind(pour.amount);
   // Shares are typed as per cent: that is how they are said.
   const scale = kind === 'toShare' ? 100 : 1;
@@ -165,14 +168,26 @@ function PourFields({
         onChange={(next) => onChange({ ...pour, amount: amountOf(next) })}
         style={{ flexGrow: 2, width: 190 }}
       />
-      <NumberField
-        key={kind}
-        label={kind === 'toShare' ? 'Per cent' : kind === 'g' ? 'Grams' : 'How many'}
-        value={Number((amountValue(pour.amount) * scale).toFixed(6))}
-        onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value / scale) })}
-        fault={wrong}
-        testID="step-amount"
-      />
+      {kind === 'g' ? (
+        <UnitField
+          quantity="mass"
+          units={units}
+          label="Adds"
+          value={amountValue(pour.amount)}
+          onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value) })}
+          fault={wrong}
+          testID="step-amount"
+        />
+      ) : (
+        <NumberField
+          key={kind}
+          label={kind === 'toShare' ? 'Per cent' : 'How many'}
+          value={Number((amountValue(pour.amount) * scale).toFixed(6))}
+          onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value / scale) })}
+          fault={wrong}
+          testID="step-amount"
+        />
+      )}
       <NumberField
         label="Flow, g/s"
         value={pour.flowGPerS}
