@@ -40,8 +40,10 @@ module.exports = {
       rootDir: 'app',
       preset: 'jest-expo',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      // Their main files are modules that the preset does not transform; beside them lie plain scripts.
+      moduleNameMapper: { '^(d3-[a-z-]+|internmap)$': '<rootDir>/../node_modules/$1/dist/$1.js' },
       transformIgnorePatterns: [
-        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|d3-.*|internmap|fflate)|@react-native/.*)',
+        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|fflate)|@react-native/.*)',
       ],
     },
   ],

@@ -6,34 +6,13 @@ import { agenda, buildProblem, planEarliest } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { BarContext, type BarHere } from '../../bar/bar-context';
+import { TEST_BAR } from '../../testing/bar';
 import { HandsCard } from './hands-card';
 
 const book = bookOf(SCHOOLS);
 const T0 = Date.UTC(2026, 0, 5, 8);
 const at = (seconds: number) => T0 + seconds * 1000;
-const BAR = {
-  name: 'Test bar',
-  units: METRIC,
-  hands: 1,
-  grinders: [
-    {
-      id: 'g',
-      name: 'Grinder',
-      points: [
-        { band: 20, setting: 30 },
-        { band: 80, setting: 6 },
-      ],
-    },
-  ],
-  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
-  tapC: 90,
-  burners: 1,
-  roomC: 21,
-  water: { name: 'Tap' },
-  altitudeM: 0,
-  stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' }],
-  coffees: [],
-} satisfies Bar as Bar;
+const BAR: Bar = { ...TEST_BAR, stations: TEST_BAR.stations.slice(0, 1) };
 
 const order: BarEvent = {
   id: 'o',

@@ -1,78 +1,15 @@
 /** Taking an order: what the form lets through, and what it says of the rest. */
-import { act, fireEvent, render, screen } from '@testing-library/react-native';
-import { PaperProvider } from 'react-native-paper';
-import { EMPTY_BAR, type BarEvent } from '@even-kettle/core/brew';
-import type { Bar } from '@even-kettle/core/contract';
-import { SCHOOLS, bookOf, latestOf } from '@even-kettle/core/recipe';
+import { act, fireEvent, screen } from '@testing-library/react-native';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { BarContext, type BarHere } from '../../bar/bar-context';
+import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { NewOrder } from './new-order';
 
 const mockReplace = jest.fn();
 jest.mock('expo-router', () => ({ router: { replace: (path: string) => mockReplace(path) } }));
 
-const BAR = {
-  name: 'Test bar',
-  units: METRIC,
-  hands: 1,
-  grinders: [
-    {
-      id: 'g',
-      name: 'Grinder',
-      points: [
-        { band: 20, setting: 30 },
-        { band: 80, setting: 6 },
-      ],
-    },
-  ],
-  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
-  tapC: 90,
-  burners: 1,
-  roomC: 21,
-  water: { name: 'Tap' },
-  altitudeM: 0,
-  stations: [
-    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
-    { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
-  ],
-  coffees: [
-    { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false },
-    { id: 'slack', name: 'Slack Tide decaf', roast: 'medium', notes: '', decaf: true },
-  ],
-} satisfies Bar as Bar;
-
 function show(units: Units = METRIC) {
-  const taken: BarEvent[] = [];
-  const view = {
-    status: 'ready',
-    link: 'live',
-    state: EMPTY_BAR,
-    bar: { ...BAR, units },
-    recipes: latestOf(SCHOOLS),
-    book: bookOf(SCHOOLS),
-    plan: null,
-    waiting: 0,
-    refusals: [],
-    undoable: null,
-  };
-  const store = {
-    view: () => view,
-    subscribe: () => () => undefined,
-    act: (events: BarEvent[]) => (taken.push(...events), true),
-  };
-  const here = { store, clock: { nowMs: () => 5000, rate: () => 1 } } as unknown as BarHere;
-  render(
-    <PaperProvider>
-      <BarContext.Provider value={here}>
-        <NewOrder />
-      </BarContext.Provider>
-    </PaperProvider>,
-  );
-  return taken;
+  return showPage(<NewOrder />, { view: viewOf({ bar: { ...TEST_BAR, units } }) }).acted;
 }
-const press = (label: string) => act(() => fireEvent.press(screen.getByLabelText(label)));
-const type = (label: string, text: string) =>
-  act(() => fireEvent.changeText(screen.getByLabelText(label), text));
 const take = () => act(() => fireEvent.press(screen.getByTestId('take-order')));
 
 test('two cups by two methods become one order, each with its own size', () => {
@@ -100,9 +37,7 @@ test('two cups by two methods become one order, each with its own size', () => {
 
 test('another recipe of the method and ice are asked for by name, and the brew is stronger for the ice', () => {
   const taken = show();
-  const choose = (label: string, value: string) =>
-    act(() => screen.getByLabelText(label).props.onChange({ target: { value } }));
-  expect(screen.queryByLabelText(/^Siphon/)).toBeNull();
+  expect(screen.queryByLabelText(/^Flat-bottom/)).toBeNull();
   choose('Recipe of cup 1', 'cone-evenpulses');
   choose('Added to cup 1', 'ice');
   // 250 / (16.5 - 2) = 17.2 g, in 0.8 x 16.5 of water.

@@ -3,6 +3,7 @@ import { SCHOOLS, checkRecipe, type Recipe } from '@even-kettle/core/recipe';
 import { readRecipe } from '@even-kettle/core/formats';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
+import { OUNCES, TEST_BAR } from '../../testing/bar';
 import type { Asked } from './asked';
 import { readCode, recipeCode } from './code';
 import { convert } from './conversion';
@@ -11,34 +12,13 @@ import { amountOf, idFor, ofKind, withStep, withStepAfter, withStepMoved, withou
 const thirds = SCHOOLS.find(({ id }) => id === 'cone-thirds')!;
 const press = SCHOOLS.find(({ id }) => id === 'press-long')!;
 const BAR: Bar = {
-  name: 'Test bar',
-  units: METRIC,
-  hands: 1,
-  grinders: [
-    {
-      id: 'g',
-      name: 'Grinder',
-      points: [
-        { band: 20, setting: 30 },
-        { band: 80, setting: 6 },
-      ],
-      keepsG: 0.4,
-    },
-  ],
-  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
-  tapC: 90,
-  burners: 1,
-  roomC: 21,
-  water: { name: 'Tap' },
+  ...TEST_BAR,
   altitudeM: 2150,
   stations: [
     { id: 'c', name: 'Cone', brewerId: 'cone-m' },
     { id: 'p', name: 'Press', brewerId: 'press-1l' },
   ],
-  coffees: [
-    { id: 'ebb', name: 'Ebb', roast: 'light', notes: '', decaf: false, grindOffsets: { g: -1 } },
-    { id: 'low', name: 'Low', roast: 'dark', notes: '', decaf: false },
-  ],
+  coffees: [...TEST_BAR.coffees, { id: 'low', name: 'Low', roast: 'dark', notes: '', decaf: false }],
 };
 const ASKED: Asked = {
   lead: 'cup',
@@ -82,9 +62,8 @@ test('coffee, altitude, brewer and grinder come from the bench, and each can be 
 });
 
 test('what is asked can lead from any side, in the bar’s units', () => {
-  const ounces: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
-  expect(made({ text: '8.45' }, thirds, ounces)).toMatchObject({ ok: true, card: { doseG: 17.6 } });
-  expect(made({ lead: 'dose', text: '0.7055' }, thirds, ounces)).toMatchObject({
+  expect(made({ text: '8.45' }, thirds, OUNCES)).toMatchObject({ ok: true, card: { doseG: 17.6 } });
+  expect(made({ lead: 'dose', text: '0.7055' }, thirds, OUNCES)).toMatchObject({
     ok: true,
     card: { doseG: 20 },
   });

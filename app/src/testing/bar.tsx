@@ -1,0 +1,91 @@
+/** What the app's tests stand at: a small bar, and a page on it. */
+import type { ReactNode } from 'react';
+import { act, fireEvent, render, screen } from '@testing-library/react-native';
+import { PaperProvider } from 'react-native-paper';
+import { EMPTY_BAR, type BarEvent } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import { SCHOOLS, bookOf, latestOf, type Recipe } from '@even-kettle/core/recipe';
+import { METRIC, type Units } from '@even-kettle/core/units';
+import type { Api } from '../bar/api';
+import { BarContext, type BarHere } from '../bar/bar-context';
+import type { BarView } from '../bar/store';
+
+export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
+
+/** A cone, a sock, a press and a siphon; two coffees; one grinder of half a step a band or so. */
+export const TEST_BAR: Bar = {
+  name: 'Test bar',
+  units: METRIC,
+  hands: 1,
+  altitudeM: 0,
+  roomC: 21,
+  tapC: 90,
+  burners: 1,
+  water: { name: 'Tap' },
+  grinders: [
+    {
+      id: 'g',
+      name: 'Grinder',
+      points: [
+        { band: 20, setting: 30 },
+        { band: 80, setting: 6 },
+      ],
+      keepsG: 0.4,
+    },
+  ],
+  kettles: [{ id: 'k', name: 'Kettle', powerW: 1200, sizeMl: 1200 }],
+  stations: [
+    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
+    { id: 'sock-1', name: 'Sock', brewerId: 'sock' },
+    { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
+    { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
+  ],
+  coffees: [
+    { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false, grindOffsets: { g: -1 } },
+    { id: 'slack', name: 'Slack Tide decaf', roast: 'medium', notes: '', decaf: true },
+  ],
+};
+
+export const viewOf = (part: Partial<BarView> = {}): BarView => ({
+  status: 'ready',
+  link: 'live',
+  state: EMPTY_BAR,
+  bar: TEST_BAR,
+  recipes: latestOf(SCHOOLS),
+  book: bookOf(SCHOOLS),
+  plan: null,
+  waiting: 0,
+  refusals: [],
+  undoable: null,
+  ...part,
+});
+
+/** A page on the bar. Gives what it told the store, and what it asked of the server. */
+export function showPage(
+  page: ReactNode,
+  { view = viewOf(), api = {} }: { view?: BarView; api?: Partial<Api> } = {},
+) {
+  const acted: BarEvent[] = [];
+  const saved: Recipe[] = [];
+  const store = {
+    view: () => view,
+    subscribe: () => () => undefined,
+    act: (events: BarEvent[]) => (acted.push(...events), true),
+    tookRecipe: (recipe: Recipe) => saved.push(recipe),
+    tookBar: () => undefined,
+  };
+  const here = { store, api, clock: { nowMs: () => 5000, rate: () => 1 } } as unknown as BarHere;
+  render(
+    <PaperProvider>
+      <BarContext.Provider value={here}>{page}</BarContext.Provider>
+    </PaperProvider>,
+  );
+  return { acted, saved };
+}
+
+export const press = (label: string | RegExp) => act(() => fireEvent.press(screen.getByLabelText(label)));
+export const type = (label: string | RegExp, text: string) =>
+  act(() => fireEvent.changeText(screen.getByLabelText(label), text));
+/** Chooses in one of the browser's own lists. */
+export const choose = (label: string, value: string) =>
+  act(() => screen.getByLabelText(label).props.onChange({ target: { value } }));
