@@ -1,0 +1,125 @@
+/** The bench: what stands on it is opened, changed and set; what is wrong is told at its line. */
+import { act, screen, waitFor } from '@testing-library/react-native';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { BarChange } from '@even-kettle/core/contract';
+import { Refused } from '../../bar/api';
+import { OUNCES, TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { BenchPlace } from './bench-place';
+
+jest.mock('expo-router', () => ({ router: { replace: () => undefined } }));
+
+function show(part: Parameters<typeof viewOf>[0] = {}, refuse?: { field: string; reason: string }) {
+  const changes: BarChange[] = [];
+  const changeBar = async (change: BarChange) => {
+    changes.push(change);
+    if (refuse)
+      throw new Refused(422, {
+        type: '',
+        title: '',
+        status: 422,
+        detail: `${refuse.field}: ${refuse.reason}`,
+        errors: [{ ...refuse, code: 'custom' }],
+      });
+    return { ...TEST_BAR, ...change } as typeof TEST_BAR;
+  };
+  const page = (
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { mutations: { gcTime: Infinity } } })}>
+      <BenchPlace />
+    </QueryClientProvider>
+  );
+  showPage(page, { view: viewOf(part), api: { changeBar } });
+  return changes;
+}
+const pressed = async (label: string) => act(async () => press(label));
+
+test('altitude, room and water are set together, and what the altitude does is said at once', async () => {
+  const changes = show();
+  type('Altitude, m', '2150');
+  expect(screen.getByText('Water boils at 92.9 °C here.')).toBeTruthy();
+  type('Room, °C', '18');
+  type('Water', 'Spring');
+  await pressed('Set place and water');
+  expect(changes).toEqual([{ altitudeM: 2150, roomC: 18, water: { name: 'Spring' } }]);
+  type('Altitude, m', '9000');
+  expect(screen.getByText('Altitude: from -400 to 5000 m.')).toBeTruthy();
+});
+
+test('a coffee is added with its roast and day, marked decaf, and set with the others', async () => {
+  const changes = show();
+  press('A coffee');
+  type('Name', 'Ebb');
+  choose('Roast', 'dark');
+  choose('Roasted on', '2026-11-20');
+  press('decaf');
+  type('Steps off on the Grinder', '-1.5');
+  await pressed('Set coffees');
+  expect(changes).toHaveLength(1);
+  expect(changes[0]!.coffees).toHaveLength(3);
+  expect(changes[0]!.coffees![2]).toMatchObject({
+    name: 'Ebb',
+    roast: 'dark',
+    roastedOn: '2026-11-20',
+    decaf: true,
+    grindOffsets: { g: -1.5 },
+  });
+});
+
+test('stations are counted by brewer, changed and taken off; leaving keeps them as they were', async () => {
+  const changes = show();
+  expect(screen.getByText('1 × Cone M, 1 × Cloth sock, 1 × Siphon M, 1 × Press 350 ml')).toBeTruthy();
+  press('Open Sock');
+  press('Take Sock off the bench');
+  expect(screen.queryByLabelText('Open Sock')).toBeNull();
+  press('Leave as it was');
+  choose('Brewer', 'flat');
+  await pressed('Set stations');
+  expect(changes[0]!.stations!.map(({ brewerId }) => brewerId)).toEqual([
+    'cone-m',
+    'flat',
+    'siphon-m',
+    'press-350',
+  ]);
+});
+
+test('a grinder’s points that make no sense are told at the grinder', async () => {
+  const changes = show(
+    {},
+    { field: 'grinders.0.points', reason: 'Two points have the same band; keep one of them.' },
+  );
+  press('Open Grinder');
+  press('Another point');
+  await pressed('Set grinders');
+  await waitFor(() =>
+    expect(screen.getByText('Two points have the same band; keep one of them.')).toBeTruthy(),
+  );
+  expect(changes[0]!.grinders![0]!.points).toHaveLength(3);
+  // The draft is still there to be mended.
+  press('Take point 3 out');
+  expect(screen.queryByText('Two points have the same band; keep one of them.')).toBeNull();
+});
+
+test('a kettle learns how it cools from two readings, in the bar’s own degrees', async () => {
+  const changes = show({ bar: { ...TEST_BAR, units: OUNCES } });
+  press('Open Kettle');
+  expect(screen.getByText(/k = 0.016 a minute \(default\)/)).toBeTruthy();
+  type('First, °F', '204.8');
+  type('Then, °F', '212');
+  press('Learn it');
+  expect(screen.getByText(/fall towards the room/)).toBeTruthy();
+  type('Then, °F', '197.6');
+  press('Learn it');
+  // ln((96 - 21) / (92 - 21)) / 4
+  expect(screen.getByText(/k = 0.0137 a minute \(learnt\)/)).toBeTruthy();
+  await pressed('Set kettles');
+  expect(changes[0]!.kettles![0]).toMatchObject({ coolingPerMin: 0.0137, sizeMl: 1200 });
+});
+
+test('units are set for every device at once', async () => {
+  const changes = show();
+  await pressed('oz');
+  await pressed('°F');
+  expect(changes).toEqual([
+    { units: { ...TEST_BAR.units, mass: 'oz' } },
+    { units: { ...TEST_BAR.units, temperature: 'F' } },
+  ]);
+});
