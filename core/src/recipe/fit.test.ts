@@ -154,3 +154,121 @@ test('a wish is answered with the method that the craft names for it, and with r
   const scores = dark.map(({ score }) => score);
   expect(scores).toEqual(scores.toSorted((a, b) => b - a));
 });
+
+test('a suggestion says what speaks for it in figures, and no more', () => {
+  const suggested = (
+    wish: (typeof WISHES)[number],
+    cupMl: number,
+    id: string,
+    place = DEFAULT_PLACE,
+    brewers = BREWERS,
+  ) => suggest(wish, SCHOOLS, { cupMl }, place, brewers).find(({ row }) => row.recipe.id === id);
+  expect(suggested('clear', 250, 'cone-thirds')).toMatchObject({
+    score: 3 + 2 + 0.8,
+    reasons: [recipe('cone-thirds').why, 'Cone: bright, clear', 'clarity 4 of 5'],
+  });
+  // A sweet cup is not asked for its body or clarity, nor for how quick it is.
+  expect(suggested('sweet', 300, 'flat-few')).toMatchObject({
+    score: 5,
+    reasons: [recipe('flat-few').why, 'Flat-bottom: even, sweet'],
+  });
+  expect(suggested('sweet', 300, 'cone-steady')).toMatchObject({
+    score: 3,
+    reasons: [recipe('cone-steady').why],
+  });
+  expect(suggested('rich', 250, 'sock-fours')!.score).toBeCloseTo(5.8, 6);
+  expect(suggested('rich', 150, 'hourglass-cloth')!.reasons).toEqual([
+    recipe('hourglass-cloth').why,
+    'body 1 of 5',
+    'fits no brewer in one go',
+  ]);
+  expect(suggested('heavy', 250, 'press-short')!.reasons[2]).toBe('body 5 of 5');
+  // 18.8 g in a press that stands there for nine minutes and more.
+  const press = suggested('heavy', 250, 'press-long')!;
+  expect(press.score).toBeCloseTo(3 + 2 + 1 - 0.5, 6);
+  expect(press.reasons).toContain('takes 9:22');
+  expect(suggested('quick', 200, 'air-stirred')).toMatchObject({
+    score: 7,
+    reasons: expect.arrayContaining(['ready in 2:46']),
+  });
+  expect(suggested('quick', 250, 'cone-onepour')).toMatchObject({ score: 5 });
+  expect(suggested('heavy', 250, 'cone-thirds')).toBeUndefined();
+  expect(suggested('to share', 600, 'press-long')!.reasons).toContain('one brew in the Press 1 l');
+  expect(suggested('to share', 900, 'press-long')!.reasons).toContain('not in one brew');
+  expect(suggested('to share', 600, 'siphon-late')!.score).toBeLessThan(
+    suggested('to share', 400, 'siphon-late')!.score,
+  );
+  const cool = (roast: 'medium' | 'medium-dark' | 'dark') =>
+    suggested('sweet', 250, 'cone-coolbloom', { ...DEFAULT_PLACE, roast })!.score;
+  expect([cool('medium'), cool('medium-dark'), cool('dark')]).toEqual([3, 4, 4]);
+  expect(suggested('sweet', 250, 'cone-steady', { ...DEFAULT_PLACE, roast: 'dark' })!.score).toBe(3);
+  // Of two that answer alike, the quicker comes first.
+  const sweet = suggest('sweet', [recipe('flat-few'), recipe('flat-small')], { cupMl: 300 }, DEFAULT_PLACE);
+  expect(sweet.map(({ row }) => row.recipe.id)).toEqual(['flat-small', 'flat-few']);
+  expect(suggest('sweet', SCHOOLS, { doseG: 500 }, DEFAULT_PLACE)).toEqual([]);
+});
+
+test('a table of some recipes has their methods only, and a brewer that the place names is no other method’s', () => {
+  const some = [recipe('press-long'), recipe('cone-thirds')];
+  const place = { ...DEFAULT_PLACE, brewer: brewerById('cone-s')! };
+  const rows = methodTable(some, { cupMl: 250 }, place);
+  expect(rows.map((row) => row.ok && [row.recipe.id, row.brewer?.id])).toEqual([
+    ['cone-thirds', 'cone-s'],
+    ['press-long', 'press-350'],
+  ]);
+});
+
+test('a brewer takes its own limits to the tenth, and six equal brews are the most that is offered', () => {
+  const cone = brewerById('cone-s')!;
+  const load = (doseG: number, brewWaterG = 160) => ({
+    method: 'cone' as const,
+    doseG,
+    brewWaterG,
+    beverageG: doseG * 14,
+  });
+  expect([10, 20].map((doseG) => capacityOf(cone, load(doseG)).fit.fits)).toEqual([true, true]);
+  expect([9.9, 20.1].map((doseG) => capacityOf(cone, load(doseG)).fit.fits)).toEqual([false, false]);
+  const air = brewerById('air-press')!;
+  expect(capacityOf(air, { method: 'air-press', doseG: 17, brewWaterG: 250, beverageG: 230 }).fit).toEqual({
+    fits: true,
+  });
+  expect(capacityOf(cone, load(120, 1900), [cone]).waysOut).toEqual([
+    { kind: 'equal brews', brewer: cone, brews: 6, eachMl: 280 },
+  ]);
+  expect(capacityOf(cone, load(121, 1900), [cone]).waysOut[0]).toMatchObject({
+    kind: 'other size',
+    fromMl: 140,
+    toMl: 280,
+  });
+  // Too little for one is too little for two; another method's brewer is no way out.
+  expect(capacityOf(cone, load(8), [cone, brewerById('flat')!]).waysOut.map(({ kind }) => kind)).toEqual([
+    'other size',
+  ]);
+  const press = brewerById('press-350')!;
+  expect(
+    capacityOf(press, { method: 'press', doseG: 10, brewWaterG: 157, beverageG: 133 }, [press]).waysOut[0],
+  ).toMatchObject({
+    fromMl: 186,
+    toMl: 253,
+  });
+});
+
+test('bands and points meet at their edges', () => {
+  expect([15, 16, 100].map(bandInWords)).toEqual(['very coarse', 'coarse', 'extra fine']);
+  const edge = {
+    ...GRINDER,
+    points: [
+      { band: 0, setting: 9 },
+      { band: 100, setting: 1 },
+    ],
+  };
+  expect([grindSetting(edge, 0), grindSetting(edge, 100)]).toEqual([
+    { ok: true, setting: 9 },
+    { ok: true, setting: 1 },
+  ]);
+  const points = (...pairs: [number, number][]) =>
+    calibrationFault(pairs.map(([band, setting]) => ({ band, setting })));
+  expect(points([20, 30], [50, 12], [50, 8])).toContain('same band');
+  expect(points([20, 30], [50, 12], [80, 12])).toContain('same setting');
+  expect(points([-1, 30], [50, 12])).toContain('band from 0 to 100');
+});

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import {
   METRIC,
+  celsiusToFahrenheit,
+  fahrenheitToCelsius,
   inWords,
   readMass,
   readNumber,
@@ -64,6 +66,46 @@ test.each([
   ['5000', 'Size: from 60 to 1000 ml.'],
 ])('“%s” is refused with what would be right', (text, reason) => {
   expect(readVolume(text, 'Size', METRIC, { min: 60, max: 1000 })).toEqual({ ok: false, reason });
+});
+
+test('temperatures go over and back, limits belong to the range, and odd text is told as it was typed', () => {
+  expect([celsiusToFahrenheit(100), fahrenheitToCelsius(212), fahrenheitToCelsius(32)]).toEqual([
+    212, 100, 0,
+  ]);
+  const range = { min: 60, max: 1000 };
+  expect([readVolume('60', 'Size', METRIC, range).ok, readVolume('1000', 'Size', METRIC, range).ok]).toEqual([
+    true,
+    true,
+  ]);
+  expect(readTemperature('200', 'Water', OTHER, { min: 0, max: 100 })).toMatchObject({
+    ok: true,
+    value: (168 * 5) / 9,
+  });
+  expect(readTemperature('hot', 'Water', METRIC, { min: 0, max: 100 })).toEqual({
+    ok: false,
+    reason: 'Water: “hot” is not a number.',
+  });
+  expect(readTemperature('101', 'Water', METRIC, { min: 0, max: 100 })).toEqual({
+    ok: false,
+    reason: 'Water: from 0 to 100 °C.',
+  });
+  expect(readMass('12.5', 'Dose', METRIC, { min: 4, max: 90 })).toEqual({ ok: true, value: 12.5 });
+  for (const [typed, value] of [
+    ['.25', 0.25],
+    ['+3', 3],
+    ['-3', -3],
+    ['7.', 7],
+  ] as const)
+    expect(readNumber(typed, 'N')).toEqual({ ok: true, value });
+  for (const [typed, reason] of [
+    ['-12,75', 'N: use a point for decimals, like -12.75.'],
+    ['a1,5', 'N: “a1,5” is not a number.'],
+    ['1,5g', 'N: “1,5g” is not a number.'],
+    ['.x', 'N: “.x” is not a number.'],
+    ['a very long piece of text', 'N: “a very long piece of” is not a number.'],
+  ] as const)
+    expect(readNumber(typed, 'N')).toEqual({ ok: false, reason });
+  expect([showClock(0), showClock(-0.0001), showClock(59.9)]).toEqual(['0:00', '0:00', '0:59']);
 });
 
 test('limits are told in the unit that is typed', () => {
