@@ -191,12 +191,12 @@ test('a suggestion says what speaks for it in figures, and no more', () => {
     score: 7,
     reasons: expect.arrayContaining(['ready in 2:46']),
   });
-  expect(suggested('quick', 250, 'cone-onepour')).toMatchObject({ score: 5 });
+  expect(suggested('quick', 250, 'cone-onepour')).toMatchObject({ score: 3 });
   expect(suggested('heavy', 250, 'cone-thirds')).toBeUndefined();
   expect(suggested('to share', 600, 'press-long')!.reasons).toContain('one brew in the Press 1 l');
   expect(suggested('to share', 900, 'press-long')!.reasons).toContain('not in one brew');
   expect(suggested('to share', 600, 'siphon-late')!.score).toBeLessThan(
-    suggested('to share', 400, 'siphon-late')!.score,
+    suggested('to share', 350, 'siphon-late')!.score,
   );
   const cool = (roast: 'medium' | 'medium-dark' | 'dark') =>
     suggested('sweet', 250, 'cone-coolbloom', { ...DEFAULT_PLACE, roast })!.score;
