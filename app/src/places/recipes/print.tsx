@@ -14,7 +14,7 @@ import { DAY } from '../../ui/theme';
 import { useAsked } from './asked';
 import { recipeCode } from './code';
 import { convert } from './conversion';
-import { cupText } from './converter';
+import { cupText } from './cup-text';
 import { PourChart } from './pour-chart';
 import { QrPicture } from './share';
 

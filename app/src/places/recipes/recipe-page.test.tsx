@@ -1,7 +1,7 @@
 /** A recipe's page as a thumb meets it: fields that lead, whys, ways out, what surrounds the cup. */
 import { act, fireEvent, screen, within } from '@testing-library/react-native';
 import { SCHOOLS, type Recipe } from '@even-kettle/core/recipe';
-import { OUNCES, TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { OUNCES, TEST_BAR, choose, press, showPage, viewOf } from '../../testing/bar';
 import { forgetAsked } from './asked';
 import { RecipeList } from './recipe-list';
 import { RecipePage } from './recipe-page';

@@ -1,0 +1,85 @@
+/**
+ * The converter's figures, each in words and, where it is worked out, with what to ask why of.
+ */
+import { type Recipe, type WhyOf } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { blendFor, boilingPointC, coolingTimeS } from '@even-kettle/core/water';
+import type { Bar } from '@even-kettle/core/contract';
+import type { Conversion } from './conversion';
+
+/** Where the bar has not said how warm it is, degrees Celsius. */
+const USUAL_ROOM_C = 21;
+
+export type Fact = { name: string; value: string; of?: WhyOf };
+
+export function factsOf(
+  recipe: Recipe,
+  bar: Bar | null,
+  units: Units,
+  made: Conversion & { ok: true },
+): Fact[] {
+  const { card, grind, grinder, beansG, perCupG } = made;
+  const mass = (g: number) => inWords(showMass(g, units, 'water'));
+  const facts: Fact[] = [
+    { name: 'Ratio', value: `1:${card.ratio.toFixed(1)}`, of: 'ratio' },
+    {
+      name: card.waterIs === 'in the kettle' ? 'Water at' : `Water ${card.waterIs}`,
+      value: inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
+      of: 'waterC',
+    },
+    grind?.ok
+      ? { name: grinder!.name, value: `${grind.setting}`, of: 'grindSetting' }
+      : { name: 'Grind', value: `${card.grindBand} of 100` },
+    { name: 'Beans to weigh', value: inWords(showMass(beansG, units, 'dose')) },
+    {
+      name: 'Time',
+      value: `${showClock(card.brewTimeS)}  (${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)})`,
+      of: 'brewTimeS',
+    },
+    { name: 'Hands', value: showClock(card.handsTimeS), of: 'handsTimeS' },
+    { name: 'Hot water ready', value: mass(card.kettleFillG), of: 'kettleFillG' },
+  ];
+  const boilingC = boilingPointC(made.place.altitudeM);
+  const roomC = bar?.roomC ?? USUAL_ROOM_C;
+  const perMin = bar?.kettles[0]?.coolingPerMin;
+  if (card.waterIs === 'in the kettle' && card.waterC < boilingC - 1) {
+    const { hotG } = blendFor(card.brewWaterG, card.waterC, { hotC: boilingC, coldC: roomC });
+    facts.push(
+      {
+        name: 'Off the boil, wait',
+        value: showClock(
+          coolingTimeS({ fromC: boilingC, roomC, ...(perMin ? { perMin } : {}) }, card.waterC),
+        ),
+      },
+      {
+        name: 'Or boiling and cool',
+        value: `${showMass(hotG, units, 'water').figure} + ${mass(card.brewWaterG - Math.round(hotG))}`,
+      },
+    );
+  }
+  if (card.bypassG > 0) {
+    facts.push(
+      {
+        name: card.addition === 'ice' ? 'Bypass, with ice' : 'Bypass',
+        value: mass(card.bypassG),
+        of: 'bypassG',
+      },
+      { name: 'Final ratio', value: `1:${card.finalRatio.toFixed(1)}`, of: 'finalRatio' },
+    );
+  }
+  if (card.mixedC !== undefined)
+    facts.push({
+      name: 'Both waters mixed',
+      value: inWords(showTemperature(card.mixedC, units, true)),
+      of: 'mixedC',
+    });
+  if (card.addition === 'milk')
+    facts.push({ name: 'Drink, with milk', value: mass(card.drinkG), of: 'drinkG' });
+  if (perCupG.length > 1)
+    facts.push({
+      name: 'Shared out',
+      value: perCupG.map((g) => showMass(g, units, 'water').figure).join(' + '),
+    });
+  if (recipe.bed !== 'none') facts.push({ name: 'Bed', value: recipe.bed });
+  return facts;
+}
