@@ -1,7 +1,6 @@
 /** How full the drawn vessels are, from the marks of a real brew. */
 import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
-import { METHOD_IDS } from '@even-kettle/core/recipe';
+import { METHOD_IDS, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { DRAWINGS } from '../vessels/drawings';
 import { levelOf } from './level';
 
