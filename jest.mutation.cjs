@@ -3,5 +3,6 @@ process.env.FUZZ_RUNS ??= '30';
 const core = require('./jest.config.cjs').projects.find(({ displayName }) => displayName === 'core');
 module.exports = {
   ...core,
+  testSequencer: require.resolve('./scripts/quick-first.cjs'),
   testMatch: ['<rootDir>/src/{recipe,units,water,formats,pour}/**/*.test.ts'],
 };

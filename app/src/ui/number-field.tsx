@@ -32,7 +32,7 @@ export function NumberField({ label, value, onChange, fault, testID, style }: Nu
         onChange(typedNumber.ok ? typedNumber.value : NaN);
       }}
       {...(testID ? { testID } : {})}
-      style={[{ width: 108 }, style]}
+      style={[{ width: 105 }, style]}
     />
   );
 }

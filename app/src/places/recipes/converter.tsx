@@ -69,7 +69,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
           }))}
         />
       ) : null}
-      <Row style={{ alignItems: 'flex-start', flexWrap: 'wrap', marginBottom: -10 }}>
+      <Row style={{ alignItems: 'flex-start', flexWrap: 'wrap', marginBottom: -18 }}>
         {input('cup', several ? 'Each cup' : 'Cup', units.volume)}
         {input('dose', 'Dose', units.mass)}
         {input('water', 'Water', units.mass)}

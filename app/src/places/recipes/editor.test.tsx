@@ -170,7 +170,7 @@ test('with ounces and Fahrenheit on the bench, the editor takes those and keeps 
   });
   expect(screen.getByLabelText('Water, °F').props.value).toBe('201.2');
   type('Water, °F', '203');
-  type('Reference dose, oz', '0.7');
+  type('Set for, oz', '0.7');
   await save();
   expect(asked[0]!.recipe.waterC).toBeCloseTo(95, 6);
   expect(asked[0]!.recipe.refDoseG).toBeCloseTo(19.845, 3);

@@ -110,7 +110,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
           <UnitField
             quantity="mass"
             units={units}
-            label="Reference dose"
+            label="Set for"
             value={draft.refDoseG}
             onChange={(refDoseG) => set({ refDoseG })}
             fault={at('refDoseG').length > 0}
