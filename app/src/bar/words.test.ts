@@ -3,7 +3,7 @@ import { SCHOOLS, brewCard, type BrewCard, type CardStep } from '@even-kettle/co
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { METRIC } from '@even-kettle/core/units';
 import { OUNCES } from '../testing/bar';
-import { askedOf, inShort } from './words';
+import { askedOf, cupInWords, inShort } from './words';
 
 const item = (card: BrewCard, step: CardStep, part: Partial<AgendaItem> = {}): AgendaItem =>
   ({ card, step, asks: 'finish', awaited: null, ...part }) as unknown as AgendaItem;
@@ -78,6 +78,27 @@ test('each method is told in its own words', () => {
   expect(say('air-stirred', 'press', 200).detail).toContain('Pressing on the scale: take it off first.');
   expect(say('cone-thirds', 'load').detail).toContain('Forgetting to throw the rinse water away');
   expect(say('cone-thirds', 'pour-2', 250, OUNCES).figure).toEqual({ figure: '4.5', unit: 'oz' });
+});
+
+test('what is added to a cup is said where the hands need it: ice at loading, milk and sugar at the serving', () => {
+  const served = (addition: 'ice' | 'milk' | 'sugar', stepId: string) => {
+    const card = brewCard(SCHOOLS[0]!, { cupMl: 250, addition });
+    return askedOf(
+      item(
+        card,
+        card.steps.find((step) => step.id === stepId)!,
+      ),
+      METRIC,
+    ).detail;
+  };
+  expect(served('ice', 'load')).toMatch(/^57 g of ice into the server\. /);
+  expect(served('ice', 'serve')).toBe('Say “hot”.');
+  expect(served('milk', 'serve')).toBe('With 32 g of milk. Say “hot”.');
+  expect(served('sugar', 'serve')).toBe('Sugar beside. Say “hot”.');
+  expect(cupInWords({ coffee: 'Saltmarsh', cupMl: 250, addition: 'ice' }, METRIC)).toBe(
+    'Saltmarsh · 250 ml · with ice',
+  );
+  expect(cupInWords({ coffee: 'Saltmarsh', cupMl: 250 }, METRIC)).toBe('Saltmarsh · 250 ml');
 });
 
 test('a cue that is waited for is named, on the card and in the list', () => {

@@ -86,7 +86,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
       return {
         verb: step.name,
         figure: showMass(card.doseG, units, 'dose'),
-        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        detail: [iceWords(card, units), step.mistake, hint].filter(Boolean).join(' '),
         button: METHODS[card.method].usesKettle ? 'Tared' : 'Closed',
       };
     case 'pour':
@@ -127,7 +127,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
       return {
         verb: step.name,
         figure: showVolume(card.beverageG, units),
-        detail: hint,
+        detail: [servedWith(card, units), hint].filter(Boolean).join(' '),
         button: 'Handed over',
       };
     case 'clean':
@@ -141,6 +141,23 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
       };
   }
 }
+
+/** Ice goes into the server before the first water. */
+const iceWords = ({ addition, additionG }: BrewCard, units: Units): string =>
+  addition === 'ice' ? `${inWords(showMass(additionG, units, 'water'))} of ice into the server.` : '';
+function servedWith({ addition, additionG }: BrewCard, units: Units): string {
+  if (addition === 'milk') return `With ${inWords(showMass(additionG, units, 'water'))} of milk.`;
+  return addition === 'sugar' ? 'Sugar beside.' : '';
+}
+
+/** What a cup is, in a line: coffee, size and what is added. */
+export const cupInWords = (
+  { coffee, cupMl, addition }: { coffee: string; cupMl: number; addition?: string },
+  units: Units,
+): string =>
+  [coffee, inWords(showVolume(cupMl, units)), addition ? `with ${addition}` : null]
+    .filter(Boolean)
+    .join(' · ');
 
 /** The first part of a pour that is poured otherwise: "to 97 g at 2.5 g a second, until pale". */
 const openingOf = ({ opening }: CardStep, units: Units): string =>

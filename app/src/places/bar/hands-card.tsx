@@ -5,9 +5,9 @@ import { useEffect, useState } from 'react';
 import { Pressable, View, type ViewStyle } from 'react-native';
 import { SOON_MS, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { anchorMs, pouredG, timelineAt } from '@even-kettle/core/brew';
-import { inWords, showClock, showMass, showVolume, type Units } from '@even-kettle/core/units';
+import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
-import { askedOf } from '../../bar/words';
+import { askedOf, cupInWords } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Row, Tap } from '../../ui/parts';
@@ -43,8 +43,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
         <Row>
           <Badge badge={item.order.badge} size={32} />
           <Text numberOfLines={1} style={{ flex: 1 }}>
-            <Text bold>{item.station.name}</Text> · {item.cup.coffee} ·{' '}
-            {inWords(showVolume(item.cup.cupMl, units))}
+            <Text bold>{item.station.name}</Text> · {cupInWords(item.cup, units)}
           </Text>
         </Row>
         <View

@@ -14,8 +14,8 @@ import {
 } from '@even-kettle/core/brew';
 import { cardFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
-import { inWords, showVolume } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { cupInWords } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card, Notice, Row, Tap } from '../../ui/parts';
@@ -113,9 +113,7 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
       }}
     >
       <View style={{ flex: 1, minWidth: 0, paddingVertical: 6 }}>
-        <Text numberOfLines={1}>
-          {cup.coffee} · {inWords(showVolume(cup.cupMl, units))}
-        </Text>
+        <Text numberOfLines={1}>{cupInWords(cup, units)}</Text>
         <Text size="small" quiet numberOfLines={2}>
           {where} · {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId}
         </Text>
