@@ -4,7 +4,12 @@
 import { expect, type Page } from '@playwright/test';
 import type { RunningBar } from './bar';
 
-type Cup = { method: 'Cone' | 'Press'; recipe?: string; size: string };
+type Cup = {
+  method: 'Cone' | 'Press' | 'Siphon' | 'Cloth sock';
+  recipe?: string;
+  size: string;
+  added?: string;
+};
 
 /** Takes an order through the form. */
 export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<void> {
@@ -16,6 +21,7 @@ export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<
     const methods = page.getByRole('radiogroup', { name: `Method of cup ${number}` });
     await methods.getByRole('radio', { name: new RegExp(`^${cup.method},`) }).click();
     if (cup.recipe) await page.getByLabel(`Recipe of cup ${number}`).selectOption({ label: cup.recipe });
+    if (cup.added) await page.getByLabel(`Added to cup ${number}`).selectOption(cup.added);
     await page.getByLabel(`Size of cup ${number}`).fill(cup.size);
   }
   await page.getByLabel('For whom').fill(name);
@@ -39,7 +45,8 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
       if (!hands || !button || hands.querySelector('[data-testid="countdown"]')) return null;
       const label = button.getAttribute('aria-label') ?? '';
       const progress = Number(hands.querySelector('[role="progressbar"]')?.getAttribute('aria-valuenow'));
-      if (label !== 'First water' && progress < 100) return null;
+      const begins = label === 'First water' || label === 'Coffee meets water';
+      if (!begins && progress < 100) return null;
       return {
         over: false,
         what: label,

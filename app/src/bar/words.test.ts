@@ -101,6 +101,25 @@ test('what is added to a cup is said where the hands need it: ice at loading, mi
   expect(cupInWords({ coffee: 'Saltmarsh', cupMl: 250 }, METRIC)).toBe('Saltmarsh · 250 ml');
 });
 
+test('the tap that starts the timer is called by what the method counts from', () => {
+  const begin = (id: string, stepId: string) => {
+    const card = cardOf(id);
+    return askedOf(
+      item(
+        card,
+        card.steps.find((step) => step.id === stepId)!,
+        { asks: 'start' },
+      ),
+      METRIC,
+    ).button;
+  };
+  expect([
+    begin('cone-thirds', 'bloom'),
+    begin('air-stirred', 'pour'),
+    begin('siphon-late', 'coffee-in'),
+  ]).toEqual(['First water', 'First water', 'Coffee meets water']);
+});
+
 test('a cue that is waited for is named, on the card and in the list', () => {
   const card = cardOf('siphon-late');
   const [heat, seal] = ['heat', 'seal'].map((id) => card.steps.find((step) => step.id === id)!);

@@ -35,7 +35,8 @@ export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units)
     };
   }
   const asked = wordsFor(step, card, units);
-  return asks === 'start' ? { ...asked, button: 'First water' } : asked;
+  // What starts the timer is what the method counts from: first water, or coffee meeting water.
+  return asks === 'start' ? { ...asked, button: capital(METHODS[card.method].anchorMark) } : asked;
 }
 
 /** One line for the list of what comes next. */
