@@ -38,9 +38,13 @@ await withServer({ demo: true }, async (url) => {
     const page = await browser.newPage({ viewport: SIZES[size], locale: 'en-GB', deviceScaleFactor: 1 });
     await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
     await page.goto(`${url}${path}`);
-    await page.waitForFunction(
-      () => !document.querySelector('[aria-label^="Loading"]') && document.fonts.status === 'loaded',
-    );
+    // Twice: a place that comes as a script of its own begins to load only when the page has.
+    for (let round = 0; round < 2; round += 1) {
+      await page.waitForTimeout(900);
+      await page.waitForFunction(
+        () => !document.querySelector('[aria-label^="Loading"]') && document.fonts.status === 'loaded',
+      );
+    }
     await page.waitForTimeout(600);
     await page.screenshot({ path: join(out, `${name}-${look}-${size}.png`) });
     await page.close();
