@@ -4,8 +4,8 @@
 import { createElement } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useLook } from './look';
+import { nativeField } from './native-field';
 import { Text } from './text';
-import { FACE, RADIUS, TOUCH } from './theme';
 
 type Props = {
   label: string;
@@ -27,20 +27,7 @@ export function DayField({ label, value, onChange, style }: Props) {
         'aria-label': label,
         value,
         onChange: (event: { target: { value: string } }) => onChange(event.target.value),
-        style: {
-          height: TOUCH + 4,
-          boxSizing: 'border-box',
-          width: '100%',
-          minWidth: 0,
-          padding: '0 8px',
-          borderRadius: RADIUS,
-          border: `1px solid ${look.rim}`,
-          background: look.surface,
-          color: look.ink,
-          colorScheme: look.dark ? 'dark' : 'light',
-          fontFamily: FACE.regular,
-          fontSize: 15,
-        },
+        style: nativeField(look),
       })}
     </View>
   );

@@ -4,8 +4,8 @@
 import { createElement } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useLook } from './look';
+import { nativeField } from './native-field';
 import { Text } from './text';
-import { FACE, RADIUS, TOUCH } from './theme';
 
 type Props<Value extends string> = {
   label: string;
@@ -39,18 +39,7 @@ export function Select<Value extends string>({
           'data-testid': testID,
           value,
           onChange: (event: { target: { value: string } }) => onChange(event.target.value as Value),
-          style: {
-            height: TOUCH + 4,
-            width: '100%',
-            minWidth: 0,
-            padding: '0 8px',
-            borderRadius: RADIUS,
-            border: `1px solid ${look.rim}`,
-            background: look.surface,
-            color: look.ink,
-            fontFamily: FACE.regular,
-            fontSize: 15,
-          },
+          style: nativeField(look),
         },
         options.map((option) =>
           createElement('option', { key: option.value, value: option.value }, option.label),
