@@ -8,6 +8,7 @@ export type RefusalCode =
   | 'already-exists'
   | 'cup-not-ready'
   | 'does-not-make-a-cup'
+  | 'not-fitting'
   | 'not-undoable'
   | 'out-of-time'
   | 'station-busy'

@@ -4,6 +4,7 @@
  */
 import type { Addition, Ask, RecipeRef, RoastLevel } from '../recipe';
 import type { Kettle } from '../water';
+import type { Note } from './notes';
 
 type Base<Type extends string> = {
   /** Chosen by the device that made the event (UUIDv7), so that posting twice stores once. */
@@ -11,6 +12,8 @@ type Base<Type extends string> = {
   type: Type;
   /** Bar time, milliseconds since 1970. */
   atMs: number;
+  /** Whose hands they were, where the device knows: a person of the bench. */
+  by?: string;
 };
 
 /** One cup of an order: what was asked for. */
@@ -46,10 +49,52 @@ export type BrewStarted = Base<'brew-started'> & {
   kettleFilledAtC: number;
   kettleSizeMl?: number;
   kettleMaxFlowGPerS?: number;
+  /** Nothing weighs under the brewer: its water is weighed beforehand, and pours end by clock and eye. */
+  withoutScale?: true;
+  /** The brewer is held in the hand, which keeps the hands through the drawdown. */
+  handHeld?: true;
 };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
 export type StepBegun = Base<'step-begun'> & { brewId: string; stepId: string };
-export type StepDone = Base<'step-done'> & { brewId: string; stepId: string; readingG?: number };
+export type StepDone = Base<'step-done'> & {
+  brewId: string;
+  stepId: string;
+  readingG?: number;
+  /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
+  leadG?: number;
+};
+/** A step is left out: a pulse that was forgotten, a stir that nobody misses. What follows goes on from there. */
+export type StepSkipped = Base<'step-skipped'> & { brewId: string; stepId: string };
+/** What was said of a step was wrong: when it began or ended, or what the scale read. Later, from the station. */
+export type StepCorrected = Base<'step-corrected'> & {
+  brewId: string;
+  stepId: string;
+  begunMs?: number;
+  doneMs?: number;
+  readingG?: number;
+};
+/** The dose that is really in the brewer; all targets follow it. */
+export type DoseCorrected = Base<'dose-corrected'> & { brewId: string; doseG: number };
+/** The brew stands at another station than was said. */
+export type BrewMoved = Base<'brew-moved'> & {
+  brewId: string;
+  stationId: string;
+  stationName: string;
+  brewerId: string;
+};
+/** A brew goes to another cup than it was started for; a brew that was under way for that cup goes the other way. */
+export type BrewGiven = Base<'brew-given'> & {
+  brewId: string;
+  fromOrderId: string;
+  fromCupId: string;
+  orderId: string;
+  cupId: string;
+  otherBrewId?: string;
+};
+/** Something seen on the spot, in one tap. */
+export type BrewNoted = Base<'brew-noted'> & { brewId: string; note: Note };
+/** A pair of hands takes a step over from the other. */
+export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; hands: number };
 /** The cup is handed over; this ends the brew's serving step. */
 export type BrewServed = Base<'brew-served'> & { brewId: string; beverageG?: number };
 /** The brew is given up; its cup waits to be brewed again. */
@@ -59,9 +104,25 @@ export type BrewAbandoned = Base<'brew-abandoned'> & { brewId: string; reason: s
 export type EventUndone = Base<'event-undone'> & { eventId: string };
 
 export type OrderEvent = OrderTaken | CupCancelled | CupRemade;
-export type BrewEvent = BrewStarted | StepBegun | StepDone | BrewServed | BrewAbandoned;
+export type BrewEvent =
+  | BrewStarted
+  | StepBegun
+  | StepDone
+  | StepSkipped
+  | StepCorrected
+  | DoseCorrected
+  | BrewMoved
+  | BrewGiven
+  | BrewNoted
+  | StepTaken
+  | BrewServed
+  | BrewAbandoned;
 export type BarEvent = OrderEvent | BrewEvent | EventUndone;
 export type BarEventType = BarEvent['type'];
+
+/** Said beside the brew's own course: they move nothing, and what came before them can still be taken back. */
+export const isRemark = (event: BrewEvent): boolean =>
+  event.type === 'brew-noted' || event.type === 'step-taken';
 
 /** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;

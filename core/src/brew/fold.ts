@@ -2,70 +2,178 @@
  * How events become a brew and an order. Nothing is carried along beside them: a brew is what its own events make of
  * it, and a cup's status follows from its order's events and its latest brew. That is what makes undo exact.
  */
+import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
+import { cardNow, type PourFacts } from './retarget';
 import {
   latestBrew,
-  type startedFrom,
+  startedFrom,
   type BarState,
   type BrewState,
   type CupState,
   type OrderState,
+  type StepMark,
 } from './state';
 
-/** A brew's state is what its own events make of it; nothing else is carried along. */
-export function fold(
-  bare: Pick<BrewState, 'ask' | 'card' | 'events'> & ReturnType<typeof startedFrom>,
-): BrewState {
-  const { id, orderId, cupId, stationId, stationName, brewerId, startedMs, ask, card, events } = bare;
+/**
+ * A brew as its own events make it; nothing else is carried along.
+ * @param planned the card that it was started with
+ * @param events the brew's own, beginning with its start
+ */
+export function fold({ ask, planned, events }: Pick<BrewState, 'ask' | 'planned' | 'events'>): BrewState {
+  const started = startOf(events);
   const brew: BrewState = {
-    id,
-    orderId,
-    cupId,
-    stationId,
-    stationName,
-    brewerId,
-    startedMs,
+    ...startedFrom(started),
     ask,
-    card,
+    planned,
+    card: planned,
     events,
     status: 'running',
     marks: {},
-    lastMs: startedMs,
+    lastMs: started.atMs,
   };
-  for (const event of events) {
-    // Clocks of two devices may cross by a moment; the brew's own time does not run backwards.
-    const atMs = Math.max(event.atMs, brew.lastMs);
-    brew.lastMs = atMs;
-    if (event.type === 'step-begun') {
-      brew.marks[event.stepId] = { begunMs: atMs };
-    } else if (event.type === 'step-done') {
-      markDone(brew, event.stepId, atMs, event.readingG);
-      if (card.steps.at(-1)?.id === event.stepId && !brew.abandoned) brew.status = 'cleaned';
-    } else if (event.type === 'brew-served') {
-      markDone(brew, card.steps.find((step) => step.kind === 'serve')!.id, atMs);
-      brew.status = 'served';
-      brew.servedMs = atMs;
-      if (event.beverageG !== undefined) brew.beverageG = event.beverageG;
-    } else if (event.type === 'brew-abandoned') {
-      brew.status = 'abandoned';
-      brew.abandoned = { atMs, reason: event.reason };
-    }
-  }
+  for (const event of events) happen(brew, event);
   return brew;
 }
 
-function markDone(brew: BrewState, stepId: string, doneMs: number, readingG?: number): void {
-  brew.marks[stepId] = { ...brew.marks[stepId], doneMs, ...(readingG === undefined ? {} : { readingG }) };
+function happen(brew: BrewState, event: BrewEvent): void {
+  switch (event.type) {
+    case 'step-begun':
+      brew.marks[event.stepId] = { begunMs: inTime(brew, event.atMs) };
+      return;
+    case 'step-done':
+      markDone(brew, event);
+      if (brew.planned.steps.at(-1)?.id === event.stepId && !brew.abandoned) brew.status = 'cleaned';
+      return;
+    case 'step-skipped':
+      brew.skipped = [...(brew.skipped ?? []), event.stepId];
+      inTime(brew, event.atMs);
+      return retarget(brew);
+    case 'step-corrected':
+      return correct(brew, event);
+    case 'dose-corrected':
+      brew.doseG = event.doseG;
+      return retarget(brew);
+    case 'brew-moved':
+      brew.stationId = event.stationId;
+      brew.stationName = event.stationName;
+      brew.brewerId = event.brewerId;
+      return;
+    case 'brew-given':
+      brew.orderId = event.brewId === brew.id ? event.orderId : event.fromOrderId;
+      brew.cupId = event.brewId === brew.id ? event.cupId : event.fromCupId;
+      return;
+    case 'brew-noted':
+      brew.notes = [...(brew.notes ?? []), { note: event.note, atMs: event.atMs }];
+      return;
+    case 'step-taken':
+      brew.takenBy = { ...brew.takenBy, [event.stepId]: event.hands };
+      return;
+    case 'brew-served':
+      brew.servedMs = inTime(brew, event.atMs);
+      brew.marks[serveStep(brew).id] = { doneMs: brew.servedMs };
+      brew.status = 'served';
+      if (event.beverageG !== undefined) brew.beverageG = event.beverageG;
+      return;
+    case 'brew-abandoned':
+      brew.status = 'abandoned';
+      brew.abandoned = { atMs: inTime(brew, event.atMs), reason: event.reason };
+      return;
+    case 'brew-started':
+  }
 }
 
-/** The state with a brew as it now is, its cup and order along with it. */
-export function withBrew(state: BarState, brew: BrewState): BarState {
-  const order = state.orders[brew.orderId]!;
-  const cups = order.cups.map((cup) =>
-    cup.cupId === brew.cupId && !cup.brewIds.includes(brew.id)
-      ? { ...cup, brewIds: [...cup.brewIds, brew.id] }
-      : cup,
+/** Clocks of two devices may cross by a moment; the brew's own time does not run backwards. */
+function inTime(brew: BrewState, atMs: number): number {
+  brew.lastMs = Math.max(atMs, brew.lastMs);
+  return brew.lastMs;
+}
+
+function markDone(brew: BrewState, { stepId, atMs, readingG, leadG }: StepDone): void {
+  const step = brew.card.steps.find(({ id }) => id === stepId);
+  const mark: StepMark = { ...brew.marks[stepId], doneMs: inTime(brew, atMs) };
+  // What the card asked for then; it may change when the dose is corrected.
+  if (step?.targetG !== undefined && (readingG !== undefined || brew.card !== brew.planned))
+    mark.targetG = step.targetG;
+  if (readingG !== undefined) mark.readingG = readingG;
+  if (leadG !== undefined) mark.leadG = leadG;
+  brew.marks[stepId] = mark;
+  if (mark.targetG !== undefined) retarget(brew);
+}
+
+function correct(brew: BrewState, { stepId, begunMs, doneMs, readingG }: StepCorrected): void {
+  const mark: StepMark = { ...brew.marks[stepId] };
+  if (begunMs !== undefined) mark.begunMs = begunMs;
+  if (doneMs !== undefined) mark.doneMs = doneMs;
+  if (readingG !== undefined) {
+    mark.readingG = readingG;
+    mark.targetG ??= brew.card.steps.find(({ id }) => id === stepId)?.targetG ?? readingG;
+  }
+  brew.marks[stepId] = mark;
+  if (doneMs !== undefined && stepId === serveStep(brew).id) brew.servedMs = doneMs;
+  if (readingG !== undefined) retarget(brew);
+}
+
+function retarget(brew: BrewState): void {
+  brew.card = cardNow(brew.planned, factsOf(brew));
+}
+
+/** What re-targeting needs to know of a brew. */
+export const factsOf = ({
+  marks,
+  skipped,
+  doseG,
+}: Pick<BrewState, 'marks' | 'skipped' | 'doseG'>): PourFacts => ({
+  marks,
+  skipped: new Set(skipped),
+  ...(doseG === undefined ? {} : { doseG }),
+});
+
+const serveStep = (brew: BrewState) => brew.planned.steps.find((step) => step.kind === 'serve')!;
+
+const startOf = (events: readonly BrewEvent[]): BrewStarted => {
+  const [first] = events;
+  if (first?.type !== 'brew-started') throw new Error('A brew’s events begin with its start.');
+  return first;
+};
+
+/** The state with a brew that has been started, its cup and order along with it. */
+export function withStarted(state: BarState, brew: BrewState): BarState {
+  return withBrew(
+    withCup(state, brew, (cup) => ({
+      ...cup,
+      brewIds: [...cup.brewIds, brew.id],
+      tried: [...cup.tried, brew.id],
+    })),
+    brew,
   );
-  return withOrder({ ...state, brews: { ...state.brews, [brew.id]: brew } }, { ...order, cups });
+}
+
+/** The state without a brew, as if it had not been started. */
+export function withoutStarted(state: BarState, brew: BrewState): BarState {
+  const { [brew.id]: _gone, ...brews } = state.brews;
+  return withCup({ ...state, brews }, brew, (cup) => ({
+    ...cup,
+    brewIds: cup.brewIds.filter((id) => id !== brew.id),
+    tried: cup.tried.slice(0, -1),
+  }));
+}
+
+/** The state with a brew as it now is; its order sees what has become of it. */
+export function withBrew(state: BarState, brew: BrewState): BarState {
+  return withOrder({ ...state, brews: { ...state.brews, [brew.id]: brew } }, state.orders[brew.orderId]!);
+}
+
+/** The state with one cup changed. */
+export function withCup(
+  state: BarState,
+  { orderId, cupId }: { orderId: string; cupId: string },
+  change: (cup: CupState) => CupState,
+): BarState {
+  const order = state.orders[orderId]!;
+  return withOrder(state, {
+    ...order,
+    cups: order.cups.map((cup) => (cup.cupId === cupId ? change(cup) : cup)),
+  });
 }
 
 /** The state with an order as it now is, each cup's status worked out anew. */

@@ -50,7 +50,7 @@ test('a cone runs from order to clean, and its brew time is from first water to 
     undefined,
   ]);
   expect([brewTimeMs(brew), anchorMs(brew, T0)]).toEqual([190_000, T0 + 100_000]);
-  expect(brew.marks['pour-2']).toEqual({ doneMs: T0 + 158_000, readingG: 130 });
+  expect(brew.marks['pour-2']).toEqual({ doneMs: T0 + 158_000, readingG: 130, targetG: 128 });
 });
 
 test('steps that end by the clock close by themselves, at their own time, with nobody tapping', () => {

@@ -62,7 +62,7 @@ function spread(planned: BrewCard, { marks, skipped }: PourFacts, scale: number,
     amounts.set(step.id, { targetG, fromG: pouredG, differs });
     pouredG = Math.max(pouredG, reachedG);
   };
-  for (let last = lastDone(ahead, marks); last >= 0; last -= 1) {
+  while (ahead.some(({ step }) => marks[step.id]?.doneMs !== undefined)) {
     const [pour, ...rest] = ahead as [Pour, ...Pour[]];
     const mark = marks[pour.step.id];
     ahead = rest;
@@ -80,12 +80,9 @@ function spread(planned: BrewCard, { marks, skipped }: PourFacts, scale: number,
     if (targetG - pouredG < LEAST_POUR_G && !marks[pour.step.id]) left.add(pour.step.id);
     else set(pour, targetG, targetG);
   }
-  const over = ahead.every(({ step }) => left.has(step.id));
+  const over = amounts.size > 0 && ahead.every(({ step }) => left.has(step.id));
   return { amounts, left, pouredG, over };
 }
-
-const lastDone = (pours: readonly Pour[], marks: PourFacts['marks']): number =>
-  pours.findLastIndex(({ step }) => marks[step.id]?.doneMs !== undefined);
 
 /** The pours after a reading: those that it has passed go, the others share what is left in proportion. */
 function respread(

@@ -10,10 +10,18 @@
  * 5. `apply` followed by undoing what was applied gives the state before it.
  */
 import type { BrewCard } from '../recipe';
-import type { BrewEvent, BrewStarted, CupAsk, OrderEvent } from './events';
+import { brewIdOf, type BrewEvent, type BrewStarted, type CupAsk, type OrderEvent } from './events';
+import type { Note } from './notes';
 
 /** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
-export type StepMark = { begunMs?: number; doneMs?: number; readingG?: number };
+export type StepMark = {
+  begunMs?: number;
+  doneMs?: number;
+  /** What the scale read, and what the card asked for at that moment, grams. */
+  readingG?: number;
+  targetG?: number;
+  leadG?: number;
+};
 
 export type BrewStatus = 'running' | 'served' | 'cleaned' | 'abandoned';
 
@@ -25,22 +33,40 @@ export type BrewState = {
   stationName: string;
   brewerId: string;
   ask: CupAsk;
+  /** The card that it was started with. */
+  planned: BrewCard;
+  /** The card as it now stands: re-targeted after what was really poured. The planned one itself while nothing is off. */
   card: BrewCard;
   startedMs: number;
-  /** Time of the brew's latest event. */
+  /** Time of the latest thing done in it; remarks and corrections do not count. */
   lastMs: number;
   status: BrewStatus;
   marks: Record<string, StepMark>;
   servedMs?: number;
   beverageG?: number;
   abandoned?: { atMs: number; reason: string };
+  /** The dose that was found to be in the brewer, where it is not the card's, grams. */
+  doseG?: number;
+  /** Steps that were left out. */
+  skipped?: string[];
+  notes?: { note: Note; atMs: number }[];
+  /** Which pair of hands has taken a step over. */
+  takenBy?: Record<string, number>;
+  /** As it was when the brew was started. */
+  withoutScale?: true;
+  handHeld?: true;
   /** The brew's own events that stand, oldest first. */
   events: BrewEvent[];
 };
 
 export type CupStatus = 'waiting' | 'brewing' | 'served' | 'cancelled';
 
-export type CupState = CupAsk & { status: CupStatus; brewIds: string[] };
+export type CupState = CupAsk & {
+  status: CupStatus;
+  brewIds: string[];
+  /** Every brew that was started for it or given to it, as it came; one that went to another cup is still among them. */
+  tried: string[];
+};
 
 export type OrderState = {
   id: string;
@@ -67,6 +93,9 @@ export const latestBrew = (state: BarState, cup: CupState): BrewState | undefine
   const id = cup.brewIds.at(-1);
   return id === undefined ? undefined : state.brews[id];
 };
+
+/** What the cup's next brew will be called, on every device. */
+export const nextBrewId = (cup: CupState): string => brewIdOf(cup.cupId, cup.tried.length + 1);
 
 /** A brew that still holds its station: running, or served or abandoned and not yet cleaned. */
 export const holdsStation = (brew: BrewState): boolean =>
@@ -125,4 +154,6 @@ export const startedFrom = (event: BrewStarted) => ({
   stationName: event.stationName,
   brewerId: event.brewerId,
   startedMs: event.atMs,
+  ...(event.withoutScale ? { withoutScale: event.withoutScale } : {}),
+  ...(event.handHeld ? { handHeld: event.handHeld } : {}),
 });

@@ -17,8 +17,9 @@ export type StepTime = {
   startInferred: boolean;
 };
 
-/** A step that goes on by itself: nobody has to say that it began. */
-export const beginsByItself = (step: CardStep): boolean => !step.attended || step.end === 'clock';
+/** A step that goes on by itself: nobody has to say that it began. A drawdown does even where it keeps the hands. */
+export const beginsByItself = (step: CardStep): boolean =>
+  !step.attended || step.end === 'clock' || step.kind === 'drawdown';
 
 /** The steps of a brew as they stand at a moment, in order. */
 export function timelineAt(brew: BrewState, nowMs: number): StepTime[] {

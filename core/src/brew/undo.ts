@@ -2,7 +2,9 @@
  * Taking an event back, as if it had not been.
  */
 import { accept, refuse, type Applied } from './applied';
-import { fold, withBrew, withOrder } from './fold';
+import { isRemark, type BrewGiven } from './events';
+import { fold, withBrew, withOrder, withoutStarted } from './fold';
+import { exchangeCups } from './give';
 import { brewAt, holdsStation, type BarState, type BrewState, type OrderState } from './state';
 
 /** Only the latest thing said of a brew or an order can be taken back, and only while nothing else stands on it. */
@@ -15,38 +17,55 @@ export function undo(state: BarState, eventId: string): Applied {
 }
 
 function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied {
-  const last = brew.events.at(-1)!;
-  if (last.id !== eventId)
+  const event = brew.events.find(({ id }) => id === eventId)!;
+  const stands = isRemark(event) || brew.events.findLast((each) => !isRemark(each))?.id === eventId;
+  if (!stands)
     return refuse('not-undoable', 'eventId', 'Something was done to this brew since; undo that first.');
+  if (event.type === 'brew-given') return undoGiving(state, event);
   const order = state.orders[brew.orderId]!;
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId)!;
-  const sentBack = order.events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id);
+  const sentBack = order.events.some(
+    ({ type, ...of }) => type === 'cup-remade' && 'brewId' in of && of.brewId === brew.id,
+  );
   // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
   const newerBrew = cup.brewIds.at(-1) !== brew.id;
+  const triedAgain = cup.tried.at(-1) !== brew.id;
   const goneOn =
-    (last.type === 'brew-served' && (newerBrew || sentBack)) ||
-    (last.type === 'brew-abandoned' && (newerBrew || cup.status === 'cancelled'));
+    (event.type === 'brew-served' && (newerBrew || sentBack)) ||
+    (event.type === 'brew-abandoned' && (newerBrew || triedAgain || cup.status === 'cancelled'));
   if (goneOn) {
     return refuse('not-undoable', 'eventId', 'The cup has been sent back, cancelled or brewed again since.');
   }
-  if (last.type === 'brew-started') {
-    const { [brew.id]: _gone, ...brews } = state.brews;
-    return accept(
-      withOrder(
-        { ...state, brews },
-        {
-          ...order,
-          cups: order.cups.map((each) => ({ ...each, brewIds: each.brewIds.filter((id) => id !== brew.id) })),
-        },
-      ),
-    );
-  }
-  const before = fold({ ...brew, events: brew.events.slice(0, -1) });
-  const holder = brewAt(state, brew.stationId);
+  // Remarks on a brew that never began go with it.
+  if (event.type === 'brew-started') return accept(withoutStarted(state, brew));
+  const before = without(brew, eventId);
+  const holder = brewAt(state, before.stationId);
   if (holdsStation(before) && holder && holder.id !== brew.id) {
-    return refuse('not-undoable', 'eventId', `${brew.stationName} has been taken by another brew since.`);
+    return refuse('not-undoable', 'eventId', `${before.stationName} has been taken by another brew since.`);
   }
   return accept(withBrew(state, before));
+}
+
+const without = (brew: BrewState, eventId: string): BrewState =>
+  fold({ ...brew, events: brew.events.filter(({ id }) => id !== eventId) });
+
+/** Both brews go back to where they were, if neither has gone on. */
+function undoGiving(state: BarState, event: BrewGiven): Applied {
+  const ids = [event.brewId, ...(event.otherBrewId === undefined ? [] : [event.otherBrewId])];
+  const brews = ids.map((id) => state.brews[id]);
+  const still = brews.every((brew) => brew?.events.findLast((each) => !isRemark(each))?.id === event.id);
+  const [from] = state.orders[event.fromOrderId]?.cups.filter(({ cupId }) => cupId === event.fromCupId) ?? [];
+  const free = event.otherBrewId !== undefined || from?.status === 'waiting';
+  if (!still || !free)
+    return refuse('not-undoable', 'eventId', 'The brews have gone on with their new cups since.');
+  return accept(
+    exchangeCups(
+      state,
+      brews.map((brew) => without(brew!, event.id)),
+      { ...event, from: event, to: { orderId: event.fromOrderId, cupId: event.fromCupId } },
+      true,
+    ),
+  );
 }
 
 function undoInOrder(state: BarState, order: OrderState, eventId: string): Applied {
@@ -54,7 +73,7 @@ function undoInOrder(state: BarState, order: OrderState, eventId: string): Appli
   if (last.id !== eventId)
     return refuse('not-undoable', 'eventId', 'Something was done to this order since; undo that first.');
   if (last.type === 'order-taken') {
-    if (order.cups.some((cup) => cup.brewIds.length > 0))
+    if (order.cups.some((cup) => cup.tried.length > 0))
       return refuse('not-undoable', 'eventId', 'A cup of this order is being brewed; undo that first.');
     const { [order.id]: _gone, ...orders } = state.orders;
     const lastBadge = state.lastBadge === order.badge ? order.badgeBefore : state.lastBadge;

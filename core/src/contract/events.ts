@@ -2,14 +2,16 @@
  * What an event must look like to be let in.
  */
 import { z } from 'zod';
-import { ADDITIONS, CUP_RANGE_ML, ROAST_LEVELS } from '../recipe';
-import type { BarEvent } from '../brew';
+import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, ROAST_LEVELS } from '../recipe';
+import { NOTES, type BarEvent } from '../brew';
 import { grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
+const barMs = z.number().int().min(0).max(8.64e15);
 const base = {
   id: eventId,
-  atMs: z.number().int().min(0).max(8.64e15).meta({ description: 'Bar time, milliseconds since 1970.' }),
+  atMs: barMs.meta({ description: 'Bar time, milliseconds since 1970.' }),
+  by: thingId.optional().meta({ description: 'The person of the bench whose hands they were.' }),
 };
 const recipeRef = { recipeId: thingId, recipeVersion: z.number().int().min(1).max(100_000) };
 
@@ -60,6 +62,8 @@ const brewStarted = z.strictObject({
   kettleFilledAtC: z.number().min(0).max(100),
   kettleSizeMl: z.number().min(200).max(6000).optional(),
   kettleMaxFlowGPerS: z.number().min(1).max(60).optional(),
+  withoutScale: z.literal(true).optional(),
+  handHeld: z.literal(true).optional(),
 });
 const stepBegun = z.strictObject({
   ...base,
@@ -73,6 +77,67 @@ const stepDone = z.strictObject({
   brewId: thingId,
   stepId: thingId,
   readingG: grams(3000).optional(),
+  leadG: z.number().min(0).max(50).optional(),
+});
+const stepSkipped = z.strictObject({
+  ...base,
+  type: z.literal('step-skipped'),
+  brewId: thingId,
+  stepId: thingId,
+});
+const stepCorrected = z
+  .strictObject({
+    ...base,
+    type: z.literal('step-corrected'),
+    brewId: thingId,
+    stepId: thingId,
+    begunMs: barMs.optional(),
+    doneMs: barMs.optional(),
+    readingG: grams(3000).optional(),
+  })
+  .refine(
+    ({ begunMs, doneMs, readingG }) => (begunMs ?? doneMs ?? readingG) !== undefined,
+    'say what was wrong: begunMs, doneMs or readingG',
+  );
+const doseCorrected = z.strictObject({
+  ...base,
+  type: z.literal('dose-corrected'),
+  brewId: thingId,
+  doseG: z
+    .number('must be a number of grams')
+    .min(DOSE_RANGE_G.min, `must be at least ${DOSE_RANGE_G.min} g`)
+    .max(DOSE_RANGE_G.max, `must be at most ${DOSE_RANGE_G.max} g`),
+});
+const brewMoved = z.strictObject({
+  ...base,
+  type: z.literal('brew-moved'),
+  brewId: thingId,
+  stationId: thingId,
+  stationName: line(40),
+  brewerId: thingId,
+});
+const brewGiven = z.strictObject({
+  ...base,
+  type: z.literal('brew-given'),
+  brewId: thingId,
+  fromOrderId: thingId,
+  fromCupId: thingId,
+  orderId: thingId,
+  cupId: thingId,
+  otherBrewId: thingId.optional(),
+});
+const brewNoted = z.strictObject({
+  ...base,
+  type: z.literal('brew-noted'),
+  brewId: thingId,
+  note: z.enum(NOTES),
+});
+const stepTaken = z.strictObject({
+  ...base,
+  type: z.literal('step-taken'),
+  brewId: thingId,
+  stepId: thingId,
+  hands: z.number().int().min(1).max(2),
 });
 const brewServed = z.strictObject({
   ...base,
@@ -95,6 +160,13 @@ export const barEventSchema = z.discriminatedUnion('type', [
   brewStarted,
   stepBegun,
   stepDone,
+  stepSkipped,
+  stepCorrected,
+  doseCorrected,
+  brewMoved,
+  brewGiven,
+  brewNoted,
+  stepTaken,
   brewServed,
   brewAbandoned,
   eventUndone,

@@ -107,6 +107,7 @@ const step = z.strictObject({
     .optional()
     .meta({ description: 'How far the start may move, and what a second costs a plan.' }),
   cueWindow: z.strictObject({ earlyS: seconds(), lateS: seconds() }).optional(),
+  stirs: z.int().min(1).max(60).optional(),
   checkC: z.strictObject({ from: temperature, to: temperature }).optional(),
   anchor: z
     .enum(['start', 'end'])

@@ -4,7 +4,7 @@
  */
 import {
   brewAt,
-  brewIdOf,
+  nextBrewId,
   timelineAt,
   type BarState,
   type BrewState,
@@ -138,7 +138,7 @@ function ofWaiting(
 ): Ahead[] {
   const found = cardFor(bench, cup, book);
   if (!found.ok) return [];
-  const brewId = brewIdOf(cup.cupId, cup.brewIds.length + 1);
+  const brewId = nextBrewId(cup);
   const free = found.stations.find((station) => !brewAt(state, station.id));
   const station = { ...(free ?? found.stations[0]!), free: free !== undefined };
   return found.card.steps.flatMap((step) => {

@@ -2,7 +2,7 @@
  * The planning problem of the bar as it stands: running brews pinned at their real times, waiting cups to be placed.
  */
 import {
-  brewIdOf,
+  nextBrewId,
   holdsStation,
   timelineAt,
   type BarState,
@@ -97,7 +97,7 @@ const planOrder = (order: OrderState, brews: PlanBrew[]): PlanOrder => {
 };
 
 const waitingBrew = (cup: CupState, order: OrderState, card: BrewCard, brewerId: string): PlanBrew => ({
-  id: brewIdOf(cup.cupId, cup.brewIds.length + 1),
+  id: nextBrewId(cup),
   orders: [order.id],
   steps: card.steps.map(planStep),
   holds: holdsOf(card, card.steps, brewerId),

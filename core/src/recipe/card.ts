@@ -20,6 +20,10 @@ export type Place = {
   kettle: Kettle;
   /** The brewer that it is brewed in, where it is known: a pour that would spill is then split. */
   brewer?: Brewer;
+  /** Nothing weighs under the brewer: pours end by clock and eye, and the water is weighed beforehand. */
+  withoutScale?: true;
+  /** The brewer is held in the hand, which keeps the hands through the drawdown. */
+  handHeld?: true;
   /** Retention that the bar has learnt for this recipe, g/g. */
   retentionGPerG?: number;
   /** Who set altitude and kettle; left out, they are the usual ones. */
@@ -91,6 +95,11 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
   const mixedC = mixtureC(timeline.steps, waterC);
   const hotG = hotWaterG(timeline.steps, brewWaterG) + water.bypassG - water.iceG;
   const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
+  const found =
+    movedC === 0
+      ? timeline.steps
+      : timeline.steps.map((step) => checkedAt(step, movedC, temperature.highestC));
+  const steps = place.withoutScale || place.handHeld ? found.map((step) => byHandAndEye(step, place)) : found;
   return {
     recipeId: recipe.id,
     recipeVersion: recipe.version,
@@ -116,17 +125,17 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     kettleFillG: fillG,
     brewTimeS: timeline.brewTimeS,
     brewWindowS: timeline.brewWindowS,
-    handsTimeS: timeline.steps.reduce((sum, step) => sum + (step.attended ? step.durationS : 0), 0),
-    steps:
-      movedC === 0
-        ? timeline.steps
-        : timeline.steps.map((step) => checkedAt(step, movedC, temperature.highestC)),
+    handsTimeS: steps.reduce((sum, step) => sum + (step.attended ? step.durationS : 0), 0),
+    steps,
     holds: recipe.holds,
     notes: [
       temperatureNote(temperature, place.altitudeM),
       ...notes,
       kettleNote(recipe, place.kettle, fillG, waterC),
       additionNote(ask.addition, water),
+      place.withoutScale && METHODS[recipe.method].usesKettle
+        ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
+        : null,
       cups > 1 ? 'Swirl the server before sharing out: what is below is stronger.' : null,
     ].filter((note) => note !== null),
   };
@@ -230,6 +239,18 @@ function checkedAt(step: CardStep, movedC: number, highestC: number): CardStep {
   if (!step.checkC) return step;
   const to = Math.min(highestC, round(step.checkC.to + movedC, 1));
   return { ...step, checkC: { from: Math.min(to, round(step.checkC.from + movedC, 1)), to } };
+}
+
+/** Craft, "without a scale under the brewer". */
+function byHandAndEye(step: CardStep, { withoutScale, handHeld }: Place): CardStep {
+  if (withoutScale && step.kind === 'pour') return { ...step, byEye: true };
+  if (!handHeld || step.kind !== 'drawdown') return step;
+  return {
+    ...step,
+    attended: true,
+    lag: { minS: 0, idealS: 0, maxS: 0, penalty: 0 },
+    hint: 'Held until it drips.',
+  };
 }
 
 /** Whole grams that sum to a mass, as equal as can be. */

@@ -42,6 +42,10 @@ export type CardStep = {
   flowGPerS?: number;
   /** The first part of a pour that is poured otherwise: up to a reading, at a flow, expected at a time from the anchor. */
   opening?: { targetG: number; flowGPerS: number; untilS: number; cue?: string };
+  /** Nothing weighs it: it ends by its seconds and the eye. */
+  byEye?: true;
+  /** How many stirs, where they are counted. */
+  stirs?: number;
   /** Where the pour's water is not the recipe's, degrees Celsius. */
   waterC?: number;
   /** The temperature to find, degrees Celsius. */
@@ -205,6 +209,7 @@ function cardStep(
   if (cueWindow)
     laid.cueWindowS = { from: Math.max(startS + 1, endS - cueWindow.earlyS), to: endS + cueWindow.lateS };
   if (pour && step.pour) setPour(laid, step.pour, pour, batch);
+  if (step.stirs) laid.stirs = step.stirs;
   if (step.checkC) laid.checkC = step.checkC;
   if (step.anchor) laid.anchor = step.anchor;
   if (step.hint) laid.hint = step.hint;

@@ -105,6 +105,8 @@ export type RecipeStep = {
   window?: StartWindow;
   /** How much sooner or later than expected the cue that ends it may come, seconds. */
   cueWindow?: { earlyS: number; lateS: number };
+  /** How many stirs, where they are counted. */
+  stirs?: number;
   /** The temperature to find when looking, degrees Celsius at a medium roast. */
   checkC?: { from: number; to: number };
   /** The brew's timer starts when this step starts, or ends. Exactly one step of a recipe has it. */

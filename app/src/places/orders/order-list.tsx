@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import {
   brewAt,
-  brewIdOf,
+  nextBrewId,
   latestBrew,
   type BarEvent,
   type CupState,
@@ -141,7 +141,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
     const station = found.ok ? found.stations.find(({ id }) => !brewAt(state, id)) : undefined;
     const start = () => {
       const item = {
-        brewId: brewIdOf(cup.cupId, cup.brewIds.length + 1),
+        brewId: nextBrewId(cup),
         order,
         cup,
         station: { ...station!, free: true },

@@ -61,13 +61,18 @@ const waterFirst = (checkC: { from: number; to: number }): RecipeStep[] => [
 ];
 /** The flame does not wait: what is late here overcooks. */
 const ON_THE_FLAME = { earlyS: 3, lateS: 8, penalty: 2 };
-const coffeeIn = (name: string, lengthS: number): RecipeStep =>
+const coffeeIn = (name: string, lengthS: number, stirs?: number): RecipeStep =>
   handStep('coffee-in', 'stir', name, lengthS, 'all wetted', {
     anchor: 'start',
     window: { earlyS: 0, lateS: 30, penalty: 0.3 },
+    ...(stirs ? { stirs } : {}),
   });
-const flameOff = (name: string, atS: number, lengthS: number): RecipeStep =>
-  handStep('flame-off', 'flame', name, lengthS, 'flame off', { start: { atS }, window: ON_THE_FLAME });
+const flameOff = (name: string, atS: number, lengthS: number, stirs?: number): RecipeStep =>
+  handStep('flame-off', 'flame', name, lengthS, 'flame off', {
+    start: { atS },
+    window: ON_THE_FLAME,
+    ...(stirs ? { stirs } : {}),
+  });
 const down = (lengthS: number, earlyS: number, lateS: number): RecipeStep =>
   passive(
     'down',
@@ -95,9 +100,9 @@ export const siphonLate: Recipe = {
   endWindowS: { from: 93, to: 123 },
   steps: [
     ...waterFirst({ from: 91, to: 94 }),
-    coffeeIn('Coffee in, press under, stir 6', 12),
+    coffeeIn('Coffee in, press under, stir 6', 12, 6),
     passive('steep', 'settle', 'Steeping', { untilS: 50 }),
-    flameOff('Stir 4, flame off', 50, 8),
+    flameOff('Stir 4, flame off', 50, 8, 4),
     down(50, 15, 15),
     ...siphonFinish,
   ],
@@ -120,7 +125,7 @@ export const siphonSlow: Recipe = {
   endWindowS: { from: 160, to: 195 },
   steps: [
     ...waterFirst({ from: 89, to: 92 }),
-    coffeeIn('Coffee in, stir 14', 20),
+    coffeeIn('Coffee in, stir 14', 20, 14),
     passive(
       'steep',
       'settle',
@@ -130,7 +135,7 @@ export const siphonSlow: Recipe = {
         hint: 'The lowest flame that holds the water up.',
       },
     ),
-    flameOff('Flame off, stir 3', 110, 6),
+    flameOff('Flame off, stir 3', 110, 6, 3),
     // Counted from the flame going off, at the step's start.
     { ...down(59, 15, 20), lasts: { untilS: 175 } },
     ...siphonFinish,

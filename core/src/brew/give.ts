@@ -1,0 +1,63 @@
+/**
+ * Giving a brew to another cup: the guest at the window drinks what was meant for the corner table, or two brews of one
+ * coffee change places.
+ */
+import { accept, own, refuse, type Applied } from './applied';
+import type { BrewGiven } from './events';
+import { fold, withCup } from './fold';
+import type { BarState, BrewState, CupState } from './state';
+
+export type CupPlace = { orderId: string; cupId: string };
+
+/** The brew goes to its new cup, and the brew that was under way for that cup to the old one. */
+export function giveBrew(state: BarState, event: BrewGiven): Applied {
+  const brew = own(state.brews, event.brewId);
+  const to = cupAt(state, event);
+  if (!brew) return refuse('unknown', 'brewId', 'There is no such brew on the bar now.');
+  if (!to) return refuse('unknown', 'cupId', 'There is no such cup.');
+  if (brew.orderId !== event.fromOrderId || brew.cupId !== event.fromCupId || to.cupId === brew.cupId)
+    return refuse('cup-not-ready', 'cupId', 'The brew is for another cup by now.');
+  if (brew.status !== 'running')
+    return refuse(
+      'cup-not-ready',
+      'brewId',
+      `Only a brew that runs can change its cup; this one is ${brew.status}.`,
+    );
+  const other = event.otherBrewId === undefined ? undefined : own(state.brews, event.otherBrewId);
+  if (to.status === 'brewing' ? to.brewIds.at(-1) !== other?.id : other)
+    return refuse('cup-not-ready', 'otherBrewId', 'Another brew is under way for that cup by now.');
+  if (to.status !== 'waiting' && to.status !== 'brewing')
+    return refuse('cup-not-ready', 'cupId', `That cup is ${to.status}; it takes no brew.`);
+  const brews = [brew, ...(other ? [other] : [])].map((each) =>
+    fold({ ...each, events: [...each.events, event] }),
+  );
+  const from = { orderId: event.fromOrderId, cupId: event.fromCupId };
+  return accept(exchangeCups(state, brews, { ...event, from, to: event }, false));
+}
+
+/**
+ * The state with brews as they now are, their cups' lists of brews exchanged.
+ * @param takenBack the exchange is the undoing of an earlier one
+ */
+export function exchangeCups(
+  state: BarState,
+  brews: readonly BrewState[],
+  { brewId, otherBrewId, from, to }: { brewId: string; otherBrewId?: string; from: CupPlace; to: CupPlace },
+  takenBack: boolean,
+): BarState {
+  const placed = Object.fromEntries(brews.map((brew) => [brew.id, brew]));
+  const next = { ...state, brews: { ...state.brews, ...placed } };
+  const swap = (gone: string | undefined, come: string | undefined) => (cup: CupState) => ({
+    ...cup,
+    brewIds: [...cup.brewIds.filter((id) => id !== gone), ...(come === undefined ? [] : [come])],
+    tried: takenBack
+      ? cup.tried.slice(0, gone === undefined ? undefined : -1)
+      : come === undefined
+        ? cup.tried
+        : [...cup.tried, come],
+  });
+  return withCup(withCup(next, from, swap(brewId, otherBrewId)), to, swap(otherBrewId, brewId));
+}
+
+const cupAt = (state: BarState, { orderId, cupId }: CupPlace) =>
+  own(state.orders, orderId)?.cups.find((cup) => cup.cupId === cupId);
