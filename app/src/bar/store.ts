@@ -2,12 +2,27 @@
  * The bar as this device knows it: what the server has confirmed, with this device's own taps on top until they are
  * confirmed too. Knows nothing of React.
  */
-import { EMPTY_BAR, apply, reduce, type BarEvent, type BarState, type Refusal } from '@even-kettle/core/brew';
+import {
+  EMPTY_BAR,
+  caughtUp,
+  confirm,
+  drop,
+  freshReplica,
+  seen,
+  tap,
+  unsent,
+  whole,
+  type BarEvent,
+  type BarState,
+  type Refusal,
+  type Replica,
+} from '@even-kettle/core/brew';
 import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import { Refused, type Api, type Link } from './api';
 import type { DeviceClock } from './clock';
+import { decided } from './decided';
 import type { Outbox } from './outbox';
 
 export type Said = { id: string; text: string };
@@ -75,12 +90,8 @@ export function openStore({
   realNow = () => Date.now(),
 }: Parts): BarStore {
   const listeners = new Set<() => void>();
-  let confirmed: BarState = EMPTY_BAR;
-  let seq = 0;
+  let replica: Replica = freshReplica();
   let saved: Recipe[] = [];
-  /** Own events that the live stream has not brought back yet, and those of them that the server has acknowledged. */
-  let own: BarEvent[] = [];
-  const acknowledged = new Set<string>();
   let view: BarView = {
     status: 'loading',
     link: 'connecting',
@@ -108,32 +119,19 @@ export function openStore({
     const all = [...SCHOOLS, ...saved];
     show({ recipes: latestOf(all), book: bookOf(all) });
   };
-  const showState = () =>
-    show({
-      state: reduce(own, view.book, confirmed).state,
-      waiting: own.filter(({ id }) => !acknowledged.has(id)).length,
-    });
+  const showState = () => show({ state: whole(replica, view.book), waiting: unsent(replica).length });
   const tell = (text: string) => show({ refusals: [...view.refusals, { id: newId(), text }].slice(-3) });
 
-  const forget = (ids: string[]) => {
-    own = own.filter(({ id }) => !ids.includes(id));
-    for (const id of ids) acknowledged.delete(id);
-  };
-
   async function load(): Promise<void> {
-    // What was acknowledged before the bar is asked for is in what comes.
-    const stored = [...acknowledged];
     try {
       const [snapshot] = await Promise.all([api.state(), clock.measure()]);
       if (closed) return;
-      confirmed = snapshot.state;
-      seq = snapshot.seq;
-      forget(stored);
+      replica = caughtUp(replica, snapshot);
       takeRecipes(snapshot.recipes);
       show({ status: 'ready', bar: snapshot.bar, plan: snapshot.planned?.plan ?? null });
       showState();
       closeLive?.();
-      closeLive = api.live(seq, {
+      closeLive = api.live(replica.seq, {
         onEvent,
         onPlan,
         onRecipes: ({ recipes }) => takeRecipes(recipes),
@@ -161,16 +159,14 @@ export function openStore({
     tries += 1;
   }
 
-  function onEvent({ seq: place, event }: LiveEvent): void {
-    if (place <= seq) return;
+  function onEvent(entry: LiveEvent): void {
+    const next = seen(replica, entry, view.book);
     // The log has no gaps. If this device has one, it loads the bar anew rather than go on from a wrong state.
-    if (place > seq + 1) return later(load);
-    seq = place;
-    const applied = apply(confirmed, event, view.book);
-    if (applied.ok) confirmed = applied.state;
-    const mine = own.some(({ id }) => id === event.id);
-    forget([event.id]);
-    if (mine) void outbox.remove([event.id]);
+    if (!next) return later(load);
+    if (next === replica) return;
+    const mine = replica.own.some(({ id }) => id === entry.event.id);
+    replica = next;
+    if (mine) void outbox.remove([entry.event.id]);
     showState();
   }
 
@@ -189,13 +185,13 @@ export function openStore({
   /** Posts what waits, in order, until nothing does or the server cannot be reached. */
   function drain(): Promise<void> {
     draining ??= (async () => {
-      for (let batch = unsent(); batch.length > 0 && !closed; batch = unsent()) {
+      for (let batch = nextPost(); batch.length > 0 && !closed; batch = nextPost()) {
         try {
-          await api.postEvents(batch);
+          const { seq } = await api.postEvents(batch);
           const ids = batch.map(({ id }) => id);
-          ids.forEach((id) => acknowledged.add(id));
+          replica = confirm(replica, ids, seq);
           await outbox.remove(ids);
-          show({ waiting: unsent().length });
+          showState();
           tries = 0;
         } catch (error) {
           if (!(error instanceof Refused) || error.status === 429) {
@@ -210,34 +206,30 @@ export function openStore({
     return draining;
   }
 
-  const unsent = () => own.filter(({ id }) => !acknowledged.has(id)).slice(0, POST_AT_ONCE);
+  const nextPost = () => unsent(replica).slice(0, POST_AT_ONCE);
 
   /** One event of a post was refused, so none of it was stored: that one goes, the rest is posted again. */
   async function dropRefused(batch: BarEvent[], { problem }: Refused): Promise<void> {
     const fault = problem.errors?.find((each) => each.eventId !== undefined);
     const ids = fault ? [fault.eventId!] : batch.map(({ id }) => id);
-    forget(ids);
+    const refused = batch.filter(({ id }) => ids.includes(id));
+    replica = drop(replica, ids);
     await outbox.remove(ids);
     showState();
-    // Two devices tapped the same thing: what was wanted has happened, and needs no words.
-    if (fault?.code !== 'already-done') tell(problem.detail);
+    tell(fault ? decided(refused[0]!, fault, view.state) : problem.detail);
   }
 
   function act(events: BarEvent[], label?: string): boolean {
-    let next = view.state;
-    for (const event of events) {
-      const applied = apply(next, event, view.book);
-      if (!applied.ok) {
-        sayRefusal(applied.refusal);
-        return false;
-      }
-      next = applied.state;
+    const tapped = tap(replica, view.state, events, view.book);
+    if (!tapped.ok) {
+      sayRefusal(tapped.refusal);
+      return false;
     }
-    own = [...own, ...events];
+    replica = tapped.replica;
     const undoable = label
       ? { eventIds: events.map(({ id }) => id), label, untilRealMs: realNow() + UNDO_MS }
       : null;
-    show({ state: next, waiting: own.filter(({ id }) => !acknowledged.has(id)).length, undoable });
+    show({ state: tapped.state, waiting: unsent(replica).length, undoable });
     // What cannot be kept here (a browser with storage switched off) is still sent.
     void outbox
       .put(events)
@@ -264,7 +256,7 @@ export function openStore({
       return () => listeners.delete(listener);
     },
     open: async () => {
-      own = await outbox.all().catch(() => []);
+      replica = freshReplica(await outbox.all().catch(() => []));
       showState();
       await load();
     },

@@ -1,2 +1,16 @@
 export { drainTauS, slurryG } from './level';
 export type { PouredSpan } from './level';
+export {
+  SCALE_HZ,
+  USUAL_NATURE,
+  emptyScale,
+  practisedFlow,
+  readingOf,
+  stepScale,
+  tareScale,
+} from './scale-model';
+export type { ScaleModel, ScaleNature } from './scale-model';
+export { addReading, emptyTrace, tracePoints, weightAt } from './trace';
+export type { TraceWriter, WeightPoint } from './trace';
+export { flowOf, restingWatch, watchPour } from './watch';
+export type { PourWatch, Seen } from './watch';

@@ -5,6 +5,7 @@ import { Pressable, View, type DimensionValue } from 'react-native';
 import {
   anchorMs,
   brewAt,
+  levelOf,
   timelineAt,
   type BarState,
   type BrewState,
@@ -13,7 +14,6 @@ import {
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { levelOf } from '../../bar/level';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';

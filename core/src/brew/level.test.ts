@@ -1,8 +1,6 @@
 /** How full the drawn vessels are, from the marks of a real brew. */
-import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
-import { METHOD_IDS, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
-import { DRAWINGS } from '../vessels/drawings';
-import { levelOf } from './level';
+import { SCHOOLS, bookOf } from '../recipe';
+import { EMPTY_BAR, bedShowsMs, levelOf, reduce, type BarEvent } from './index';
 
 const book = bookOf(SCHOOLS);
 const T0 = 1_000_000_000;
@@ -75,15 +73,15 @@ test('a siphon’s top is empty, fills as the water rises, and empties as it is 
   expect(levelOf(early.brew, early.at(-20)).level).toBeGreaterThan(0.2);
 });
 
-test('every method has a drawing, and its level line is never wider than its sheet', () => {
-  for (const method of METHOD_IDS) {
-    const { topY, bottomY, midX, halfWidthAt, inside, lines } = DRAWINGS[method];
-    expect(bottomY).toBeGreaterThan(topY);
-    expect([inside, lines].every((path) => /^M[\d\s.A-Za-z-]+$/.test(path))).toBe(true);
-    for (let y = topY; y <= bottomY; y += 1) {
-      expect(halfWidthAt(y)).toBeGreaterThanOrEqual(0);
-      expect(midX + halfWidthAt(y)).toBeLessThanOrEqual(64);
-      expect(midX - halfWidthAt(y)).toBeGreaterThanOrEqual(0);
-    }
-  }
+test('between two pours the card can say when the bed will show; before the first and after the last it says nothing', () => {
+  const { brew, at } = brewUpTo('cone-thirds', 'cone-m', 250, 60);
+  const showsMs = bedShowsMs(brew, at(65))!;
+  expect(showsMs).toBeGreaterThan(at(66));
+  expect(showsMs).toBeLessThan(at(120));
+  // Bare is bare: the drawn vessel is nearly empty then.
+  expect(levelOf(brew, showsMs).level).toBeCloseTo(8 / 340, 3);
+  const all = brewUpTo('cone-thirds', 'cone-m', 250, 130);
+  expect(bedShowsMs(all.brew, all.at(140))).toBeNull();
+  const press = brewUpTo('press-long', 'press-350', 250, 10);
+  expect(bedShowsMs(press.brew, press.at(20))).toBeNull();
 });

@@ -1,9 +1,10 @@
 /**
  * How full a running brew's vessel is, and where its next pour should bring it.
  */
-import { timelineAt, type BrewState, type StepTime } from '@even-kettle/core/brew';
-import { drainTauS, slurryG, type PouredSpan } from '@even-kettle/core/pour';
-import { METHODS, brewerById } from '@even-kettle/core/recipe';
+import { drainTauS, slurryG, type PouredSpan } from '../pour';
+import { METHODS, brewerById } from '../recipe';
+import type { BrewState } from './state';
+import { timelineAt, type StepTime } from './timeline';
 
 /** The brew's pours and drawdown as the card has them: its bed is taken to drain as planned. */
 const planned = (brew: BrewState): PouredSpan[] =>
@@ -16,7 +17,40 @@ function planDrawdownS({ card }: BrewState): number {
   return lastPour && end ? end.endS - lastPour.endS : 0;
 }
 
+/** Shares of what the vessel holds. */
 export type Level = { level: number; target: number | null };
+
+/** With less than this standing over it the top of the bed is bare, grams. */
+const BED_SHOWS_G = 8;
+
+/** Time constant of the brew's bed, fitted to its own drawdown, seconds; Infinity where nothing drains. */
+export function bedTauS(brew: BrewState): number {
+  const drains = METHODS[brew.card.method].drawdownExponent !== null;
+  const drawdownS = planDrawdownS(brew);
+  return drains && drawdownS > 0 ? drainTauS(drawdownS, planned(brew)) : Infinity;
+}
+
+/**
+ * When the bed will show if nothing more is poured, bar milliseconds: "pour again before the bed shows". Null where
+ * no pour is to come, none has been, or nothing drains.
+ */
+export function bedShowsMs(brew: BrewState, nowMs: number): number | null {
+  const pours = timelineAt(brew, nowMs).filter(({ step }) => step.pourG !== undefined);
+  const poured = pours.filter(({ status }) => status === 'done');
+  const tauS = bedTauS(brew);
+  const last = poured.at(-1);
+  if (!last || pours.some(({ status }) => status === 'running') || poured.length === pours.length)
+    return null;
+  const standsG = slurryG(poured.map(spanOf), tauS, last.endMs / 1000);
+  if (!Number.isFinite(tauS)) return null;
+  return last.endMs + Math.max(0, tauS * Math.log(standsG / BED_SHOWS_G)) * 1000;
+}
+
+const spanOf = ({ step, startMs, endMs }: StepTime): PouredSpan => ({
+  startS: startMs / 1000,
+  endS: endMs / 1000,
+  pourG: step.pourG!,
+});
 
 export function levelOf(brew: BrewState, nowMs: number): Level {
   const times = timelineAt(brew, nowMs);
@@ -25,16 +59,9 @@ export function levelOf(brew: BrewState, nowMs: number): Level {
     return { level: (standing(times, nowMs) * brew.card.brewWaterG) / capacityG, target: null };
   const pours = times.filter(({ step }) => step.pourG !== undefined);
   const served = times.some(({ step, status }) => step.kind === 'serve' && status === 'done');
-  const drains = METHODS[brew.card.method].drawdownExponent !== null;
-  const spanOf = ({ step, startMs, endMs }: (typeof pours)[number]): PouredSpan => ({
-    startS: startMs / 1000,
-    endS: endMs / 1000,
-    pourG: step.pourG!,
-  });
   const begun = pours.filter(({ status }) => status === 'done' || status === 'running').map(spanOf);
   const drawdown = times.find(({ step }) => step.kind === 'drawdown');
-  const lastPour = pours.at(-1);
-  const tauS = drains && drawdown && lastPour ? drainTauS(planDrawdownS(brew), planned(brew)) : Infinity;
+  const tauS = bedTauS(brew);
   const drained = served || drawdown?.status === 'done';
   const level = drained ? 0 : slurryG(begun, tauS, nowMs / 1000) / capacityG;
   const next = pours.find(({ status }) => status === 'waiting' || status === 'running');
