@@ -14,6 +14,7 @@ const options = {
     bench: here('src/bench-plan.ts'),
     ek: here('src/ek/main.ts'),
     'bench-cards': here('src/bench-cards.ts'),
+    conform: here('src/devices/conform-main.ts'),
   },
   outdir: here('dist'),
   bundle: true,

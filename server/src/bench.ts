@@ -42,6 +42,7 @@ export const FIRST_BAR: Bar = {
     { id: 'press-2', name: 'Press 2', brewerId: 'press-350' },
     { id: 'press-3', name: 'Press 3', brewerId: 'press-1l' },
   ],
+  people: [],
   coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
 };
 

@@ -27,6 +27,8 @@ async function main(): Promise<void> {
     httpApp(bar, { appDir: settings.appDir, logger, version, requestsPerMinute: REQUESTS_PER_MINUTE }),
   );
 
+  bar.devices.attach(http);
+
   const stop = () => {
     bar.hub.close();
     http.close(() => void bar.close().then(() => process.exit(0)));

@@ -8,10 +8,12 @@ import { brewAt, forgetClosed, type BarEvent, type BarState } from '@even-kettle
 import { cardFor } from '@even-kettle/core/plan';
 import { startClock, type BarClock } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
+import { openDevices, type DeviceHub } from './devices/devices';
 import { openHub, type LiveHub } from './http/live';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Solver } from './planning/solver';
 import { openLog, type Appended, type EventLog, type Refused } from './store/log';
+import { openTraces, type TraceShelf } from './store/traces';
 import { openRecipes, type RecipeShelf, type Saved } from './store/recipes';
 
 export type BarServer = {
@@ -21,6 +23,8 @@ export type BarServer = {
   planning: Planning;
   bar: () => Bar;
   recipes: RecipeShelf;
+  devices: DeviceHub;
+  traces: TraceShelf;
   /** Stores a post; planning and the other devices follow. */
   post: (events: BarEvent[]) => Promise<Appended>;
   /** Changes settings, or says which of them cannot be changed just now. */
@@ -66,9 +70,32 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   const hub = openHub(log.after, () => [
     { name: 'recipes', data: { recipes: recipes.saved() } },
     { name: 'bar', data: bar },
+    { name: 'devices', data: devices.shown() },
     ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
   ]);
   await planning.replan();
+  const post: BarServer['post'] = async (events) => {
+    const result = await log.append(events, checks);
+    if (result.ok && result.appended.length > 0) {
+      hub.broadcastEvents(result.appended);
+      devices.happened(result.appended.map(({ event }) => event));
+      void planning.replan();
+    }
+    return result;
+  };
+  const traces = openTraces(source);
+  const devices = openDevices({
+    time: clock,
+    state: log.state,
+    bar: () => bar,
+    book,
+    plan: () => planning.current()?.plan ?? null,
+    post,
+    traces,
+    show: (scale) => hub.broadcast('scale', scale),
+    showKettle: (kettle) => hub.broadcast('kettle', kettle),
+    random: Math.random,
+  });
 
   const checks = (event: BarEvent, state: BarState) =>
     tooFarAhead(event, clock) ?? notOnTheBench(event, state, bar, book);
@@ -79,20 +106,17 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     planning,
     bar: () => bar,
     recipes,
-    post: async (events) => {
-      const result = await log.append(events, checks);
-      if (result.ok && result.appended.length > 0) {
-        hub.broadcastEvents(result.appended);
-        void planning.replan();
-      }
-      return result;
-    },
+    devices,
+    traces,
+    post,
     change: async (change) => {
       const busy = stationInUse(change, log.state(), bar);
       if (busy) return { ok: false, field: 'stations', reason: busy };
       bar = changeBar(bar, change);
       await writeBar(source.manager, bar);
+      devices.follow(bar);
       hub.broadcast('bar', bar);
+      hub.broadcast('devices', devices.shown());
       void planning.replan();
       return { ok: true, bar };
     },
@@ -127,6 +151,8 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     },
     close: async () => {
       hub.close();
+      devices.close();
+      await traces.flush();
       await solver.close();
       await source.destroy();
     },
@@ -171,6 +197,12 @@ function notOnTheBench(
         };
     }
   }
+  if (event.type === 'brew-moved' && !bar.stations.some(({ id }) => id === event.stationId))
+    return {
+      code: 'unknown',
+      field: 'stationId',
+      reason: `There is no station ${event.stationId} on the bench.`,
+    };
   if (event.type === 'brew-started') {
     const station = bar.stations.find(
       ({ id, brewerId }) => id === event.stationId && brewerId === event.brewerId,

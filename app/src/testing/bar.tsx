@@ -40,6 +40,7 @@ export const TEST_BAR: Bar = {
     { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
     { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
   ],
+  people: [],
   coffees: [
     { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false, grindOffsets: { g: -1 } },
     { id: 'slack', name: 'Slack Tide decaf', roast: 'medium', notes: '', decaf: true },

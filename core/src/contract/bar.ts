@@ -3,6 +3,7 @@
  */
 import { z } from 'zod';
 import { ROAST_LEVELS, brewerById, calibrationFault } from '../recipe';
+import { STATION_SCALES } from '../plan';
 import { ALTITUDE_RANGE_M } from '../water';
 import { grams, line, thingId } from './words';
 
@@ -44,6 +45,8 @@ const stationSchema = z.strictObject({
   id: thingId,
   name: line(24),
   brewerId: z.string().refine((id) => brewerById(id) !== undefined, 'must be a brewer that there is'),
+  scale: z.enum(STATION_SCALES).optional(),
+  handHeld: z.boolean().optional(),
 });
 
 const grinderSchema = z.strictObject({
@@ -74,7 +77,11 @@ const kettleSchema = z.strictObject({
   maxFlowGPerS: z.number().min(1, 'must be at least 1 g a second').max(60).optional(),
   /** Newton's k, learnt from two readings. */
   coolingPerMin: z.number().min(0.0005).max(1).optional(),
+  /** What tells its temperature: nothing, the simulated stand-in, or a bridge. */
+  device: z.enum(['none', 'simulated', 'bridge']).optional(),
 });
+
+const personSchema = z.strictObject({ id: thingId, name: line(24) });
 
 /** Everything that stands on the bench. */
 const barShape = {
@@ -90,10 +97,12 @@ const barShape = {
   burners: z.number().int().min(0, 'must not be negative').max(8, 'must be at most 8'),
   water: z.strictObject({ name: line(40), hardnessPpm: z.number().min(0).max(1000).optional() }),
   coffees: named(coffeeSchema, 1, 60, 'coffee'),
+  people: named(personSchema, 0, 20, 'person'),
 };
 export const barSchema = z.strictObject(barShape);
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;
+export type Person = z.infer<typeof personSchema>;
 
 /** What may be changed from the Bench: any of it, one or more settings at once. */
 export const barChangeSchema = z

@@ -9,6 +9,7 @@ export {
   logQuerySchema,
   problemSchema,
 } from './bar';
-export type { Bar, BarChange, BrewRecord, Coffee, LogPage, Problem } from './bar';
+export type { Bar, BarChange, BrewRecord, Coffee, LogPage, Person, Problem } from './bar';
+export * from './devices';
 export { planSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot } from './live';

@@ -104,7 +104,13 @@ test('each tap’s events are taken by the rules, and a waiting cup’s first ta
     )[0];
     if (!item) break;
     nowMs = Math.max(nowMs + 100, item.dueMs + item.step.durationS * 1000 + 1);
-    for (const event of tapEvents(item, BENCH, nowMs, newId, item.step.targetG)) {
+    for (const event of tapEvents(
+      item,
+      BENCH,
+      nowMs,
+      newId,
+      item.step.targetG === undefined ? {} : { readingG: item.step.targetG },
+    )) {
       const applied = apply(state, event, book);
       expect([event.type, applied.ok]).toEqual([event.type, true]);
       if (applied.ok) state = applied.state;

@@ -19,7 +19,19 @@ import {
 import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
 import type { Kettle } from '../water';
 
-export type Station = { id: string; name: string; brewerId: string };
+/** What weighs under a brewer: a scale that people read, none, the simulated one, or one that a bridge speaks for. */
+export const STATION_SCALES = ['read', 'none', 'simulated', 'bridge'] as const;
+export type StationScale = (typeof STATION_SCALES)[number];
+
+export type Station = {
+  id: string;
+  name: string;
+  brewerId: string;
+  /** Left out: people read it. */
+  scale?: StationScale | undefined;
+  /** Held in the hand, as a sock may be. */
+  handHeld?: boolean | undefined;
+};
 
 export type BenchKettle = {
   /** Newton's k off its base, per minute, where it has been learnt. */
@@ -87,8 +99,13 @@ export function cardFor(
       return brewer?.method === recipe.method && fitsBrewer(brewer, card);
     });
     if (stations.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
-    const brewer = brewerById(stations[0]!.brewerId)!;
-    return { ok: true, card: brewCard(recipe, askOf(cup), { ...place, brewer }), stations };
+    const [{ brewerId, scale, handHeld }] = stations as [Station, ...Station[]];
+    const brewer = brewerById(brewerId)!;
+    const by = {
+      ...(scale === 'none' ? { withoutScale: true as const } : {}),
+      ...(handHeld ? { handHeld: true as const } : {}),
+    };
+    return { ok: true, card: brewCard(recipe, askOf(cup), { ...place, brewer, ...by }), stations };
   } catch (error) {
     if (!(error instanceof RecipeError)) throw error;
     return { ok: false, field: error.field, reason: error.message };

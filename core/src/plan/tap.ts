@@ -8,37 +8,46 @@ import { kettleOf, type Bench } from './bench';
 /** How the device names a new event. */
 export type NewId = () => string;
 
+/** What is known beside the tap itself. */
+export type Said = {
+  /** What the scale read, where a person or a scale told it, grams. */
+  readingG?: number;
+  /** How many grams early the card said to stop. */
+  leadG?: number;
+  /** Whose hands. */
+  by?: string;
+};
+
 /**
  * The events that one tap makes, in order; two where the tap also starts a waiting cup's brew. None while the step
  * ends by itself.
  * @param atMs bar time of the tap
- * @param readingG what the scale read, where a person gave it
  */
 export function tapEvents(
   item: AgendaItem,
   bench: Bench,
   atMs: number,
   newId: NewId,
-  readingG?: number,
+  { readingG, leadG, by }: Said = {},
 ): BarEvent[] {
   if (item.asks === 'runs') return [];
   const { brewId, step } = item;
-  if (item.asks === 'cue')
-    return [{ id: newId(), type: 'step-done', atMs, brewId, stepId: item.awaited!.id }];
-  if (item.asks === 'start') return [{ id: newId(), type: 'step-begun', atMs, brewId, stepId: step.id }];
-  if (step.kind === 'serve') return [{ id: newId(), type: 'brew-served', atMs, brewId }];
+  const base = () => ({ id: newId(), atMs, ...(by === undefined ? {} : { by }) });
+  if (item.asks === 'cue') return [{ ...base(), type: 'step-done', brewId, stepId: item.awaited!.id }];
+  if (item.asks === 'start') return [{ ...base(), type: 'step-begun', brewId, stepId: step.id }];
+  if (step.kind === 'serve') return [{ ...base(), type: 'brew-served', brewId }];
   const done: BarEvent = {
-    id: newId(),
+    ...base(),
     type: 'step-done',
-    atMs,
     brewId,
     stepId: step.id,
     ...(readingG === undefined ? {} : { readingG }),
+    ...(leadG === undefined || leadG === 0 ? {} : { leadG }),
   };
   if (item.brew) return [done];
   // The tap says that the first step is over; it began a step's length before, but not before it was asked for.
   const startedMs = Math.max(item.order.takenMs, atMs - step.durationS * 1000);
-  return [startEvent(item, bench, startedMs, newId), done];
+  return [startEvent(item, bench, startedMs, newId, by), done];
 }
 
 /** The event that starts brewing a waiting cup at its station. */
@@ -47,7 +56,9 @@ export function startEvent(
   bench: Bench,
   atMs: number,
   newId: NewId,
+  by?: string,
 ): BrewStarted {
+  const { scale, handHeld } = item.station;
   return {
     id: newId(),
     type: 'brew-started',
@@ -60,5 +71,8 @@ export function startEvent(
     brewerId: item.station.brewerId,
     altitudeM: bench.altitudeM,
     ...kettleForStart(kettleOf(bench)),
+    ...(by === undefined ? {} : { by }),
+    ...(scale === 'none' ? { withoutScale: true } : {}),
+    ...(handHeld ? { handHeld: true } : {}),
   };
 }

@@ -67,8 +67,8 @@ export function liveShift(setUp: ShiftPlan): Shift {
     nowMs = startMs + takesMs;
     if (nowMs >= untilMs) break;
     const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
-    const readingG = targetG === undefined ? undefined : targetG + Math.round((random() - 0.4) * 3);
-    for (const event of tapEvents(item, bench, nowMs, newId, readingG)) happen(event);
+    const said = targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) };
+    for (const event of tapEvents(item, bench, nowMs, newId, said)) happen(event);
     replan();
   }
   return { events, state, plan };

@@ -14,3 +14,5 @@ export {
   queueFillG,
 } from './kettle';
 export type { Cooling, Kettle } from './kettle';
+export { emptiedBy, filled, isHeating, stepKettle } from './kettle-model';
+export type { KettleModel, KettleNature } from './kettle-model';

@@ -35,6 +35,10 @@ export function heatingTimeS(waterG: number, toC: number, kettle: Kettle): numbe
   return ((waterG / 1000) * WATER_HEAT_CAPACITY * riseC) / (kettle.powerW * KETTLE_EFFICIENCY);
 }
 
+/** Temperature of water heated for a while: the same formula the other way round. */
+export const heatedC = (fromC: number, waterG: number, powerW: number, forS: number): number =>
+  fromC + (powerW * KETTLE_EFFICIENCY * forS) / ((waterG / 1000) * WATER_HEAT_CAPACITY);
+
 /**
  * Grams to fill for one brew: hot brew water, rinsing or warming water and the cup's 60 g, with 10 % to spare.
  * @param rinseG what the filter's rinse or the warming of the glass takes

@@ -11,9 +11,11 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import {
   barChangeSchema,
+  kettleOrderSchema,
   logQuerySchema,
   postEventsSchema,
   saveRecipeSchema,
+  scaleOrderSchema,
   type SaveRecipe,
 } from '@even-kettle/core/contract';
 import { recipeJsonSchema } from '@even-kettle/core/formats';
@@ -40,6 +42,20 @@ const NO_SUCH_RECIPE = new HttpProblem(
   'no-such-recipe',
   'No such recipe',
   'There is no recipe of this id on the bar.',
+);
+
+const NO_TRACE = new HttpProblem(
+  404,
+  'no-trace',
+  'No trace of this brew',
+  'This brew did not stand on a scale that the bar can hear.',
+);
+
+const NO_SUCH_DEVICE = new HttpProblem(
+  404,
+  'no-such-device',
+  'No such device',
+  'No scale or kettle of this name is connected that can do this. The Bench says which ones are.',
 );
 
 /** Faults that a schema cannot see, in the same shape as those that it can. */
@@ -171,6 +187,24 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     const query = logQuerySchema.safeParse(request.query);
     if (!query.success) throw invalid(query.error, 'query');
     response.json(await bar.log.records(query.data.before ?? null, query.data.limit));
+  });
+  api.get('/brews/:id/trace', async (request, response) => {
+    const points = await bar.traces.read(request.params.id);
+    if (!points) throw NO_TRACE;
+    response.json({ brewId: request.params.id, points });
+  });
+  api.get('/devices', (_request, response) => void response.json(bar.devices.shown()));
+  api.post('/devices/scales/:id', (request, response) => {
+    const order = scaleOrderSchema.safeParse(bodyOf(request));
+    if (!order.success) throw invalid(order.error, 'order');
+    if (!bar.devices.orderScale(request.params.id, order.data)) throw NO_SUCH_DEVICE;
+    response.status(204).end();
+  });
+  api.post('/devices/kettles/:id', (request, response) => {
+    const order = kettleOrderSchema.safeParse(bodyOf(request));
+    if (!order.success) throw invalid(order.error, 'order');
+    if (!bar.devices.orderKettle(request.params.id, order.data)) throw NO_SUCH_DEVICE;
+    response.status(204).end();
   });
   api.get(
     '/clock',

@@ -4,9 +4,12 @@
 import type { Request, Response } from 'express';
 import type { LiveEvent } from '@even-kettle/core/contract';
 
-const HEARTBEAT_MS = 15_000;
+/** A page that hears nothing for three of these opens its stream anew. */
+const HEARTBEAT_MS = 4000;
 /** A page that reads this much slower than the bar writes is cut off, and resumes when it can, bytes. */
 const BACKLOG_MAX = 4 * 1024 * 1024;
+
+export type LiveName = 'plan' | 'bar' | 'recipes' | 'devices' | 'scale' | 'kettle';
 
 type Listener = { send: (text: string, seq?: number) => void; end: () => void };
 
@@ -14,8 +17,8 @@ export type LiveHub = {
   /** Streams to a page, from after a place in the log on. */
   join: (request: Request, response: Response, afterSeq: number) => Promise<void>;
   broadcastEvents: (events: LiveEvent[]) => void;
-  /** What is not an event of the log: a plan, changed settings, saved recipes. */
-  broadcast: (name: 'plan' | 'bar' | 'recipes', data: unknown) => void;
+  /** What is not an event of the log: a plan, changed settings, saved recipes, what devices show. */
+  broadcast: (name: LiveName, data: unknown) => void;
   listeners: () => number;
   close: () => void;
 };
@@ -23,13 +26,13 @@ export type LiveHub = {
 /** @param readAfter pages of the log after a place in it; empty at its end */
 export function openHub(
   readAfter: (seq: number) => Promise<LiveEvent[]>,
-  greeting: () => { name: 'plan' | 'bar' | 'recipes'; data: unknown }[],
+  greeting: () => { name: LiveName; data: unknown }[],
 ): LiveHub {
   const listeners = new Set<Listener>();
   const sendAll = (text: string, seq?: number) => {
     for (const listener of listeners) listener.send(text, seq);
   };
-  const heartbeat = setInterval(() => sendAll(': still here\n\n'), HEARTBEAT_MS);
+  const heartbeat = setInterval(() => sendAll(messageText('beat', {})), HEARTBEAT_MS);
   heartbeat.unref();
 
   return {

@@ -6,8 +6,12 @@ import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
-import { FirstTables1764000000000, RecipesAndBench1764100000000 } from './migrations';
-import { BrewRecordRow, EventRow, RecipeVersionRow, SettingRow } from './rows';
+import {
+  FirstTables1764000000000,
+  PeopleAndTraces1764200000000,
+  RecipesAndBench1764100000000,
+} from './migrations';
+import { BrewRecordRow, BrewTraceRow, EventRow, RecipeVersionRow, SettingRow } from './rows';
 
 /** Opens (or makes) the database and brings its tables up to date. */
 export async function openDatabase(file: string): Promise<DataSource> {
@@ -15,8 +19,8 @@ export async function openDatabase(file: string): Promise<DataSource> {
   const source = new DataSource({
     type: 'better-sqlite3',
     database: file,
-    entities: [EventRow, SettingRow, BrewRecordRow, RecipeVersionRow],
-    migrations: [FirstTables1764000000000, RecipesAndBench1764100000000],
+    entities: [EventRow, SettingRow, BrewRecordRow, RecipeVersionRow, BrewTraceRow],
+    migrations: [FirstTables1764000000000, RecipesAndBench1764100000000, PeopleAndTraces1764200000000],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (db: BetterSqlite3.Database) => {

@@ -1,5 +1,23 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
+/** People on the bench, and the weight over each brew that stood on a scale. */
+export class PeopleAndTraces1764200000000 implements MigrationInterface {
+  name = 'PeopleAndTraces1764200000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE "brew_trace" ("brew_id" text PRIMARY KEY NOT NULL, "body" text NOT NULL)`,
+    );
+    await runner.query(
+      `UPDATE "setting" SET "body" = json_set("body", '$.people', json('[]')) WHERE "name" = 'bar' AND json_type("body", '$.people') IS NULL`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "brew_trace"`);
+  }
+}
+
 type OldBar = { grinders: number; kettles: number; kettle: { powerW: number; filledAtC: number } };
 
 /** Recipes that are saved on the bar; and a bench whose grinders and kettles are things, not counts. */

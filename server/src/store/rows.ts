@@ -68,3 +68,13 @@ export class RecipeVersionRow {
   @Column({ type: 'text' })
   body: string;
 }
+
+/** The weight over a brew: points on straight lines, `[bar milliseconds, grams]`. */
+@Entity('brew_trace')
+export class BrewTraceRow {
+  @PrimaryColumn({ type: 'text', name: 'brew_id' })
+  brewId: string;
+
+  @Column({ type: 'text' })
+  body: string;
+}

@@ -24,7 +24,17 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';
   const done = () => {
-    if (bar) store.act(tapEvents(item, bar, clock.nowMs(), newId, reading.given), asked.button);
+    if (bar)
+      store.act(
+        tapEvents(
+          item,
+          bar,
+          clock.nowMs(),
+          newId,
+          reading.given === undefined ? {} : { readingG: reading.given },
+        ),
+        asked.button,
+      );
   };
 
   return (

@@ -1,0 +1,2 @@
+export { habitOf } from './habits';
+export type { Habit } from './habits';

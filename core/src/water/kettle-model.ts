@@ -1,0 +1,44 @@
+/**
+ * A kettle as physics: heats while it is on its base and below what it is set to, cools towards the room otherwise. It is
+ * what the simulated kettle shows.
+ */
+import { DEFAULT_COOLING_PER_MIN, cooledToC, heatedC } from './kettle';
+
+export type KettleModel = {
+  waterC: number;
+  levelG: number;
+  /** What it heats to, degrees Celsius; null is off. */
+  setC: number | null;
+};
+
+export type KettleNature = { powerW: number; roomC: number; coolingPerMin?: number };
+
+/** It heats again once it has fallen this far below what it is set to, degrees. */
+const SWITCHES_C = 0.5;
+
+export const isHeating = ({ waterC, levelG, setC }: KettleModel): boolean =>
+  setC !== null && levelG > 0 && waterC < setC - SWITCHES_C / 2;
+
+/** A while later. */
+export function stepKettle(kettle: KettleModel, forS: number, nature: KettleNature): KettleModel {
+  const { powerW, roomC, coolingPerMin = DEFAULT_COOLING_PER_MIN } = nature;
+  const waterC = isHeating(kettle)
+    ? Math.min(kettle.setC!, heatedC(kettle.waterC, kettle.levelG, powerW, forS))
+    : cooledToC({ fromC: kettle.waterC, roomC, perMin: coolingPerMin }, forS);
+  return { ...kettle, waterC };
+}
+
+/** Filled up to a level with water of a temperature: what was left in it mixes with what is new. */
+export function filled(kettle: KettleModel, toG: number, atC: number): KettleModel {
+  const addedG = Math.max(0, toG - kettle.levelG);
+  const levelG = kettle.levelG + addedG;
+  return levelG === 0
+    ? kettle
+    : { ...kettle, levelG, waterC: (kettle.waterC * kettle.levelG + atC * addedG) / levelG };
+}
+
+/** Some of it poured out. */
+export const emptiedBy = (kettle: KettleModel, pouredG: number): KettleModel => ({
+  ...kettle,
+  levelG: Math.max(0, kettle.levelG - pouredG),
+});

@@ -1,0 +1,218 @@
+/**
+ * Real scales and kettles, through a bridge that speaks the line protocol (docs/devices.md): JSON lines over WebSocket.
+ */
+import type { IncomingMessage, Server } from 'node:http';
+import { WebSocketServer, type WebSocket } from 'ws';
+import { z } from 'zod';
+import {
+  DEVICE_PROTOCOL,
+  fromBridgeSchema,
+  type FromBridge,
+  type ToBridge,
+} from '@even-kettle/core/contract';
+import type { Kettle, Scale, Time } from './ports';
+
+export const BRIDGE_PATH = '/api/bridge';
+const MESSAGE_MAX = 4096;
+const PING_MS = 5000;
+/** A bridge that has answered nothing for this long is gone, milliseconds. */
+const SILENCE_MS = 12_000;
+const MALFORMED_MAX = 20;
+
+type Line = { say: (message: ToBridge) => void; hear: ((message: FromBridge) => void) | null };
+
+/** The places that bridges may speak for. */
+export type BridgeHub = {
+  scale: (stationId: string) => Scale;
+  kettle: (kettleId: string) => Kettle;
+  /** Listens on a server's upgrade requests. */
+  attach: (http: Server) => void;
+  close: () => void;
+};
+
+export function openBridges(time: Time, realNow: () => number = () => performance.now()): BridgeHub {
+  const sockets = new WebSocketServer({ noServer: true, maxPayload: MESSAGE_MAX });
+  const places = new Map<string, Place>();
+  const bound = new Map<string, WebSocket>();
+
+  const place = (key: string): Place => {
+    const known = places.get(key) ?? newPlace();
+    places.set(key, known);
+    return known;
+  };
+
+  sockets.on('connection', (socket: WebSocket) => {
+    let at: { key: string; place: Place; line: Line } | null = null;
+    let heardMs = realNow();
+    let malformed = 0;
+    let pings = 0;
+    const say = (message: ToBridge) =>
+      socket.readyState === socket.OPEN && socket.send(JSON.stringify(message));
+    const wrong = (reason: string) => {
+      say({ type: 'error', reason });
+      malformed += 1;
+      if (malformed >= MALFORMED_MAX) socket.close(1008, 'too many messages that are not understood');
+    };
+    const ping = setInterval(() => {
+      if (realNow() - heardMs > SILENCE_MS) return socket.terminate();
+      say({ type: 'ping', n: (pings += 1) });
+    }, PING_MS);
+    ping.unref();
+    socket.on('message', (data, binary) => {
+      heardMs = realNow();
+      const read = binary ? null : parsed(String(data));
+      if (!read?.success)
+        return wrong(read ? z.prettifyError(read.error) : 'A message is one JSON object, as text.');
+      const message = read.data;
+      if (message.type === 'hello') {
+        const key = `${message.device} ${message.id}`;
+        if (!places.get(key)?.wanted)
+          return wrong(
+            `No ${message.device} is to be heard through a bridge at “${message.id}”; choose it on the Bench first.`,
+          );
+        // The newer bridge takes the place of an older one.
+        bound.get(key)?.close(1000, 'another bridge speaks for this device now');
+        bound.set(key, socket);
+        const line: Line = { say, hear: null };
+        at = { key, place: place(key), line };
+        at.place.join(line);
+        return say({ type: 'welcome', protocol: DEVICE_PROTOCOL });
+      }
+      if (!at) return wrong('Say hello first: which device, and where it stands.');
+      if (message.type !== 'pong') at.line.hear?.(message);
+    });
+    socket.on('error', () => socket.terminate());
+    socket.on('close', () => {
+      clearInterval(ping);
+      if (!at || bound.get(at.key) !== socket) return;
+      bound.delete(at.key);
+      at.place.leave(at.line);
+    });
+  });
+
+  return {
+    scale: (stationId) => bridgedScale(place(`scale ${stationId}`), time, realNow),
+    kettle: (kettleId) => bridgedKettle(place(`kettle ${kettleId}`), time, realNow),
+    attach: (http) =>
+      http.on('upgrade', (request: IncomingMessage, socket, head) => {
+        const path = new URL(request.url ?? '/', 'http://bar').pathname;
+        if (path !== BRIDGE_PATH || !sameOrigin(request)) {
+          socket.end('HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n');
+          return;
+        }
+        sockets.handleUpgrade(request, socket, head, (opened) => sockets.emit('connection', opened, request));
+      }),
+    close: () => {
+      for (const client of sockets.clients) client.terminate();
+      sockets.close();
+    },
+  };
+}
+
+/** A page of another site must not speak for a scale; a program names no origin. */
+function sameOrigin({ headers }: IncomingMessage): boolean {
+  if (headers.origin === undefined) return true;
+  try {
+    return new URL(headers.origin).host === headers.host;
+  } catch {
+    return false;
+  }
+}
+
+function parsed(text: string) {
+  try {
+    return fromBridgeSchema.safeParse(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+type Place = ReturnType<typeof newPlace>;
+
+/** Where a bridge's line and the bar's device meet, whichever comes first. */
+function newPlace() {
+  let line: Line | null = null;
+  let onLine: ((line: Line | null) => void) | null = null;
+  return {
+    wanted: false,
+    join(joined: Line) {
+      line = joined;
+      onLine?.(joined);
+    },
+    leave(left: Line) {
+      if (line !== left) return;
+      line = null;
+      onLine?.(null);
+    },
+    say: (message: ToBridge) => line?.say(message),
+    use(listener: ((line: Line | null) => void) | null) {
+      onLine = listener;
+      this.wanted = listener !== null;
+      if (line) listener?.(line);
+    },
+  };
+}
+
+/** The bridge's clock in bar time: what came quickest tells how far the clocks are apart. */
+function barTimeOf(time: Time, realNow: () => number) {
+  let leastMs = Infinity;
+  return (ownMs: number): number => {
+    const apartMs = realNow() - ownMs;
+    // A clock that was set back, or a bridge that started again.
+    if (Math.abs(apartMs - leastMs) > 60_000) leastMs = apartMs;
+    leastMs = Math.min(leastMs, apartMs);
+    return time.nowMs() - (apartMs - leastMs) * time.rate;
+  };
+}
+
+type Ears<Reading> = { onReading: (reading: Reading) => void; onConnected: (connected: boolean) => void };
+
+/** What scale and kettle have in common: connected while a bridge speaks for them and says nothing else. */
+function bridged<Reading>(
+  place: Place,
+  time: Time,
+  realNow: () => number,
+  readingOf: (message: FromBridge, barMs: (ownMs: number) => number) => Reading | null,
+) {
+  let up = false;
+  let ears: Ears<Reading> | null = null;
+  const turn = (connected: boolean) => {
+    if (up === connected) return;
+    up = connected;
+    ears?.onConnected(connected);
+  };
+  place.use((line) => {
+    turn(line !== null);
+    if (!line) return;
+    const barMs = barTimeOf(time, realNow);
+    line.hear = (message) => {
+      if (message.type === 'lost') return turn(false);
+      if (message.type === 'found') return turn(true);
+      const reading = readingOf(message, barMs);
+      if (!reading) return;
+      turn(true);
+      ears?.onReading(reading);
+    };
+  });
+  return {
+    connected: () => up,
+    listen: (given: Ears<Reading>) => void (ears = given),
+    close: () => place.use(null),
+  };
+}
+
+const bridgedScale = (place: Place, time: Time, realNow: () => number): Scale => ({
+  ...bridged(place, time, realNow, (message, barMs) =>
+    message.type === 'reading' ? { atMs: barMs(message.tMs), massG: message.massG } : null,
+  ),
+  tare: () => place.say({ type: 'tare' }),
+});
+
+const bridgedKettle = (place: Place, time: Time, realNow: () => number): Kettle => ({
+  ...bridged(place, time, realNow, (message, barMs) => {
+    if (message.type !== 'state') return null;
+    const { tMs, waterC, levelG, setC, heating } = message;
+    return { atMs: barMs(tMs), waterC, levelG: levelG ?? null, setC, heating };
+  }),
+  set: (setC) => place.say({ type: 'set', setC }),
+});

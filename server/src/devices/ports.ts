@@ -1,0 +1,41 @@
+/**
+ * What a scale and a kettle are to the bar. A stand-in ships for each; a bridge speaks for real ones; another device is
+ * one more implementation.
+ */
+import type { WeightPoint } from '@even-kettle/core/pour';
+
+export type Stop = () => void;
+
+export type Scale = {
+  /** False while it cannot be heard. */
+  connected: () => boolean;
+  tare: () => void;
+  /** Readings in bar time, and changes of `connected`. */
+  listen: (ears: {
+    onReading: (reading: WeightPoint) => void;
+    onConnected: (connected: boolean) => void;
+  }) => void;
+  close: Stop;
+};
+
+export type KettleReading = {
+  atMs: number;
+  waterC: number;
+  levelG: number | null;
+  setC: number | null;
+  heating: boolean;
+};
+
+export type Kettle = {
+  connected: () => boolean;
+  /** Heats to a temperature, degrees Celsius; null is off. */
+  set: (setC: number | null) => void;
+  listen: (ears: {
+    onReading: (reading: KettleReading) => void;
+    onConnected: (connected: boolean) => void;
+  }) => void;
+  close: Stop;
+};
+
+/** Bar time, and how fast it runs. */
+export type Time = { nowMs: () => number; rate: number };

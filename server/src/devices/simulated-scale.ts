@@ -1,0 +1,92 @@
+/**
+ * The scale's stand-in: weighs a physical model of a hand, a bed and a load cell (`core/pour`), ten readings in a second
+ * of bar time.
+ */
+import {
+  SCALE_HZ,
+  USUAL_NATURE,
+  emptyScale,
+  practisedFlow,
+  readingOf,
+  stepScale,
+  tareScale,
+  type ScaleModel,
+  type ScaleNature,
+  type WeightPoint,
+} from '@even-kettle/core/pour';
+import type { Scale, Time } from './ports';
+
+/** What a practised hand is asked to pour. */
+export type PourAsked = Parameters<typeof practisedFlow>[1];
+
+export type SimulatedScale = Scale & {
+  /** Another brew stands on it: what stands there weighs, and how its bed drains. */
+  load: (loadG: number, nature: Pick<ScaleNature, 'tauS' | 'keepsG'>) => void;
+  /** The thumb on the screen: pours while it is held, and a moment longer. */
+  hold: (flowGPerS: number) => void;
+  /** What the practised hand pours now; null rests. */
+  ask: (pour: PourAsked | null) => void;
+  /** Cannot be heard for a while, seconds of bar time. */
+  lose: (forS: number) => void;
+};
+
+const TICK_MS = 100;
+/** A held thumb says so again before this is over; so a lost release cannot pour on, real milliseconds. */
+const HOLD_MS = 700;
+/** Time that a stopped process missed is not lived through reading by reading beyond this, readings. */
+const MOST_AT_ONCE = 3000;
+
+export function simulatedScale(time: Time, random: () => number): SimulatedScale {
+  let model: ScaleModel = emptyScale();
+  let nature: ScaleNature = USUAL_NATURE;
+  let lastMs = time.nowMs();
+  let shownG = 0;
+  let held = { flowGPerS: 0, untilRealMs: 0 };
+  let asked: PourAsked | null = null;
+  let lostUntilMs = 0;
+  let lost = false;
+  let ears: Parameters<Scale['listen']>[0] | null = null;
+
+  const wanted = () => {
+    if (performance.now() < held.untilRealMs) return held.flowGPerS;
+    return asked ? practisedFlow(shownG, asked) : 0;
+  };
+  const weigh = () => {
+    const nowMs = time.nowMs();
+    const stepMs = 1000 / SCALE_HZ;
+    if (nowMs - lastMs > MOST_AT_ONCE * stepMs) lastMs = nowMs - MOST_AT_ONCE * stepMs;
+    const gone = nowMs < lostUntilMs;
+    if (gone !== lost) {
+      lost = gone;
+      ears?.onConnected(!gone);
+    }
+    while (lastMs + stepMs <= nowMs) {
+      lastMs += stepMs;
+      model = stepScale(model, stepMs / 1000, wanted(), nature, random);
+      shownG = readingOf(model, nature, random);
+      const reading: WeightPoint = { atMs: lastMs, massG: shownG };
+      if (!lost) ears?.onReading(reading);
+    }
+  };
+  const timer = setInterval(weigh, TICK_MS);
+  timer.unref();
+
+  return {
+    connected: () => !lost,
+    tare: () => {
+      model = tareScale(model);
+      shownG = 0;
+    },
+    listen: (given) => (ears = given),
+    close: () => clearInterval(timer),
+    load: (loadG, bed) => {
+      nature = { ...USUAL_NATURE, ...bed };
+      // Set down, it settles at once: nobody reads a scale while things are put on it.
+      model = { ...emptyScale(loadG), timeS: model.timeS, tareG: model.tareG, driftG: model.driftG };
+    },
+    hold: (flowGPerS) =>
+      (held = { flowGPerS, untilRealMs: performance.now() + (flowGPerS > 0 ? HOLD_MS : 0) }),
+    ask: (pour) => (asked = pour),
+    lose: (forS) => (lostUntilMs = time.nowMs() + forS * 1000),
+  };
+}

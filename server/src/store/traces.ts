@@ -1,0 +1,66 @@
+/**
+ * The weight over each brew that stood on a scale, as it came: few points, kept while the brew goes on.
+ */
+import type { DataSource } from 'typeorm';
+import {
+  addReading,
+  emptyTrace,
+  tracePoints,
+  type TraceWriter,
+  type WeightPoint,
+} from '@even-kettle/core/pour';
+import { BrewTraceRow } from './rows';
+
+export type TraceShelf = {
+  add: (brewId: string, reading: WeightPoint) => void;
+  /** What is kept of a brew; null where it never stood on a scale. */
+  read: (brewId: string) => Promise<WeightPoint[] | null>;
+  /** Stores what has come since the last time. */
+  flush: () => Promise<void>;
+};
+
+/** How many brews' traces stay in memory. */
+const HELD = 40;
+
+export function openTraces(source: DataSource): TraceShelf {
+  const held = new Map<string, TraceWriter>();
+  const changed = new Set<string>();
+
+  const stored = async (brewId: string): Promise<WeightPoint[] | null> => {
+    const row = await source.manager.findOneBy(BrewTraceRow, { brewId });
+    if (!row) return null;
+    return (JSON.parse(row.body) as [number, number][]).map(([atMs, massG]) => ({ atMs, massG }));
+  };
+  const bodyOf = (points: WeightPoint[]) => JSON.stringify(points.map(({ atMs, massG }) => [atMs, massG]));
+
+  return {
+    add: (brewId, reading) => {
+      const trace = held.get(brewId) ?? emptyTrace();
+      held.set(brewId, trace);
+      addReading(trace, reading);
+      changed.add(brewId);
+    },
+    read: async (brewId) => {
+      const before = (await stored(brewId)) ?? [];
+      const now = held.get(brewId);
+      if (!now) return before.length > 0 ? before : null;
+      return joined(before, tracePoints(now));
+    },
+    flush: async () => {
+      const brews = [...changed];
+      changed.clear();
+      for (const brewId of brews) {
+        // A server that was killed in mid-brew goes on from what it had stored.
+        const points = joined((await stored(brewId)) ?? [], tracePoints(held.get(brewId)!));
+        await source.manager.save(BrewTraceRow, { brewId, body: bodyOf(points) });
+      }
+      for (const brewId of [...held.keys()].slice(0, Math.max(0, held.size - HELD))) held.delete(brewId);
+    },
+  };
+}
+
+/** What was stored, as far as it lies before what is in memory, and that. */
+function joined(before: WeightPoint[], now: WeightPoint[]): WeightPoint[] {
+  const fromMs = now[0]?.atMs ?? Infinity;
+  return [...before.filter(({ atMs }) => atMs < fromMs), ...now];
+}
