@@ -7,7 +7,9 @@ import {
   barChangeSchema,
   barSchema,
   clockSchema,
+  devicesSchema,
   healthSchema,
+  kettleOrderSchema,
   logPageSchema,
   logQuerySchema,
   planSchema,
@@ -16,7 +18,9 @@ import {
   problemSchema,
   recipesSchema,
   saveRecipeSchema,
+  scaleOrderSchema,
   snapshotSchema,
+  traceSchema,
 } from '@even-kettle/core/contract';
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output' = 'output') => {
@@ -72,7 +76,7 @@ export function openApiDocument(version: string) {
         get: {
           operationId: 'live',
           summary:
-            'Server-sent events: `recipes`, `bar`, `plan`, `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
+            'Server-sent events: `recipes`, `bar`, `devices`, `plan`, `scale`, `kettle`, `beat` (every 4 s), `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
           parameters: [
             { name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } },
             { name: 'Last-Event-ID', in: 'header', schema: { type: 'integer', minimum: 0 } },
@@ -145,6 +149,53 @@ export function openApiDocument(version: string) {
           responses: { 200: json('LogPage', 'A page of records.'), 422: problem('A parameter is wrong.') },
         },
       },
+      '/api/brews/{id}/trace': {
+        get: {
+          operationId: 'getTrace',
+          summary: 'The weight over a brew that stood on a scale.',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
+          responses: { 200: json('Trace', 'Points on straight lines.'), 404: problem('It stood on none.') },
+        },
+      },
+      '/api/devices': {
+        get: {
+          operationId: 'getDevices',
+          summary: 'The scales and kettles that the bar can hear, and what they show.',
+          responses: { 200: json('Devices', 'What they show.') },
+        },
+      },
+      '/api/devices/scales/{id}': {
+        post: {
+          operationId: 'orderScale',
+          summary: 'Tare a scale; pour on a stand-in, or let a practised hand pour on it.',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
+          requestBody: {
+            required: true,
+            content: { 'application/json': { schema: ref('ScaleOrder') } },
+          },
+          responses: {
+            204: { description: 'Passed on.' },
+            404: problem('No such device is connected, or it cannot do this.'),
+            422: problem('A field is wrong.'),
+          },
+        },
+      },
+      '/api/devices/kettles/{id}': {
+        post: {
+          operationId: 'orderKettle',
+          summary: 'Set a kettle, or fill a stand-in.',
+          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
+          requestBody: {
+            required: true,
+            content: { 'application/json': { schema: ref('KettleOrder') } },
+          },
+          responses: {
+            204: { description: 'Passed on.' },
+            404: problem('No such device is connected, or it cannot do this.'),
+            422: problem('A field is wrong.'),
+          },
+        },
+      },
       '/api/clock': {
         get: {
           operationId: 'getClock',
@@ -172,6 +223,10 @@ export function openApiDocument(version: string) {
         Bar: schemaOf(barSchema),
         BarChange: schemaOf(barChangeSchema, 'input'),
         LogPage: schemaOf(logPageSchema),
+        Trace: schemaOf(traceSchema),
+        Devices: schemaOf(devicesSchema),
+        ScaleOrder: schemaOf(scaleOrderSchema, 'input'),
+        KettleOrder: schemaOf(kettleOrderSchema, 'input'),
         Clock: schemaOf(clockSchema),
         Health: schemaOf(healthSchema),
         Problem: schemaOf(problemSchema),
