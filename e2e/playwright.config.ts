@@ -19,6 +19,8 @@ export default defineConfig({
     browserName: 'chromium',
     viewport: { width: 390, height: 844 },
     locale: 'en-GB',
+    // What a service worker answers cannot be routed; the tests of the installed shell allow it.
+    serviceWorkers: 'block',
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: process.env['CHROMIUM_PATH'] || '/usr/bin/chromium',

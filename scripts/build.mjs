@@ -37,7 +37,33 @@ export async function buildApp() {
         NODE_ENV: 'production',
       },
     });
+    await makeOfflineShell();
   });
+}
+
+/** A service worker that keeps the app's own files, so that it opens with the server away. */
+async function makeOfflineShell() {
+  const { generateSW } = await import('workbox-build');
+  const dist = join(root, 'app/dist');
+  const { count, warnings } = await generateSW({
+    globDirectory: dist,
+    globPatterns: ['**/*.{html,js,css,woff2,ico,png,json}'],
+    globIgnores: ['sw.js'],
+    swDest: join(dist, 'sw.js'),
+    mode: 'production',
+    sourcemap: false,
+    inlineWorkboxRuntime: true,
+    maximumFileSizeToCacheInBytes: 8e6,
+    // These carry a hash of their content in their names.
+    dontCacheBustURLsMatching: /^(_expo|assets)\//,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    skipWaiting: true,
+    clientsClaim: true,
+    cleanupOutdatedCaches: true,
+  });
+  for (const warning of warnings) console.warn(warning);
+  say(`The app keeps ${count} files to open without the server.`);
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1]).href) {

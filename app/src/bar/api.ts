@@ -6,13 +6,19 @@ import type { Recipe } from '@even-kettle/core/recipe';
 import type {
   Bar,
   BarChange,
+  Devices,
+  KettleOrder,
+  KettleState,
   LiveEvent,
   LogPage,
   Problem,
   PublishedPlan,
   Recipes,
   SaveRecipe,
+  ScaleOrder,
+  ScaleState,
   Snapshot,
+  Trace,
 } from '@even-kettle/core/contract';
 
 /** The server's own refusal, as against one that cannot be reached. */
@@ -31,6 +37,9 @@ export type LiveHandlers = {
   onPlan: (planned: PublishedPlan) => void;
   onBar: (bar: Bar) => void;
   onRecipes: (saved: Recipes) => void;
+  onDevices: (devices: Devices) => void;
+  onScale: (scale: ScaleState) => void;
+  onKettle: (kettle: KettleState) => void;
   onLink: (link: Link) => void;
   onLost: () => void;
 };
@@ -38,10 +47,13 @@ export type LiveHandlers = {
 export type Api = ReturnType<typeof openApi>;
 
 const PATIENCE_MS = 8000;
+/** The server beats every 4 s. A stream that is silent for longer than this is dead, whatever the browser thinks. */
+const SILENCE_MS = 13_000;
 
 export function openApi(base = '') {
   const call = async <Answer>(path: string, init?: RequestInit): Promise<Answer> => {
     const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(PATIENCE_MS) });
+    if (response.status === 204) return undefined as Answer;
     if (response.ok) return (await response.json()) as Answer;
     const isProblem = response.headers.get('content-type')?.includes('problem+json');
     if (isProblem && response.status < 500)
@@ -64,25 +76,48 @@ export function openApi(base = '') {
       call<LogPage>(`/api/log?limit=30${before === null ? '' : `&before=${before}`}`),
     postEvents: (events: BarEvent[]) =>
       send<{ accepted: string[]; duplicates: string[]; seq: number }>('POST', '/api/events', { events }),
+    orderScale: (stationId: string, order: ScaleOrder) =>
+      send<undefined>('POST', `/api/devices/scales/${encodeURIComponent(stationId)}`, order),
+    orderKettle: (kettleId: string, order: KettleOrder) =>
+      send<undefined>('POST', `/api/devices/kettles/${encodeURIComponent(kettleId)}`, order),
+    trace: (brewId: string) => call<Trace>(`/api/brews/${encodeURIComponent(brewId)}/trace`),
     changeBar: (change: BarChange) => send<Bar>('PATCH', '/api/bar', change),
     /** Opens the live stream after a place in the log; the browser resumes it by itself after short breaks. */
     live: (after: number, handlers: LiveHandlers): (() => void) => {
       const stream = new EventSource(`${base}/api/live?after=${after}`);
       const on = <Data>(name: string, take: (data: Data) => void) =>
-        stream.addEventListener(name, (message) =>
-          take(JSON.parse((message as MessageEvent<string>).data) as Data),
-        );
+        stream.addEventListener(name, (message) => {
+          heardMs = performance.now();
+          take(JSON.parse((message as MessageEvent<string>).data) as Data);
+        });
+      let heardMs = performance.now();
       on('bar-event', handlers.onEvent);
       on('plan', handlers.onPlan);
       on('bar', handlers.onBar);
       on('recipes', handlers.onRecipes);
+      on('devices', handlers.onDevices);
+      on('scale', handlers.onScale);
+      on('kettle', handlers.onKettle);
+      on('beat', () => undefined);
+      const silence = setInterval(() => {
+        if (performance.now() - heardMs < SILENCE_MS) return;
+        close();
+        handlers.onLink('away');
+        handlers.onLost();
+      }, SILENCE_MS / 4);
+      const close = () => {
+        clearInterval(silence);
+        stream.close();
+      };
       stream.onopen = () => handlers.onLink('live');
       stream.onerror = () => {
         handlers.onLink('away');
         // Closed for good: the server refused the place, or the browser gave up. The bar has to be loaded anew.
-        if (stream.readyState === EventSource.CLOSED) handlers.onLost();
+        if (stream.readyState !== EventSource.CLOSED) return;
+        close();
+        handlers.onLost();
       };
-      return () => stream.close();
+      return close;
     },
   };
 }

@@ -12,29 +12,35 @@ import {
 } from 'react';
 import { v7 as uuid } from 'uuid';
 import { agenda, type AgendaItem } from '@even-kettle/core/plan';
+import type { KettleState, ScaleState } from '@even-kettle/core/contract';
 import { METRIC, type Units } from '@even-kettle/core/units';
+import { installShell } from '../device/shell';
 import { loadTheRest } from '../ui/later';
 import { openApi, type Api } from './api';
 import { deviceClock, type DeviceClock } from './clock';
+import { openDeviceBoard, type DeviceBoard } from './device-board';
+import { openKeeper } from './kept';
 import { openOutbox } from './outbox';
 import { planHere } from './plan-here';
 import { openStore, type BarStore, type BarView } from './store';
 
 export const newId = (): string => uuid();
 
-export type BarHere = { api: Api; clock: DeviceClock; store: BarStore };
+export type BarHere = { api: Api; clock: DeviceClock; store: BarStore; devices: DeviceBoard };
 
 /** For tests: a page's bar can be given directly. */
 export const BarContext = createContext<BarHere | null>(null);
 const CLOCK_CHECK_MS = 60_000;
 /** The bar itself comes first. */
 const REST_AFTER_MS = 8000;
+const SHELL_AFTER_MS = 3000;
 
 export function BarProvider({ children }: { children: ReactNode }) {
   const here = useMemo(() => openHere(), []);
   useEffect(() => {
     void here.store.open();
     const rest = setTimeout(loadTheRest, REST_AFTER_MS);
+    const shell = setTimeout(installShell, SHELL_AFTER_MS);
     const measure = () => {
       if (document.visibilityState === 'visible') void here.clock.measure().catch(() => undefined);
     };
@@ -43,6 +49,7 @@ export function BarProvider({ children }: { children: ReactNode }) {
     return () => {
       clearInterval(timer);
       clearTimeout(rest);
+      clearTimeout(shell);
       document.removeEventListener('visibilitychange', measure);
       here.store.close();
     };
@@ -53,11 +60,17 @@ export function BarProvider({ children }: { children: ReactNode }) {
 function openHere(): BarHere {
   const api = openApi();
   const clock = deviceClock(api.clock, () => performance.now());
-  return {
+  const devices = openDeviceBoard();
+  const store = openStore({
     api,
     clock,
-    store: openStore({ api, clock, outbox: openOutbox(), newId, planLocally: planHere() }),
-  };
+    outbox: openOutbox(),
+    keeper: openKeeper(),
+    devices,
+    newId,
+    planLocally: planHere(),
+  });
+  return { api, clock, store, devices };
 }
 
 export function useHere(): BarHere {
@@ -89,9 +102,32 @@ export function useNow(everyMs = 200): number {
       timer = setTimeout(tick, (stepMs - (barMs % stepMs)) / clock.rate() + 1);
     };
     tick();
-    return () => clearTimeout(timer);
+    // A page that was hidden or a machine that slept shows the right time at once, not when its timer comes.
+    const awake = () => {
+      clearTimeout(timer);
+      tick();
+    };
+    document.addEventListener('visibilitychange', awake);
+    document.addEventListener('resume', awake);
+    return () => {
+      clearTimeout(timer);
+      document.removeEventListener('visibilitychange', awake);
+      document.removeEventListener('resume', awake);
+    };
   }, [clock, everyMs]);
   return nowMs;
+}
+
+/** What the scale under a station shows; undefined where the bar hears none. */
+export function useScale(stationId: string): ScaleState | undefined {
+  const { devices } = useHere();
+  const read = () => devices.scale(stationId);
+  return useSyncExternalStore(devices.subscribe, read, read);
+}
+
+export function useKettles(): KettleState[] {
+  const { devices } = useHere();
+  return useSyncExternalStore(devices.subscribe, devices.kettles, devices.kettles);
 }
 
 /** What the bar asks of its hands at a moment. */

@@ -10,6 +10,8 @@ export type DeviceClock = {
   rate: () => number;
   /** Measures the offset anew from several round trips and keeps the one that can be trusted most. */
   measure: () => Promise<void>;
+  /** Goes on from bar time as it was known on an earlier page, by the device's wall clock, until it can be measured. */
+  carryOn: (from: ClockReading & { wallMs: number }) => void;
   /** How far the offset may be off, real milliseconds: half of the best round trip. */
   uncertaintyMs: () => number;
 };
@@ -19,8 +21,13 @@ const ROUND_TRIPS = 5;
 /**
  * @param read asks the server for its clock
  * @param monotonicMs the device's monotonic clock, real milliseconds
+ * @param wallMs the device's wall clock, real milliseconds
  */
-export function deviceClock(read: () => Promise<ClockReading>, monotonicMs: () => number): DeviceClock {
+export function deviceClock(
+  read: () => Promise<ClockReading>,
+  monotonicMs: () => number,
+  wallMs: () => number = Date.now,
+): DeviceClock {
   let base: { atMs: number; barMs: number; rate: number; uncertaintyMs: number } | null = null;
   let shownMs = 0;
 
@@ -30,6 +37,11 @@ export function deviceClock(read: () => Promise<ClockReading>, monotonicMs: () =
       return shownMs;
     },
     rate: () => base?.rate ?? 1,
+    carryOn: ({ barMs, rate, wallMs: keptAtMs }) => {
+      if (base) return;
+      const sinceMs = Math.max(0, wallMs() - keptAtMs);
+      base = { atMs: monotonicMs(), barMs: barMs + sinceMs * rate, rate, uncertaintyMs: Infinity };
+    },
     uncertaintyMs: () => base?.uncertaintyMs ?? Infinity,
     measure: async () => {
       let best: typeof base = null;

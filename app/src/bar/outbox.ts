@@ -2,8 +2,8 @@
  * What was tapped here and is not yet known to be stored at the server. Kept in IndexedDB, in the order of the taps, so
  * that it survives a reload or an empty battery.
  */
-import { openDB, type IDBPDatabase } from 'idb';
 import type { BarEvent } from '@even-kettle/core/brew';
+import { OUTBOX, database } from './database';
 
 export type Outbox = {
   /** Everything that waits, in the order of the taps. */
@@ -12,28 +12,16 @@ export type Outbox = {
   remove: (ids: string[]) => Promise<void>;
 };
 
-const DATABASE = 'even-kettle';
-const TABLE = 'outbox';
-
 export function openOutbox(): Outbox {
-  let opened: Promise<IDBPDatabase> | null = null;
-  const database = () =>
-    (opened ??= openDB(DATABASE, 1, {
-      upgrade: (db) => {
-        db.createObjectStore(TABLE, { keyPath: 'place', autoIncrement: true }).createIndex('id', 'event.id', {
-          unique: true,
-        });
-      },
-    }));
   return {
     all: async () =>
-      ((await (await database()).getAll(TABLE)) as { event: BarEvent }[]).map(({ event }) => event),
+      ((await (await database()).getAll(OUTBOX)) as { event: BarEvent }[]).map(({ event }) => event),
     put: async (events) => {
-      const write = (await database()).transaction(TABLE, 'readwrite');
+      const write = (await database()).transaction(OUTBOX, 'readwrite');
       await Promise.all([...events.map((event) => write.store.add({ event })), write.done]);
     },
     remove: async (ids) => {
-      const write = (await database()).transaction(TABLE, 'readwrite');
+      const write = (await database()).transaction(OUTBOX, 'readwrite');
       for (const id of ids) {
         const key = await write.store.index('id').getKey(id);
         if (key !== undefined) await write.store.delete(key);

@@ -4,6 +4,8 @@ import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import type { Bar, Snapshot } from '@even-kettle/core/contract';
 import { Refused, type Api, type LiveHandlers } from './api';
 import { openStore, type BarStore } from './store';
+import { decided } from './decided';
+import type { Keeper, KeptBar } from './kept';
 import type { Outbox } from './outbox';
 
 const book = bookOf(SCHOOLS);
@@ -66,8 +68,14 @@ function memoryOutbox(kept: BarEvent[] = []): Outbox & { kept: BarEvent[] } {
 }
 
 const stores: BarStore[] = [];
-function device(api: Api, outbox = memoryOutbox(), realNow = () => 0) {
-  const clock = { nowMs: () => T0, rate: () => 1, measure: async () => undefined, uncertaintyMs: () => 0 };
+function device(api: Api, outbox = memoryOutbox(), realNow = () => 0, keeper?: Keeper) {
+  const clock = {
+    nowMs: () => T0,
+    rate: () => 1,
+    measure: async () => undefined,
+    carryOn: () => undefined,
+    uncertaintyMs: () => 0,
+  };
   let count = 0;
   const store = openStore({
     api,
@@ -76,6 +84,7 @@ function device(api: Api, outbox = memoryOutbox(), realNow = () => 0) {
     newId: () => `device-${stores.length}-${(count += 1)}`,
     planLocally: async () => null,
     realNow,
+    ...(keeper ? { keeper } : {}),
   });
   stores.push(store);
   return { store, outbox };
@@ -197,4 +206,73 @@ test('undo takes the latest tap back within ten seconds, and not after', async (
   store.undo();
   await settled();
   expect(Object.keys(store.view().state.orders)).toEqual(['B']);
+});
+
+test('with no server the app opens on the bar as it was last known here, takes taps, and stores them afterwards', async () => {
+  const { api, its, log, state } = server();
+  const written: KeptBar[] = [];
+  const keeper: Keeper = {
+    read: async () => written.at(-1) ?? null,
+    write: async (kept) => void written.push(kept),
+  };
+  const first = device(api, memoryOutbox(), () => 0, keeper);
+  await first.store.open();
+  first.store.act([order('A')]);
+  await new Promise((resolve) => setTimeout(resolve, 1400));
+  first.store.close();
+  expect(Object.keys(written.at(-1)!.state.orders)).toEqual(['A']);
+
+  its.up = false;
+  const later = device(api, first.outbox, () => 0, keeper);
+  await later.store.open();
+  expect([later.store.view().status, later.store.view().link]).toEqual(['ready', 'away']);
+  expect(Object.keys(later.store.view().state.orders)).toEqual(['A']);
+  expect(later.store.act([cancel('A')])).toBe(true);
+  await settled();
+  expect(later.store.view().waiting).toBe(1);
+  its.up = true;
+  await new Promise((resolve) => setTimeout(resolve, 1200));
+  expect(log.map(({ id }) => id)).toEqual(['taken-A', 'cancel-A']);
+  expect(later.store.view().state).toEqual(state());
+});
+
+test('what was decided between two devices is said in words: whose tap counts, and by how much it was first', () => {
+  const cup = order('A');
+  const start: BarEvent = {
+    id: 's',
+    type: 'brew-started',
+    atMs: T0,
+    brewId: 'A1.1',
+    orderId: 'A',
+    cupId: 'A1',
+    stationId: 'cone-1',
+    stationName: 'Cone 1',
+    brewerId: 'cone-m',
+    altitudeM: 0,
+    kettlePowerW: 1200,
+    kettleFilledAtC: 90,
+  };
+  const done = (id: string, atMs: number): BarEvent => ({
+    id,
+    type: 'step-done',
+    atMs,
+    brewId: 'A1.1',
+    stepId: 'fill',
+  });
+  const { state } = reduce([cup, start, done('theirs', T0 + 12_000)], book);
+  const refused = apply(state, done('mine', T0 + 17_000), book);
+  if (refused.ok) throw new Error('it was to be refused');
+  expect(decided(done('mine', T0 + 17_000), refused.refusal, state)).toBe(
+    'Cone 1: “Fill the kettle” was tapped on another device 0:05 before yours; that tap was stored first, so it counts.',
+  );
+  const undo: BarEvent = { id: 'u', type: 'event-undone', atMs: T0, eventId: 's' };
+  expect(
+    decided(
+      undo,
+      { code: 'not-undoable', reason: 'Something was done to this brew since; undo that first.' },
+      state,
+    ),
+  ).toBe(
+    'not taken back, because the other device has gone on from it. Something was done to this brew since; undo that first.',
+  );
 });

@@ -21,6 +21,8 @@ import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import { Refused, type Api, type Link } from './api';
+import type { DeviceBoard } from './device-board';
+import type { Keeper } from './kept';
 import type { DeviceClock } from './clock';
 import { decided } from './decided';
 import type { Outbox } from './outbox';
@@ -74,11 +76,16 @@ type Parts = {
     nowMs: number,
     before: Plan | null,
   ) => Promise<Plan | null>;
+  /** Where the bar as it is known here is kept for a time with no server. */
+  keeper?: Keeper;
+  devices?: DeviceBoard;
   realNow?: () => number;
 };
 
 export const UNDO_MS = 10_000;
 const POST_AT_ONCE = 50;
+/** How long after a change the bar is kept anew. */
+const KEEP_MS = 1200;
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
 
 export function openStore({
@@ -87,6 +94,8 @@ export function openStore({
   clock,
   newId,
   planLocally,
+  keeper,
+  devices,
   realNow = () => Date.now(),
 }: Parts): BarStore {
   const listeners = new Set<() => void>();
@@ -109,10 +118,12 @@ export function openStore({
   let tries = 0;
   let retry: ReturnType<typeof setTimeout> | null = null;
   let closed = false;
+  let keeping: ReturnType<typeof setTimeout> | null = null;
 
   const show = (change: Partial<BarView>) => {
     view = { ...view, ...change };
     for (const listener of listeners) listener();
+    if (change.state || change.bar || change.plan) keep();
   };
   const takeRecipes = (recipes: Recipe[]) => {
     saved = recipes;
@@ -136,15 +147,45 @@ export function openStore({
         onPlan,
         onRecipes: ({ recipes }) => takeRecipes(recipes),
         onBar: (bar) => show({ bar }),
+        onDevices: (all) => devices?.tookAll(all),
+        onScale: (scale) => devices?.tookScale(scale),
+        onKettle: (kettle) => devices?.tookKettle(kettle),
         onLink,
         onLost: () => later(load),
       });
       tries = 0;
       void drain();
     } catch {
+      if (!view.bar) await openKept();
       show({ link: 'away', ...(view.bar ? {} : { status: 'unreachable' as const }) });
+      devices?.lost();
       later(load);
     }
+  }
+
+  /** With no server, the bar as this device last knew it, its own taps on top. */
+  async function openKept(): Promise<void> {
+    const kept = await keeper?.read().catch(() => null);
+    if (!kept || closed || view.bar) return;
+    clock.carryOn(kept.clock);
+    replica = caughtUp(replica, kept);
+    takeRecipes(kept.recipes);
+    show({ status: 'ready', bar: kept.bar, plan: kept.plan });
+    showState();
+    void planHere();
+  }
+
+  /** Not at every tap: what is written a moment later is the same. */
+  function keep(): void {
+    if (!keeper || keeping || !view.bar || closed) return;
+    keeping = setTimeout(() => {
+      keeping = null;
+      if (!view.bar) return;
+      const { bar, plan } = view;
+      const { confirmed: state, seq } = replica;
+      const now = { barMs: clock.nowMs(), rate: clock.rate(), wallMs: Date.now() };
+      void keeper.write({ seq, state, bar, recipes: saved, plan, clock: now }).catch(() => undefined);
+    }, KEEP_MS);
   }
 
   function later(work: () => Promise<void>): void {
@@ -176,7 +217,7 @@ export function openStore({
 
   function onLink(link: Link): void {
     show({ link });
-    if (link !== 'live') return;
+    if (link !== 'live') return devices?.lost();
     tries = 0;
     void clock.measure().catch(() => undefined);
     void drain();
@@ -264,6 +305,7 @@ export function openStore({
       closed = true;
       closeLive?.();
       if (retry) clearTimeout(retry);
+      if (keeping) clearTimeout(keeping);
     },
     act,
     undo: () => {

@@ -23,6 +23,9 @@ export type Asked = {
 };
 
 const seconds = (durationS: number): Shown => ({ figure: String(durationS), unit: 's' });
+/** Stirs that are counted are told by their number. */
+const stirsOrSeconds = ({ stirs, durationS }: CardStep): Shown =>
+  stirs ? { figure: String(stirs), unit: stirs === 1 ? 'stir' : 'stirs' } : seconds(durationS);
 
 /** What an agenda item asks for, in the bar's units. */
 export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units): Asked {
@@ -43,6 +46,7 @@ export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units)
 export function inShort({ step, card, asks, awaited }: AgendaItem, units: Units): string {
   if (asks === 'cue' && awaited)
     return `${awaited.name}, ${step.kind === 'serve' ? 'hand over' : lower(step.name)}`;
+  if (step.byEye) return `${step.name}, for ${step.durationS} s`;
   if (step.targetG !== undefined)
     return `${step.name}, to ${inWords(showMass(step.targetG, units, 'water'))}`;
   if (step.kind === 'serve') return 'Hand over';
@@ -66,7 +70,12 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
       return {
         verb: 'Fill the kettle to',
         figure: showMass(card.kettleFillG, units, 'water'),
-        detail: `Set it to ${inWords(showTemperature(card.waterC, units))}. Never above its mark; cord dry.`,
+        detail: [
+          `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
+          card.steps.some(({ byEye }) => byEye)
+            ? `${inWords(showMass(card.brewWaterG, units, 'water'))} of it is weighed in for the brew.`
+            : 'Never above its mark; cord dry.',
+        ].join(' '),
         button: 'Filled',
       };
     case 'weigh':
@@ -91,6 +100,19 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
         button: METHODS[card.method].usesKettle ? 'Tared' : 'Closed',
       };
     case 'pour':
+      if (step.byEye)
+        return {
+          verb: 'Pour for',
+          figure: seconds(step.durationS),
+          detail: [
+            `${inWords(showMass(step.pourG ?? 0, units, 'water'))} by the eye, ${step.flowGPerS} g a second`,
+            ownWater(step, units),
+            hint,
+          ]
+            .filter(Boolean)
+            .join('. '),
+          button: 'Poured',
+        };
       return {
         verb: 'Pour to',
         figure: showMass(step.targetG ?? 0, units, 'water'),
@@ -116,7 +138,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
     case 'flame':
       return {
         verb: step.name,
-        figure: step.checkC ? checked(step.checkC, units) : seconds(step.durationS),
+        figure: step.checkC ? checked(step.checkC, units) : stirsOrSeconds(step),
         detail: [step.mistake, hint].filter(Boolean).join(' '),
         button: capital(step.cue ?? 'done'),
       };
@@ -136,7 +158,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
     default:
       return {
         verb: step.name,
-        figure: seconds(step.durationS),
+        figure: stirsOrSeconds(step),
         detail: [step.mistake, hint].filter(Boolean).join(' '),
         button: step.end === 'cue' ? capital(step.cue ?? 'done') : 'Done',
       };

@@ -8,6 +8,7 @@ import { SCHOOLS, bookOf, latestOf, type Recipe } from '@even-kettle/core/recipe
 import { METRIC, type Units } from '@even-kettle/core/units';
 import type { Api } from '../bar/api';
 import { BarContext, type BarHere } from '../bar/bar-context';
+import { openDeviceBoard } from '../bar/device-board';
 import type { BarView } from '../bar/store';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
@@ -75,7 +76,12 @@ export function showPage(
     tookRecipe: (recipe: Recipe) => saved.push(recipe),
     tookBar: () => undefined,
   };
-  const here = { store, api, clock: { nowMs: () => 5000, rate: () => 1 } } as unknown as BarHere;
+  const here = {
+    store,
+    api,
+    devices: openDeviceBoard(),
+    clock: { nowMs: () => 5000, rate: () => 1 },
+  } as unknown as BarHere;
   render(
     <PaperProvider>
       <BarContext.Provider value={here}>{page}</BarContext.Provider>

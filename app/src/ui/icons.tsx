@@ -20,6 +20,8 @@ const PATHS: Record<string, string> = {
   undo: 'M9 7L4 12l5 5M4 12h10a5 5 0 0 1 0 10h-2',
   check: 'M5 12.5l5 5L19 7',
   away: 'M4 4l16 16M5 12a10 10 0 0 1 4-3M12 6a12 12 0 0 1 8 4M9 15a5 5 0 0 1 4-1M12 19h.01',
+  more: 'M4.6 12h.8M11.6 12h.8M18.6 12h.8M4.6 11.4h.8v1.2h-.8zM11.6 11.4h.8v1.2h-.8zM18.6 11.4h.8v1.2h-.8z',
+  back: 'M15 5l-7 7 7 7',
   chevron: 'M9 5l7 7-7 7',
 };
 

@@ -1,11 +1,14 @@
 /**
  * What surrounds every place: the bar's name and clock above, the five places below, or beside on a wide screen.
  */
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Pressable, View, useWindowDimensions } from 'react-native';
 import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere, useNow } from '../bar/bar-context';
+import { useShortcuts } from '../device/shortcuts';
+import { useSignals } from '../device/use-signals';
 import { Icon } from './icons';
+import { KeysSheet } from './keys-sheet';
 import { useLook } from './look';
 import { Tap } from './parts';
 import { Text } from './text';
@@ -20,6 +23,26 @@ const PLACES: { name: string; href: Href; icon: string }[] = [
 ];
 
 export function Shell({ children }: { children: ReactNode }) {
+  const [keys, setKeys] = useState(false);
+  useSignals();
+  useShortcuts({
+    '?': () => setKeys(true),
+    Escape: keys ? () => setKeys(false) : undefined,
+    n: () => router.push('/orders/new'),
+    b: () => router.navigate('/'),
+    o: () => router.navigate('/orders'),
+    r: () => router.navigate('/recipes'),
+    l: () => router.navigate('/log'),
+  });
+  return (
+    <>
+      <Frame>{children}</Frame>
+      {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
+    </>
+  );
+}
+
+function Frame({ children }: { children: ReactNode }) {
   const look = useLook();
   const wide = useWindowDimensions().width >= WIDE;
   // What goes on paper stands alone.

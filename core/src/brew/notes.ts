@@ -96,6 +96,6 @@ export function notesFor(method: MethodId, step: CardStep): Note[] {
   if (step.id === 'down') return ['stalled', 'ran-fast'];
   if (step.kind === 'watch' && method === 'siphon') return ['not-rising'];
   if (method === 'siphon') return ['too-hot', 'spilt'];
-  if (step.kind === 'plunge' || step.kind === 'dip') return ['hard-plunge', 'spilt'];
+  if (step.kind === 'plunge' || step.kind === 'dip' || step.kind === 'press') return ['hard-plunge', 'spilt'];
   return drains ? ['stalled', 'ran-fast', 'spilt'] : ['spilt'];
 }

@@ -20,11 +20,16 @@ const ON_TIME_MS = 1500;
 /** How late the step that an item asks for is; null while it is not, or has been begun. */
 export function latenessOf(item: AgendaItem, nowMs: number): Lateness | null {
   if (item.begunMs !== null || item.asks === 'cue' || item.asks === 'runs') return null;
-  const byMs = nowMs - item.dueMs;
+  const byMs = nowMs - idealMs(item);
   if (byMs <= ON_TIME_MS || !item.brew) return null;
   const leftMs = item.latestMs === null ? null : item.latestMs - nowMs;
   const { cost, words } = priceOf(item.step, item.card.method, leftMs === null || leftMs >= 0);
   return { byMs, leftMs, cost, words };
+}
+
+/** When the recipe wanted it. The plan moves with what is late, so it is no measure of that. */
+function idealMs({ step: { lag }, dueMs, latestMs }: AgendaItem): number {
+  return latestMs === null || lag.maxS === null ? dueMs : latestMs - (lag.maxS - lag.idealS) * 1000;
 }
 
 type Price = Pick<Lateness, 'cost' | 'words'>;
@@ -57,7 +62,7 @@ function priceOf(step: CardStep, method: MethodId, within: boolean): Price {
     return within
       ? nothing('The bed is still wet.')
       : little('The bed may have run dry: pour gently first, then go on to the same reading.');
-  if (step.kind === 'plunge' || step.kind === 'dip')
+  if (step.kind === 'plunge' || step.kind === 'dip' || step.kind === 'press')
     return method === 'press'
       ? little(within ? 'A press forgives this.' : 'A little heavier; it loses nothing else.')
       : little('Fine grounds draw on quickly: press now, not faster.');

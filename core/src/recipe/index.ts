@@ -51,3 +51,5 @@ export { checkRecipe } from './check';
 export type { Fault } from './check';
 export { changesBetween } from './versions';
 export type { Change } from './versions';
+export { CAUTIONS, cautionFor } from './caution';
+export type { CautionId } from './caution';

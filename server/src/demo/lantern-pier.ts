@@ -54,9 +54,9 @@ export const LANTERN_PIER: Bar = {
   units: METRIC,
   water: { name: 'Harbour tap, filtered', hardnessPpm: 70 },
   stations: [
-    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
-    { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' },
-    { id: 'sock-1', name: 'Sock', brewerId: 'sock' },
+    { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m', scale: 'simulated' },
+    { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m', scale: 'simulated' },
+    { id: 'sock-1', name: 'Sock', brewerId: 'sock', scale: 'simulated' },
     { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
     { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
     { id: 'press-2', name: 'Press 2', brewerId: 'press-1l' },
@@ -81,6 +81,12 @@ export const LANTERN_PIER: Bar = {
       ],
       keepsG: 0.1,
     },
+  ],
+  kettles: FIRST_BAR.kettles.map((kettle) => ({ ...kettle, device: 'simulated' as const })),
+  people: [
+    { id: 'imre', name: 'Imre' },
+    { id: 'noor', name: 'Noor' },
+    { id: 'tavi', name: 'Tavi' },
   ],
   coffees: COFFEES,
 };

@@ -5,6 +5,7 @@
 import { v7 as uuid } from 'uuid';
 import {
   bedTauS,
+  pouredG,
   brewAt,
   timelineAt,
   type BarEvent,
@@ -169,7 +170,10 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
       };
       placed.set(id, at);
       const brew = brewAt(parts.state(), id);
-      if (brew && standIn) standIn.load(STANDS_G, bedOf(brew));
+      if (brew && standIn) {
+        if (onTheScale(brew)) standIn.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
+        else standIn.load(STANDS_G, bedOf(brew));
+      }
       scale.listen({
         onReading: (reading) => onReading(id, at, reading),
         onConnected: (connected) => {

@@ -20,8 +20,11 @@ import type { Scale, Time } from './ports';
 export type PourAsked = Parameters<typeof practisedFlow>[1];
 
 export type SimulatedScale = Scale & {
-  /** Another brew stands on it: what stands there weighs, and how its bed drains. */
-  load: (loadG: number, nature: Pick<ScaleNature, 'tauS' | 'keepsG'>) => void;
+  /**
+   * Another brew stands on it: what stands there weighs, how its bed drains, and what has been poured since it was tared
+   * (a server that starts again in mid-brew finds the scale as it was).
+   */
+  load: (loadG: number, nature: Pick<ScaleNature, 'tauS' | 'keepsG'>, pouredG?: number) => void;
   /** The thumb on the screen: pours while it is held, and a moment longer. */
   hold: (flowGPerS: number) => void;
   /** What the practised hand pours now; null rests. */
@@ -79,10 +82,14 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
     },
     listen: (given) => (ears = given),
     close: () => clearInterval(timer),
-    load: (loadG, bed) => {
+    load: (loadG, bed, pouredG) => {
       nature = { ...USUAL_NATURE, ...bed };
       // Set down, it settles at once: nobody reads a scale while things are put on it.
-      model = { ...emptyScale(loadG), timeS: model.timeS, tareG: model.tareG, driftG: model.driftG };
+      const { timeS, tareG, driftG } = model;
+      model = { ...emptyScale(loadG), timeS, tareG, driftG };
+      if (pouredG === undefined) return;
+      model = { ...tareScale(model), pouredG, drainedG: pouredG, cellG: loadG + pouredG };
+      shownG = pouredG;
     },
     hold: (flowGPerS) =>
       (held = { flowGPerS, untilRealMs: performance.now() + (flowGPerS > 0 ? HOLD_MS : 0) }),

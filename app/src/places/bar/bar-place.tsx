@@ -2,15 +2,21 @@
  * Bar: brewing now.
  */
 import { useState } from 'react';
+import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
-import { useAgenda, useBar, useNow } from '../../bar/bar-context';
-import { Card, Loading, Page, Tap } from '../../ui/parts';
+import { forHands, handsOf, tapEvents } from '@even-kettle/core/plan';
+import { newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
+import { setDevice, useDevice } from '../../device/settings';
+import { useShortcuts } from '../../device/shortcuts';
+import { askedOf } from '../../bar/words';
+import { Card, Choice, Loading, Page, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../orders/order-list';
 import { HandsCard } from './hands-card';
+import { KettleStrip } from './kettle-strip';
 import { Rail } from './rail';
 import { Stations } from './stations';
 import { UpNext } from './up-next';
@@ -21,10 +27,38 @@ const ROOMY = 1180;
 const ROOMY_HEIGHT = 740;
 
 export function BarPlace() {
-  const { status, state, bar } = useBar();
+  const { status, state, bar, plan } = useBar();
+  const { store, clock } = useHere();
   const nowMs = useNow();
-  const items = useAgenda(nowMs);
+  const all = useAgenda(nowMs);
+  const device = useDevice();
+  const shared = (bar?.hands ?? 1) > 1;
+  const hands = shared ? device.hands : 'all';
+  const items = forHands(all, plan, hands);
   const [taken, setTaken] = useState<string | null>(null);
+  // What a person takes to hand goes before the plan's choice, until it is done.
+  const current = all.find(({ key }) => key === taken) ?? items[0];
+  const onTake = (brewId: string) => {
+    const item = all.find((each) => each.brewId === brewId);
+    setTaken(item?.key ?? null);
+    // Taken over from the other pair, it is no longer asked of them.
+    if (item?.brew && hands !== 'all' && handsOf(item, plan) !== hands)
+      store.act([
+        { id: newId(), type: 'step-taken', atMs: clock.nowMs(), brewId, stepId: item.step.id, hands },
+      ]);
+  };
+  useShortcuts({
+    ' ': () => {
+      if (!bar || !current) return;
+      const by = device.person === null ? {} : { by: device.person };
+      store.act(tapEvents(current, bar, clock.nowMs(), newId, by), askedOf(current, bar.units).button);
+    },
+    u: store.undo,
+    station: (number) => {
+      const brew = bar?.stations[number - 1] && brewAt(state, bar.stations[number - 1]!.id);
+      if (brew) onTake(brew.id);
+    },
+  });
   const { width, height } = useWindowDimensions();
 
   if (status === 'unreachable') return <Unreachable />;
@@ -36,18 +70,33 @@ export function BarPlace() {
       </Page>
     );
   }
-  // What a person takes to hand goes before the plan's choice, until it is done.
-  const current = items.find(({ key }) => key === taken) ?? items[0];
   const next = items
     .filter((item) => item !== current && item.asks !== 'runs')
     .slice(0, width < WIDE ? NEXT_SHOWN - 1 : NEXT_SHOWN);
-  const hands = current ? <HandsCard key={current.brewId} item={current} nowMs={nowMs} /> : <NothingToDo />;
-  const onTake = (brewId: string) => setTaken(items.find((item) => item.brewId === brewId)?.key ?? null);
+  const card = current ? (
+    <HandsCard key={current.brewId} item={current} nowMs={nowMs} />
+  ) : items.length === 0 && all.length > 0 ? (
+    <OthersHaveIt />
+  ) : (
+    <NothingToDo />
+  );
   const follow =
     current !== items[0] ? (
       <Tap kind="plain" label="Back to the plan" onPress={() => setTaken(null)} />
     ) : null;
   const upNext = <UpNext items={next} nowMs={nowMs} onTake={onTake} />;
+  const pairs = shared ? (
+    <Choice
+      name="Whose hands this device shows"
+      value={String(hands)}
+      onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
+      options={[
+        { value: 'all', label: 'All hands' },
+        { value: '1', label: 'Hands 1' },
+        { value: '2', label: 'Hands 2' },
+      ]}
+    />
+  ) : null;
   const stations = (columns: number) => (
     <Stations
       columns={columns}
@@ -63,10 +112,12 @@ export function BarPlace() {
   if (width < WIDE) {
     return (
       <Page>
-        {hands}
+        {pairs}
+        {card}
         {follow}
         {upNext}
         {stations(width < 600 ? 4 : 6)}
+        <KettleStrip />
         {rail}
       </Page>
     );
@@ -76,12 +127,14 @@ export function BarPlace() {
       <Page wide>
         <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>
           <View style={{ flex: 1, gap: 12 }}>
-            {hands}
+            {pairs}
+            {card}
             {follow}
             {upNext}
           </View>
           <View style={{ flex: 1, gap: 12 }}>
             {stations(3)}
+            <KettleStrip />
             <OrderList compact />
           </View>
         </View>
@@ -94,8 +147,10 @@ export function BarPlace() {
     <View style={{ flex: 1, padding: 12, gap: 12, minHeight: 0 }}>
       <View style={{ flex: 1, flexDirection: 'row', gap: 12, minHeight: 0 }}>
         <View style={{ flex: 9, gap: 12 }}>
-          {hands}
+          {pairs}
+          {card}
           {follow}
+          <KettleStrip />
         </View>
         <View style={{ flex: 8, gap: 12 }}>
           {upNext}
@@ -107,6 +162,17 @@ export function BarPlace() {
       </View>
       {rail}
     </View>
+  );
+}
+
+/** This pair has nothing ahead, the other has. */
+function OthersHaveIt() {
+  return (
+    <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
+      <Text size="verb">Nothing for these hands</Text>
+      <Text quiet>The other pair has what is next. Tap a station below to take its step over.</Text>
+      <Tap label="Show all hands" onPress={() => setDevice({ hands: 'all' })} />
+    </Card>
   );
 }
 

@@ -6,9 +6,13 @@ import { agenda, buildProblem, planEarliest } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { BarContext, type BarHere } from '../../bar/bar-context';
+import { openDeviceBoard } from '../../bar/device-board';
 import { TEST_BAR } from '../../testing/bar';
 import { HandsCard } from './hands-card';
 
+const pushed: unknown[] = [];
+jest.mock('expo-router', () => ({ router: { push: (to: unknown) => mockPushed(to) } }));
+const mockPushed = (to: unknown) => pushed.push(to);
 const book = bookOf(SCHOOLS);
 const T0 = Date.UTC(2026, 0, 5, 8);
 const at = (seconds: number) => T0 + seconds * 1000;
@@ -76,7 +80,11 @@ function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
     act: (events: BarEvent[]) => tapped.push(...events),
     undo: () => undefined,
   };
-  const here = { store, clock: { nowMs: () => at(seconds), rate: () => 1 } } as unknown as BarHere;
+  const here = {
+    store,
+    devices: openDeviceBoard(),
+    clock: { nowMs: () => at(seconds), rate: () => 1 },
+  } as unknown as BarHere;
   const item = agenda(state, bar, book, plan, at(seconds))[0]!;
   render(
     <BarContext.Provider value={here}>
@@ -127,7 +135,8 @@ test('a reading other than the target is told with the tap', () => {
 
 test('a pour past its window says how late it is, and a step that runs by the clock asks for nothing', () => {
   show([...blooming, done('bloom', 107)], 160);
-  expect(screen.getByText('0:12 late')).toBeTruthy();
+  expect(screen.getByText('0:20 late')).toBeTruthy();
+  expect(screen.getByTestId('late-cost')).toHaveTextContent(/pour gently first/);
   screen.unmount();
   show([...blooming, done('bloom', 107)], 109);
   expect(texts().verb).toBe('Swirl the bloom');
@@ -142,4 +151,54 @@ test('the end of the drawdown is a cue: the card shows the brew’s own timer an
   expect(texts()).toEqual({ verb: 'Watch for “drops only”', figure: '3:06' });
   press();
   expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'drawdown' }]);
+});
+
+test('the rinse water and the tare are asked for by name, ticked off or not', () => {
+  const { tapped, press } = show(prepared.slice(0, -1), 70);
+  expect(texts().verb).toBe('Throw the rinse, load, tare');
+  for (const part of ['Rinse water out', 'Coffee in, level', 'Tared'])
+    expect(screen.getByRole('checkbox', { name: part }).props.accessibilityState?.checked ?? false).toBe(
+      false,
+    );
+  act(() => fireEvent.press(screen.getByLabelText('Rinse water out')));
+  expect(screen.getByRole('checkbox', { name: /Rinse/ }).props.accessibilityState?.checked ?? false).toBe(
+    true,
+  );
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'load' }]);
+});
+
+test('after an overshoot the card says what it makes of it, and a short last pour can be poured on', () => {
+  show([...blooming, { ...done('bloom', 107), readingG: 140 } as BarEvent], 120);
+  expect(screen.getByTestId('outcome')).toHaveTextContent(
+    '98 g over, past “First of three pours”, which is left out. Go on to 219 g.',
+  );
+  expect(texts().figure).toBe('219');
+  screen.unmount();
+  const poured = [...blooming, done('bloom', 107), done('pour-2', 158), done('pour-3', 188)];
+  const { tapped } = show([...poured, { ...done('pour-4', 215), readingG: 262 } as BarEvent], 222);
+  expect(screen.getByTestId('outcome')).toHaveTextContent(/23 g short: 1:14.9, about 9 % stronger/);
+  act(() => fireEvent.press(screen.getByLabelText('Poured on to 285 g')));
+  expect(tapped).toMatchObject([{ type: 'step-corrected', stepId: 'pour-4', readingG: 285 }]);
+});
+
+test('a drawdown can be noted as stalled in one tap, and the card says what to do', () => {
+  const drawing = [
+    ...blooming,
+    done('bloom', 107),
+    done('pour-2', 158),
+    done('pour-3', 188),
+    done('pour-4', 215),
+  ];
+  const { tapped } = show(drawing, 290);
+  act(() => fireEvent.press(screen.getByLabelText('Stalled')));
+  expect(tapped).toMatchObject([{ type: 'brew-noted', note: 'stalled' }]);
+  screen.unmount();
+  show([...drawing, { id: 'n', type: 'brew-noted', atMs: at(288), brewId: 'a1.1', note: 'stalled' }], 290);
+  expect(screen.getByTestId('remedy')).toHaveTextContent(/Lift the filter/);
+});
+
+test('between pours the card says how long the bed stays covered', () => {
+  show([...blooming, done('bloom', 107)], 112);
+  expect(screen.getByTestId('bed')).toHaveTextContent(/the bed shows/);
 });

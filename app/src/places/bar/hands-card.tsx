@@ -2,17 +2,27 @@
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
 import { useEffect, useState } from 'react';
-import { Pressable, View, type ViewStyle } from 'react-native';
-import { SOON_MS, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
-import { anchorMs, pouredG, timelineAt } from '@even-kettle/core/brew';
+import { Pressable, View } from 'react-native';
+import { router } from 'expo-router';
+import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
+import { anchorMs } from '@even-kettle/core/brew';
+import type { ScaleState } from '@even-kettle/core/contract';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
+import { useHabit } from '../../bar/use-habit';
 import { askedOf, cupInWords } from '../../bar/words';
+import { useDevice } from '../../device/settings';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
+import { HoldToPour } from './hold-to-pour';
+import { Countdown, Pace } from './pace';
+import { Checklist, Said } from './said';
+
+/** Room for what stands above the button, so that the thumb finds it in one place whatever the step. */
+const ABOVE_H = 268;
 
 export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const look = useLook();
@@ -23,18 +33,25 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const asked = askedOf(item, units);
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';
+  const scale = useScale(item.station.id);
+  const device = useDevice();
+  const habit = useHabit(item.station.id);
+  const pouring = item.step.kind === 'pour' && item.asks !== 'cue';
+  // What a scale ends by itself needs no lead; a hand that reads it does.
+  const leadG = device.lead && pouring && !item.step.byEye && !scale?.connected ? habit.leadG : 0;
+  const stopAtG = leadG > 0 && item.step.targetG !== undefined ? item.step.targetG - leadG : null;
+  const holds = pouring && now && scale?.connected && scale.standIn && !scale.practised;
   const done = () => {
-    if (bar)
-      store.act(
-        tapEvents(
-          item,
-          bar,
-          clock.nowMs(),
-          newId,
-          reading.given === undefined ? {} : { readingG: reading.given },
-        ),
-        asked.button,
-      );
+    if (!bar) return;
+    // What the scale shows is what was poured; without one, what the person says it shows.
+    const readingG =
+      pouring && scale?.connected && item.asks === 'finish' ? Math.max(0, scale.massG) : reading.given;
+    const said = {
+      ...(readingG === undefined ? {} : { readingG }),
+      ...(leadG > 0 && readingG !== undefined ? { leadG } : {}),
+      ...(device.person === null ? {} : { by: device.person }),
+    };
+    store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
   };
 
   return (
@@ -49,37 +66,72 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
       }}
     >
       <View style={{ height: 6, backgroundColor: hot ? look.flame : look.cool }} />
-      <View style={{ padding: 14, gap: 4 }}>
+      <View style={{ padding: 14, paddingTop: 6, gap: 4 }}>
         <Row>
           <Badge badge={item.order.badge} size={32} />
           <Text numberOfLines={1} style={{ flex: 1 }}>
             <Text bold>{item.station.name}</Text> · {cupInWords(item.cup, units)}
           </Text>
+          {item.brew ? (
+            <Tap
+              kind="bare"
+              icon="more"
+              label=""
+              says={`More about ${item.station.name}`}
+              testID="more"
+              onPress={() => router.push({ pathname: '/station/[id]', params: { id: item.station.id } })}
+              style={{ marginRight: -10 }}
+            />
+          ) : (
+            <View style={{ height: TOUCH }} />
+          )}
         </Row>
-        <View
-          role="status"
-          aria-live="polite"
-          aria-label={`${item.station.name}: ${asked.verb} ${inWords(asked.figure)}`}
-        >
-          {item.step.kind === 'pour' && item.asks !== 'cue' ? (
-            <Text quiet size="small">
-              {item.step.name}
+        <View style={{ minHeight: ABOVE_H, gap: 4 }}>
+          <View
+            role="status"
+            aria-live="polite"
+            aria-label={`${item.station.name}: ${asked.verb} ${inWords(asked.figure)}`}
+          >
+            {item.step.kind === 'pour' && item.asks !== 'cue' ? (
+              <Text quiet size="small">
+                {item.step.name}
+              </Text>
+            ) : null}
+            <Text size="verb" testID="verb">
+              {asked.verb}
             </Text>
-          ) : null}
-          <Text size="verb" testID="verb">
-            {asked.verb}
-          </Text>
-          <Figure item={item} nowMs={nowMs} asked={asked.figure} />
+            <Figure
+              item={item}
+              nowMs={nowMs}
+              asked={asked.figure}
+              scale={scale}
+              stopAtG={stopAtG}
+              units={units}
+            />
+          </View>
+          <Checklist item={item} />
+          {now ? (
+            <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
+          ) : (
+            <Countdown item={item} nowMs={nowMs} />
+          )}
+          <Said item={item} nowMs={nowMs} />
         </View>
-        {now ? <Progress item={item} nowMs={nowMs} units={units} /> : <Countdown item={item} nowMs={nowMs} />}
         {item.asks === 'runs' ? (
           <View style={{ height: MAIN_TOUCH }} />
         ) : (
-          <MainButton label={asked.button} hot={hot} onPress={done} />
+          <Row>
+            {holds ? <HoldToPour stationId={item.station.id} flowGPerS={item.step.flowGPerS ?? 5} /> : null}
+            <MainButton label={asked.button} hot={hot} onPress={done} />
+          </Row>
         )}
         <Row style={{ minHeight: TOUCH, marginBottom: -6, justifyContent: 'space-between' }}>
           <Undo otherwise={asked.detail} />
-          {item.step.kind === 'pour' && item.asks === 'finish' && now ? (
+          {item.step.kind === 'pour' &&
+          item.asks === 'finish' &&
+          now &&
+          !scale?.connected &&
+          !item.step.byEye ? (
             <ReadingStepper reading={reading} units={units} />
           ) : null}
         </Row>
@@ -88,18 +140,23 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   );
 }
 
-/** The number to read across the bar; while something is watched or runs, the time instead. */
-function Figure({
-  item,
-  nowMs,
-  asked,
-}: {
+type FigureProps = {
   item: AgendaItem;
   nowMs: number;
   asked: { figure: string; unit: string };
-}) {
+  scale: ScaleState | undefined;
+  stopAtG: number | null;
+  units: Units;
+};
+
+/** The number to read across the bar; while something is watched or runs, the time instead. Beside it what the scale reads. */
+function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProps) {
   const timed = item.asks === 'cue' || item.asks === 'runs';
   const shown = timed ? { figure: clockOf(item, nowMs), unit: '' } : asked;
+  const reads =
+    scale?.connected && item.step.kind === 'pour' && !timed
+      ? showMass(Math.max(0, scale.massG), units, 'water')
+      : null;
   return (
     <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 8 }} aria-hidden>
       <Text size="figure" testID="figure" style={{ fontVariant: ['tabular-nums'], letterSpacing: -1 }}>
@@ -108,6 +165,41 @@ function Figure({
       <Text size="figure" style={{ fontSize: 30, lineHeight: 40 }}>
         {shown.unit}
       </Text>
+      {reads ? (
+        <View
+          style={{
+            flex: 1,
+            flexDirection: 'row',
+            alignItems: 'baseline',
+            justifyContent: 'flex-end',
+            gap: 8,
+          }}
+        >
+          <Text size="small" quiet>
+            scale
+          </Text>
+          <Text size="figure" testID="reading" style={{ fontSize: 44, lineHeight: 46 }}>
+            {reads.figure}
+          </Text>
+        </View>
+      ) : stopAtG !== null ? (
+        <View
+          style={{
+            flex: 1,
+            flexDirection: 'row',
+            alignItems: 'baseline',
+            justifyContent: 'flex-end',
+            gap: 8,
+          }}
+        >
+          <Text size="small" quiet>
+            stop at
+          </Text>
+          <Text size="figure" testID="stop-at" style={{ fontSize: 44, lineHeight: 46 }}>
+            {showMass(stopAtG, units, 'water').figure}
+          </Text>
+        </View>
+      ) : null}
     </View>
   );
 }
@@ -120,98 +212,6 @@ function clockOf(item: AgendaItem, nowMs: number): string {
   return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
 }
 
-function Countdown({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
-  const look = useLook();
-  const leftMs = Math.max(0, item.dueMs - nowMs);
-  const soon = leftMs <= SOON_MS;
-  return (
-    <View
-      style={{
-        backgroundColor: soon ? look.soon : look.coolPale,
-        borderRadius: RADIUS,
-        paddingHorizontal: 12,
-        paddingVertical: 7,
-        flexDirection: 'row',
-        justifyContent: 'space-between',
-        alignItems: 'baseline',
-      }}
-    >
-      <Text>{item.station.free ? 'Next, in' : `When ${item.station.name} is free, in`}</Text>
-      <Text size="verb" testID="countdown">
-        {showClock(Math.ceil(leftMs / 1000))}
-      </Text>
-    </View>
-  );
-}
-
-/** How far the step should be by now: for a pour, what the scale should read. */
-function Progress({ item, nowMs, units }: { item: AgendaItem; nowMs: number; units: Units }) {
-  const look = useLook();
-  const late =
-    item.latestMs !== null && item.begunMs === null && nowMs > item.latestMs ? nowMs - item.latestMs : 0;
-  const begunMs = item.asks === 'start' ? null : item.fromMs;
-  const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
-  const share =
-    item.asks === 'cue'
-      ? cueShare(item, nowMs)
-      : begunMs === null
-        ? 0
-        : Math.min(1, Math.max(0, (nowMs - begunMs) / (item.step.durationS * 1000)));
-  return (
-    <View style={{ gap: 2 }}>
-      <View
-        role="progressbar"
-        aria-label="How far this step should be"
-        aria-valuenow={Math.round(share * 100)}
-        aria-valuemin={0}
-        aria-valuemax={100}
-        style={{ height: 22, borderRadius: 3, backgroundColor: look.coolPale, overflow: 'hidden' }}
-      >
-        <View style={{ width: `${share * 100}%`, height: '100%', backgroundColor: look.cool }} />
-      </View>
-      <Row style={{ justifyContent: 'space-between' }}>
-        {late > 0 ? <Late lateMs={late} /> : <Text quiet>{paceWords(item, nowMs, begunMs, units)}</Text>}
-        {zeroMs !== null && item.asks !== 'cue' ? (
-          <Text testID="brew-clock">{showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
-        ) : null}
-      </Row>
-    </View>
-  );
-}
-
-function paceWords(item: AgendaItem, nowMs: number, begunMs: number | null, units: Units): string {
-  const { step, card, brew } = item;
-  if (item.asks === 'cue')
-    return `expected by ${showClock(card.brewWindowS.from)} to ${showClock(card.brewWindowS.to)}`;
-  if (step.targetG !== undefined && step.pourG !== undefined && step.flowGPerS !== undefined) {
-    if (begunMs === null) return 'tap at the first water';
-    const fromG = brew ? Math.min(pouredG(brew), step.targetG) : step.targetG - step.pourG;
-    const shouldG = Math.min(step.targetG, fromG + Math.max(0, ((nowMs - begunMs) / 1000) * step.flowGPerS));
-    return `scale should read ${inWords(showMass(shouldG, units, 'water'))}`;
-  }
-  return item.asks === 'runs' ? 'goes on by itself' : `about ${step.durationS} s`;
-}
-
-function cueShare(item: AgendaItem, nowMs: number): number {
-  const running = item.brew && timelineAt(item.brew, nowMs).find(({ step }) => step.id === item.awaited?.id);
-  return running
-    ? Math.min(1, Math.max(0, (nowMs - running.startMs) / (running.endMs - running.startMs)))
-    : 0;
-}
-
-/** Late is the flame and a notch, never another red. */
-function Late({ lateMs }: { lateMs: number }) {
-  const look = useLook();
-  const notch = { clipPath: 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)' } as ViewStyle;
-  return (
-    <View style={[{ backgroundColor: look.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
-      <Text bold color={look.onFlame}>
-        {showClock(lateMs / 1000)} late
-      </Text>
-    </View>
-  );
-}
-
 function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPress: () => void }) {
   const look = useLook();
   return (
@@ -221,6 +221,7 @@ function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPr
       testID="main-button"
       onPress={onPress}
       style={({ pressed }) => ({
+        flex: 1,
         minHeight: MAIN_TOUCH,
         marginTop: 6,
         borderRadius: RADIUS,

@@ -15,10 +15,11 @@ import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
-import { CoffeesCard, GrindersCard, KettlesCard, StationsCard } from './lists';
+import { DeviceCard } from './device-card';
+import { CoffeesCard, GrindersCard, KettlesCard, PeopleCard, StationsCard } from './lists';
 
 export function BenchPlace() {
-  const { bar, status, link, waiting } = useBar();
+  const { bar, status } = useBar();
   if (status === 'unreachable') return <Unreachable />;
   return (
     <Page>
@@ -31,20 +32,10 @@ export function BenchPlace() {
           <StationsCard bar={bar} />
           <GrindersCard bar={bar} />
           <KettlesCard bar={bar} />
+          <HandsChoice bar={bar} />
+          <PeopleCard bar={bar} />
           <LookCard />
-          <Card>
-            <Subheading>This device</Subheading>
-            <Text quiet>
-              {link === 'live'
-                ? 'In touch with the bar.'
-                : 'Out of touch with the bar; taps are kept here until it is back.'}
-            </Text>
-            <Text quiet>
-              {waiting === 0
-                ? 'Every tap is stored.'
-                : `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be stored.`}
-            </Text>
-          </Card>
+          <DeviceCard bar={bar} />
         </>
       ) : (
         <Loading what="the bench" height={300} />
@@ -183,6 +174,26 @@ function PlaceCard({ bar }: { bar: Bar }) {
         </Text>
       ))}
       <Failure error={change.error} shown={errors.length > 0} />
+    </Card>
+  );
+}
+
+/** How many pairs of hands the bar is planned for. */
+function HandsChoice({ bar }: { bar: Bar }) {
+  const change = useChange();
+  return (
+    <Card>
+      <Subheading>Hands</Subheading>
+      <Choice
+        name="Pairs of hands"
+        value={String(bar.hands)}
+        onChange={(hands) => change.mutate({ hands: Number(hands) })}
+        options={[
+          { value: '1', label: 'One pair' },
+          { value: '2', label: 'Two pairs' },
+        ]}
+      />
+      <Failure error={change.error} />
     </Card>
   );
 }

@@ -4,6 +4,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
+import { STATION_SCALES, type StationScale } from '@even-kettle/core/plan';
 import { BREWERS, ROAST_LEVELS, USUAL_KEEPS_G, USUAL_PURGE_G, brewerById } from '@even-kettle/core/recipe';
 import { inWords, showMass, showVolume } from '@even-kettle/core/units';
 import { DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
@@ -99,25 +100,81 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
     bar={bar}
     addLabel="A station"
     fresh={(id) => ({ id, name: 'New station', brewerId: 'cone-m' })}
-    line={({ name, brewerId }) => ({ name, detail: brewerLine(brewerId) })}
+    line={({ name, brewerId, scale, handHeld }) => ({
+      name,
+      detail: [
+        brewerLine(brewerId),
+        scale === undefined || scale === 'read' ? null : SCALE_WORDS[scale],
+        handHeld ? 'held in the hand' : null,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    })}
     form={(station, set, wrong) => (
-      <Row style={{ alignItems: 'flex-end' }}>
-        <Field
-          label="Name"
-          value={station.name}
-          maxLength={24}
-          onChangeText={(name) => set({ name })}
-          fault={wrong('name')}
-          style={{ flex: 1 }}
-        />
+      <>
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Field
+            label="Name"
+            value={station.name}
+            maxLength={24}
+            onChangeText={(name) => set({ name })}
+            fault={wrong('name')}
+            style={{ flex: 1 }}
+          />
+          <Select
+            label="Brewer"
+            value={station.brewerId}
+            options={BREWERS.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(brewerId) => set({ brewerId })}
+            style={{ flex: 1 }}
+          />
+        </Row>
         <Select
-          label="Brewer"
-          value={station.brewerId}
-          options={BREWERS.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(brewerId) => set({ brewerId })}
-          style={{ flex: 1 }}
+          label="Scale"
+          value={station.scale ?? 'read'}
+          options={STATION_SCALES.map((value) => ({ value, label: SCALE_WORDS[value] }))}
+          onChange={(scale) => set({ scale })}
         />
-      </Row>
+        {brewerById(station.brewerId)?.method === 'sock' ? (
+          <Choice
+            name="How the sock is held"
+            value={station.handHeld ? 'held' : 'hung'}
+            onChange={(value) => set({ handHeld: value === 'held' })}
+            options={[
+              { value: 'hung', label: 'hung on a stand' },
+              { value: 'held', label: 'held in the hand', hint: 'keeps the hands through the drawdown' },
+            ]}
+          />
+        ) : null}
+      </>
+    )}
+  />
+);
+
+const SCALE_WORDS: Record<StationScale, string> = {
+  read: 'a scale that you read',
+  none: 'none: poured by clock and eye',
+  simulated: 'simulated, to try and to train',
+  bridge: 'connected through a bridge',
+};
+
+export const PeopleCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="People"
+    intro="Whose hands a device is for, so that cues and leads are their own."
+    setting="people"
+    bar={bar}
+    addLabel="A person"
+    fresh={(id) => ({ id, name: 'New person' })}
+    line={({ name }) => ({ name, detail: '' })}
+    form={(person, set, wrong) => (
+      <Field
+        label="Name"
+        value={person.name}
+        maxLength={24}
+        onChangeText={(name) => set({ name })}
+        fault={wrong('name')}
+      />
     )}
   />
 );
@@ -183,6 +240,16 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
             fault={wrong('maxFlowGPerS')}
           />
         </Row>
+        <Select
+          label="What tells its temperature"
+          value={kettle.device ?? 'none'}
+          options={[
+            { value: 'none', label: 'you read it' },
+            { value: 'simulated', label: 'simulated, to try and to train' },
+            { value: 'bridge', label: 'connected through a bridge' },
+          ]}
+          onChange={(device) => set({ device })}
+        />
         <CoolingOf
           bar={bar}
           perMin={kettle.coolingPerMin}

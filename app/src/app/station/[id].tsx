@@ -1,0 +1,1 @@
+export { StationPage as default } from '../../places/bar/station-page';

@@ -1,0 +1,222 @@
+/**
+ * Putting a brew right as a whole: its real dose, its station, its cup, or giving it up with a reason.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { badgeOf, brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
+import { METHODS, brewerById, fitsBrewer } from '@even-kettle/core/recipe';
+import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { cupInWords } from '../../bar/words';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Subheading, Text } from '../../ui/text';
+import { UnitField } from '../../ui/unit-field';
+
+const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', 'guest has left', 'something else'];
+
+export function BrewActions({ brew }: { brew: BrewState }) {
+  const { store, clock } = useHere();
+  const base = () => ({ id: newId(), atMs: clock.nowMs() });
+  const act = (label: string, event: BarEvent) => store.act([event], label);
+  if (brew.status !== 'running') return null;
+  return (
+    <Card style={{ gap: 14 }}>
+      <Subheading>Put right</Subheading>
+      <Dose
+        brew={brew}
+        onSet={(doseG) => act('Dose', { ...base(), type: 'dose-corrected', brewId: brew.id, doseG })}
+      />
+      <Elsewhere
+        brew={brew}
+        onMove={(to) => act('Station', { ...base(), type: 'brew-moved', brewId: brew.id, ...to })}
+      />
+      <OtherCup
+        brew={brew}
+        onGive={(to) =>
+          act('Cup', {
+            ...base(),
+            type: 'brew-given',
+            brewId: brew.id,
+            fromOrderId: brew.orderId,
+            fromCupId: brew.cupId,
+            ...to,
+          })
+        }
+      />
+      <GiveUp
+        onGiveUp={(reason) => {
+          if (act('Given up', { ...base(), type: 'brew-abandoned', brewId: brew.id, reason }))
+            router.navigate('/');
+        }}
+      />
+    </Card>
+  );
+}
+
+function Dose({ brew, onSet }: { brew: BrewState; onSet: (doseG: number) => void }) {
+  const units = useUnits();
+  const [doseG, setDoseG] = useState(brew.card.doseG);
+  const changed = Math.abs(doseG - brew.card.doseG) > 0.04;
+  return (
+    <View style={{ gap: 4 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <UnitField
+          quantity="mass"
+          units={units}
+          label="Really in the brewer"
+          value={doseG}
+          onChange={setDoseG}
+          fault={!(doseG > 0)}
+          style={{ flex: 1 }}
+          testID="real-dose"
+        />
+        <Tap
+          label="Set"
+          says="Set the real dose"
+          kind={changed ? 'main' : 'plain'}
+          disabled={!changed}
+          onPress={() => onSet(Math.round(doseG * 10) / 10)}
+        />
+      </Row>
+      <Text size="small" quiet>
+        Every target follows the dose; what is poured already counts as it is.
+      </Text>
+    </View>
+  );
+}
+
+type Place = { stationId: string; stationName: string; brewerId: string };
+
+function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: Place) => void }) {
+  const { bar, state } = useBar();
+  const [to, setTo] = useState('');
+  const free = (bar?.stations ?? []).filter(
+    ({ id, brewerId }) => !brewAt(state, id) && brewerById(brewerId)?.method === brew.card.method,
+  );
+  if (free.length === 0) return null;
+  const chosen = free.find(({ id }) => id === to);
+  const brewer = chosen && brewerById(chosen.brewerId);
+  return (
+    <View style={{ gap: 4 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="It stands at"
+          value={chosen ? to : ''}
+          options={[
+            { value: '', label: `${brew.stationName}, as said` },
+            ...free.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={setTo}
+          style={{ flex: 1 }}
+          testID="moved-to"
+        />
+        <Tap
+          label="Move"
+          says="Say that it stands there"
+          disabled={!chosen}
+          onPress={() =>
+            chosen && onMove({ stationId: chosen.id, stationName: chosen.name, brewerId: chosen.brewerId })
+          }
+        />
+      </Row>
+      {brewer && !fitsBrewer(brewer, brew.card) ? (
+        <Text size="small" bold>
+          {brewer.name} is made for {brewer.minDoseG} to {brewer.maxDoseG} g and {brewer.maxWaterG} g of
+          water: pour in smaller steps, or give the brew up.
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+type Giving = { orderId: string; cupId: string; otherBrewId?: string };
+
+/** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
+function OtherCup({ brew, onGive }: { brew: BrewState; onGive: (to: Giving) => void }) {
+  const { state, book } = useBar();
+  const units = useUnits();
+  const [to, setTo] = useState('');
+  const others = Object.values(state.orders).flatMap((order) =>
+    order.cups
+      .filter(({ cupId, status }) => cupId !== brew.cupId && (status === 'waiting' || status === 'brewing'))
+      .map((cup) => ({ order, cup })),
+  );
+  if (others.length === 0) return null;
+  const same = (cup: (typeof others)[number]['cup']) =>
+    cup.coffee === brew.ask.coffee && cup.recipeId === brew.ask.recipeId;
+  others.sort((a, b) => Number(same(b.cup)) - Number(same(a.cup)) || a.order.takenMs - b.order.takenMs);
+  const chosen = others.find(({ cup }) => cup.cupId === to);
+  const swaps = chosen?.cup.status === 'brewing';
+  const recipe = chosen && book(chosen.cup);
+  const differs = chosen && !same(chosen.cup);
+  return (
+    <View style={{ gap: 4 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="It goes to"
+          value={to}
+          options={[
+            { value: '', label: 'the cup it was started for' },
+            ...others.map(({ order, cup }) => ({
+              value: cup.cupId,
+              label: `${badgeOf(order.badge).letter} · ${order.name ?? 'order'} · ${cupInWords(cup, units)}${cup.status === 'brewing' ? ' (swap)' : ''}`,
+            })),
+          ]}
+          onChange={setTo}
+          style={{ flex: 1 }}
+          testID="given-to"
+        />
+        <Tap
+          label={swaps ? 'Swap' : 'Give'}
+          says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
+          disabled={!chosen}
+          onPress={() =>
+            chosen &&
+            onGive({
+              orderId: chosen.order.id,
+              cupId: chosen.cup.cupId,
+              ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
+            })
+          }
+        />
+      </Row>
+      {differs ? (
+        <Text size="small" bold>
+          That guest asked for {chosen.cup.coffee}
+          {recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : ''}; this brew is {brew.ask.coffee}.
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
+  const [open, setOpen] = useState(false);
+  if (!open)
+    return (
+      <Tap
+        kind="ruled"
+        label="Give this brew up…"
+        onPress={() => setOpen(true)}
+        style={{ alignSelf: 'flex-start' }}
+      />
+    );
+  return (
+    <View style={{ gap: 6 }}>
+      <Text bold>Why? Its cup waits again, and the station wants cleaning.</Text>
+      <Row style={{ flexWrap: 'wrap', gap: 6 }}>
+        {REASONS.map((reason) => (
+          <Tap
+            key={reason}
+            kind="ruled"
+            label={reason}
+            says={`Give up: ${reason}`}
+            onPress={() => onGiveUp(reason)}
+          />
+        ))}
+        <Tap kind="bare" label="Keep it" onPress={() => setOpen(false)} />
+      </Row>
+    </View>
+  );
+}

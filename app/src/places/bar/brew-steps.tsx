@@ -1,0 +1,204 @@
+/**
+ * A brew's steps as planned and as they were, each to be corrected, or left out while it lies ahead.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { anchorMs, timelineAt, type BarEvent, type BrewState, type StepTime } from '@even-kettle/core/brew';
+import { G_PER_OZ, inWords, showClock, showMass } from '@even-kettle/core/units';
+import { newId, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { Field } from '../../ui/field';
+import { useLook } from '../../ui/look';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+
+export function BrewSteps({ brew }: { brew: BrewState }) {
+  const nowMs = useNow(1000);
+  const [openId, setOpenId] = useState<string | null>(null);
+  const [withPrep, setWithPrep] = useState(false);
+  const times = timelineAt(brew, nowMs);
+  const zeroMs = anchorMs(brew, nowMs);
+  const there = new Set(brew.card.steps.map(({ id }) => id));
+  const prepOver = times.filter(({ step, status }) => step.phase === 'prep' && status === 'done');
+  const shown = withPrep ? times : times.filter((time) => !prepOver.includes(time));
+  const leftOut = brew.planned.steps.filter(({ id }) => !there.has(id));
+  return (
+    <Card style={{ gap: 0 }}>
+      <Row style={{ justifyContent: 'space-between', minHeight: 48 }}>
+        <Subheading>Steps</Subheading>
+        {prepOver.length > 0 ? (
+          <Tap
+            kind="bare"
+            label={withPrep ? 'Hide prep' : `Show prep, ${prepOver.length} done`}
+            onPress={() => setWithPrep(!withPrep)}
+          />
+        ) : null}
+      </Row>
+      {shown.map((time) => (
+        <StepRow
+          key={time.step.id}
+          brew={brew}
+          time={time}
+          zeroMs={zeroMs}
+          open={openId === time.step.id}
+          onOpen={(open) => setOpenId(open ? time.step.id : null)}
+        />
+      ))}
+      {leftOut.length > 0 ? (
+        <Text quiet size="small" style={{ paddingTop: 6 }}>
+          Left out: {leftOut.map(({ name }) => name).join(', ')}.
+        </Text>
+      ) : null}
+    </Card>
+  );
+}
+
+type RowProps = {
+  brew: BrewState;
+  time: StepTime;
+  zeroMs: number | null;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+};
+
+function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
+  const look = useLook();
+  const units = useUnits();
+  const { store, clock } = useHere();
+  const { step, status, startMs, endMs } = time;
+  const mark = brew.marks[step.id];
+  const clockAt = (atMs: number) => (zeroMs === null ? clockTime(atMs) : signed((atMs - zeroMs) / 1000));
+  const spent = status === 'done' ? `${clockAt(startMs)} to ${clockAt(endMs)}` : status;
+  const target = step.targetG === undefined ? '' : ` · to ${inWords(showMass(step.targetG, units, 'water'))}`;
+  const read =
+    mark?.readingG === undefined ? '' : `, read ${inWords(showMass(mark.readingG, units, 'water'))}`;
+  const canSkip =
+    brew.status === 'running' &&
+    status === 'waiting' &&
+    step.attended &&
+    !step.anchor &&
+    step.kind !== 'serve' &&
+    step.kind !== 'clean';
+  const skip = () =>
+    store.act(
+      [{ id: newId(), type: 'step-skipped', atMs: clock.nowMs(), brewId: brew.id, stepId: step.id }],
+      `Left out ${step.name}`,
+    );
+  return (
+    <View style={{ borderTopWidth: 1, borderColor: look.rim, opacity: status === 'skipped' ? 0.5 : 1 }}>
+      <Row style={{ minHeight: 50 }}>
+        <View style={{ flex: 1 }}>
+          <Text bold={status === 'running'} numberOfLines={1}>
+            {step.name}
+            {target}
+          </Text>
+          <Text size="small" quiet>
+            {status === 'waiting' && step.startS >= 0 ? `planned ${showClock(step.startS)}` : spent}
+            {read}
+          </Text>
+        </View>
+        {mark?.doneMs !== undefined ? (
+          <Tap
+            kind="bare"
+            label={open ? 'Close' : 'Correct'}
+            says={`${open ? 'Close' : 'Correct'} ${step.name}`}
+            onPress={() => onOpen(!open)}
+          />
+        ) : canSkip ? (
+          <Tap kind="bare" label="Leave out" says={`Leave out ${step.name}`} onPress={skip} />
+        ) : null}
+      </Row>
+      {open && mark?.doneMs !== undefined ? (
+        <Correction brew={brew} time={time} zeroMs={zeroMs} onDone={() => onOpen(false)} />
+      ) : null}
+    </View>
+  );
+}
+
+/** What was wrong: when it ended, and what the scale read. */
+function Correction({
+  brew,
+  time,
+  zeroMs,
+  onDone,
+}: Omit<RowProps, 'open' | 'onOpen'> & { onDone: () => void }) {
+  const { store, clock } = useHere();
+  const units = useUnits();
+  const { step } = time;
+  const mark = brew.marks[step.id]!;
+  const ofG = units.mass === 'oz' ? G_PER_OZ : 1;
+  const baseMs = zeroMs ?? brew.startedMs;
+  const [ended, setEnded] = useState(signed((mark.doneMs! - baseMs) / 1000));
+  const [reading, setReading] = useState(
+    mark.readingG === undefined ? '' : String(Number((mark.readingG / ofG).toFixed(2))),
+  );
+  const endedS = readClock(ended);
+  const readingG = reading.trim() === '' ? undefined : Number(reading) * ofG;
+  const wrong =
+    endedS === null
+      ? 'Ended: minutes and seconds, like 2:05; before the timer’s zero like -0:30.'
+      : readingG !== undefined && !(readingG >= 0)
+        ? 'Reads: a number, like 128.'
+        : null;
+  const save = () => {
+    if (wrong || endedS === null) return;
+    const doneMs = Math.round(baseMs + endedS * 1000);
+    const event: BarEvent = {
+      id: newId(),
+      type: 'step-corrected',
+      atMs: clock.nowMs(),
+      brewId: brew.id,
+      stepId: step.id,
+      // Shown to the second; what was not touched stays to the millisecond.
+      ...(Math.abs(doneMs - mark.doneMs!) >= 1000 ? { doneMs } : {}),
+      ...(readingG === undefined || readingG === mark.readingG ? {} : { readingG }),
+    };
+    if (event.type === 'step-corrected' && (event.doneMs ?? event.readingG) === undefined) return onDone();
+    if (store.act([event], `Corrected ${step.name}`)) onDone();
+  };
+  return (
+    <View style={{ gap: 8, paddingBottom: 12 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field
+          label={zeroMs === null ? 'Ended, since the start' : 'Ended, on the timer'}
+          value={ended}
+          onChangeText={setEnded}
+          fault={endedS === null}
+          style={{ flex: 1 }}
+          testID="corrected-end"
+        />
+        {step.targetG !== undefined ? (
+          <Field
+            label={`Scale read, ${units.mass}`}
+            value={reading}
+            onChangeText={setReading}
+            fault={readingG !== undefined && !(readingG >= 0)}
+            style={{ flex: 1 }}
+            testID="corrected-reading"
+          />
+        ) : null}
+        <Tap kind="main" label="Set" says={`Set the correction of ${step.name}`} onPress={save} />
+      </Row>
+      {wrong ? (
+        <Text role="alert" bold size="small">
+          {wrong}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+const clockTime = (atMs: number): string =>
+  new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit', second: '2-digit' });
+
+/** m:ss, with a sign before the timer's zero. */
+const signed = (seconds: number): string =>
+  seconds < -0.5 ? `-${showClock(Math.round(-seconds))}` : showClock(Math.max(0, Math.round(seconds)));
+
+/** Seconds of "2:05", "-0:30" or "95"; null for anything else. */
+export function readClock(text: string): number | null {
+  const match = /^\s*([-−])?(?:(\d{1,3}):)?(\d{1,4})\s*$/.exec(text);
+  if (!match) return null;
+  const [, sign, minutes, seconds] = match;
+  if (minutes !== undefined && Number(seconds) > 59) return null;
+  return (sign ? -1 : 1) * (Number(minutes ?? 0) * 60 + Number(seconds));
+}

@@ -1,0 +1,60 @@
+/**
+ * Pours on the scale's stand-in while it is held. Says so again and again, so that a release that gets lost pours no more
+ * than a moment longer.
+ */
+import { useEffect, useRef } from 'react';
+import { Pressable } from 'react-native';
+import { useHere } from '../../bar/bar-context';
+import { useLook } from '../../ui/look';
+import { Text } from '../../ui/text';
+import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
+
+const AGAIN_MS = 250;
+
+export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGPerS: number }) {
+  const look = useLook();
+  const { api } = useHere();
+  const timer = useRef<ReturnType<typeof setInterval> | null>(null);
+  const say = (flow: number) =>
+    void api.orderScale(stationId, { do: 'pour', flowGPerS: flow }).catch(() => undefined);
+  const stop = () => {
+    if (!timer.current) return;
+    clearInterval(timer.current);
+    timer.current = null;
+    say(0);
+  };
+  const start = () => {
+    stop();
+    say(flowGPerS);
+    timer.current = setInterval(() => say(flowGPerS), AGAIN_MS);
+  };
+  const release = useRef(stop);
+  useEffect(() => {
+    release.current = stop;
+  });
+  useEffect(() => () => release.current(), []);
+  return (
+    <Pressable
+      role="button"
+      aria-label="Hold to pour"
+      testID="hold-to-pour"
+      onPressIn={start}
+      onPressOut={stop}
+      style={({ pressed }) => ({
+        flex: 1,
+        minHeight: MAIN_TOUCH,
+        marginTop: 6,
+        borderRadius: RADIUS,
+        borderWidth: 2,
+        borderColor: look.cool,
+        backgroundColor: pressed ? look.coolPale : 'transparent',
+        alignItems: 'center',
+        justifyContent: 'center',
+      })}
+    >
+      <Text size="title" color={look.cool}>
+        Hold to pour
+      </Text>
+    </Pressable>
+  );
+}

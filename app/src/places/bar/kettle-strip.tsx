@@ -1,0 +1,67 @@
+/**
+ * The kettles that can be heard: what each is at, and when it will be hot enough.
+ */
+import { View } from 'react-native';
+import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
+import { heatingTimeS } from '@even-kettle/core/water';
+import { useBar, useKettles, useUnits } from '../../bar/bar-context';
+import { useLook } from '../../ui/look';
+import { Row } from '../../ui/parts';
+import { Text } from '../../ui/text';
+import { RADIUS } from '../../ui/theme';
+
+export function KettleStrip() {
+  const look = useLook();
+  const units = useUnits();
+  const { bar } = useBar();
+  const kettles = useKettles();
+  if (!bar || kettles.length === 0) return null;
+  return (
+    <View
+      role="list"
+      aria-label="Kettles"
+      style={{
+        borderWidth: 1,
+        borderColor: look.rim,
+        borderRadius: RADIUS,
+        backgroundColor: look.surface,
+        paddingHorizontal: 12,
+        paddingVertical: 6,
+      }}
+    >
+      {kettles.map(({ kettleId, waterC, setC, heating, levelG, connected }) => {
+        const kettle = bar.kettles.find(({ id }) => id === kettleId);
+        const leftS =
+          heating && setC !== null && levelG !== null && kettle
+            ? heatingTimeS(levelG, setC, { powerW: kettle.powerW, filledAtC: waterC })
+            : null;
+        const set = setC === null ? '' : ` of ${inWords(showTemperature(setC, units))}`;
+        const state = !connected
+          ? 'not heard'
+          : levelG !== null && levelG < 20
+            ? 'empty'
+            : leftS !== null
+              ? `hot in ${showClock(Math.ceil(leftS))}`
+              : setC !== null
+                ? 'ready'
+                : 'off its base';
+        return (
+          <Row key={kettleId} style={{ minHeight: 30, justifyContent: 'space-between' }}>
+            <View role="listitem" style={{ flexDirection: 'row', gap: 8, flex: 1 }}>
+              <Text size="small" bold>
+                {kettle?.name ?? kettleId}
+              </Text>
+              <Text size="small">
+                {connected ? `${inWords(showTemperature(waterC, units))}${set}` : ''}
+                {connected && levelG !== null ? `, ${inWords(showMass(levelG, units, 'water'))}` : ''}
+              </Text>
+            </View>
+            <Text size="small" quiet>
+              {state}
+            </Text>
+          </Row>
+        );
+      })}
+    </View>
+  );
+}

@@ -1,0 +1,195 @@
+/**
+ * How far a step should be by now, and how far it is: for a pour what the scale should read, and reads.
+ */
+import { View, type ViewStyle } from 'react-native';
+import { anchorMs, bedShowsMs, paceOf, timelineAt } from '@even-kettle/core/brew';
+import type { ScaleState } from '@even-kettle/core/contract';
+import { SOON_MS, latenessOf, type AgendaItem } from '@even-kettle/core/plan';
+import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
+import { useLook } from '../../ui/look';
+import { Row } from '../../ui/parts';
+import { Text } from '../../ui/text';
+import { RADIUS } from '../../ui/theme';
+
+type Props = { item: AgendaItem; nowMs: number; units: Units };
+
+/** Within this of where it should be a hand is on pace, grams, or this long of its own flow, seconds. */
+const ON_PACE_G = 3;
+const ON_PACE_S = 0.7;
+
+export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState | undefined }) {
+  const { step } = item;
+  const begunMs = item.asks === 'start' ? null : item.fromMs;
+  const forS = begunMs === null ? 0 : (nowMs - begunMs) / 1000;
+  const readingG = scale?.connected && step.kind === 'pour' ? scale.massG : null;
+  const pace = item.asks === 'cue' ? null : paceOf(step, forS, readingG);
+  const share =
+    item.asks === 'cue'
+      ? cueShare(item, nowMs)
+      : (pace?.shouldShare ?? (begunMs === null ? 0 : within(forS / step.durationS)));
+  const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
+  const late = latenessOf(item, nowMs);
+  const told = late && late.cost !== 'nothing' && (late.leftMs === null || late.leftMs < 0) ? late : null;
+  return (
+    <View style={{ gap: 2 }}>
+      <PaceBar share={begunMs === null ? 0 : share} readShare={pace?.readShare ?? null} />
+      <Row style={{ justifyContent: 'space-between', minHeight: 24 }}>
+        {told ? (
+          <Late lateMs={told.byMs} />
+        ) : pace && pace.aheadG !== null && begunMs !== null ? (
+          <Ahead aheadG={pace.aheadG} flowGPerS={scale!.flowGPerS} step={step} units={units} />
+        ) : (
+          <Text quiet>{paceWords(item, forS, begunMs !== null, pace?.shouldG ?? null, units)}</Text>
+        )}
+        {zeroMs !== null && item.asks !== 'cue' ? (
+          <Text testID="brew-clock">{showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
+        ) : null}
+      </Row>
+      {told ? (
+        <Text size="small" testID="late-cost">
+          {told.words}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+/** The track: pale up to where it should be, filled to where it is; a mark of ink where it should be now. */
+function PaceBar({ share, readShare }: { share: number; readShare: number | null }) {
+  const look = useLook();
+  const percent = (value: number) => `${Math.min(1, value) * 100}%` as const;
+  return (
+    <View
+      role="progressbar"
+      aria-label="How far this step should be"
+      aria-valuenow={Math.round(Math.min(1, share) * 100)}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      style={{ height: 26, borderRadius: 3, backgroundColor: look.coolPale, overflow: 'hidden' }}
+    >
+      <View
+        style={{
+          width: percent(readShare ?? share),
+          height: '100%',
+          backgroundColor: look.cool,
+        }}
+      />
+      {readShare !== null ? (
+        <View
+          style={{
+            position: 'absolute',
+            left: percent(share),
+            top: 0,
+            bottom: 0,
+            width: 4,
+            marginLeft: -2,
+            backgroundColor: look.ink,
+          }}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+function Ahead({
+  aheadG,
+  flowGPerS,
+  step,
+  units,
+}: {
+  aheadG: number;
+  flowGPerS: number;
+  step: AgendaItem['step'];
+  units: Units;
+}) {
+  const slack = Math.max(ON_PACE_G, ON_PACE_S * (step.flowGPerS ?? 0));
+  const words =
+    Math.abs(aheadG) <= slack
+      ? 'on pace'
+      : `${inWords(showMass(Math.abs(aheadG), units, 'water'))} ${aheadG > 0 ? 'ahead' : 'behind'}`;
+  return (
+    <Text bold testID="pace">
+      {words}
+      <Text quiet>{`  ${flowGPerS.toFixed(1)} of ${step.flowGPerS} g/s`}</Text>
+    </Text>
+  );
+}
+
+function paceWords(
+  item: AgendaItem,
+  forS: number,
+  begun: boolean,
+  shouldG: number | null,
+  units: Units,
+): string {
+  const { step, card, awaited } = item;
+  if (item.asks === 'cue') {
+    const window = awaited?.cueWindowS ?? card.brewWindowS;
+    return awaited?.cueWindowS || awaited?.kind === 'drawdown'
+      ? `expected ${showClock(window.from)} to ${showClock(window.to)}`
+      : `about ${awaited?.durationS ?? step.durationS} s`;
+  }
+  if (shouldG !== null) {
+    if (!begun) return 'starts with the first water';
+    if (step.byEye) return `${Math.max(0, Math.ceil(step.durationS - forS))} s more`;
+    return `scale should read ${inWords(showMass(shouldG, units, 'water'))}`;
+  }
+  if (step.stirs && begun)
+    return `stir ${Math.min(step.stirs, Math.max(1, Math.ceil((forS / step.durationS) * step.stirs)))} of ${step.stirs}`;
+  return item.asks === 'runs' ? 'goes on by itself' : `about ${step.durationS} s`;
+}
+
+function cueShare(item: AgendaItem, nowMs: number): number {
+  const running = item.brew && timelineAt(item.brew, nowMs).find(({ step }) => step.id === item.awaited?.id);
+  return running ? within((nowMs - running.startMs) / (running.endMs - running.startMs)) : 0;
+}
+
+const within = (share: number): number => Math.min(1, Math.max(0, share));
+
+/** Late is the flame and a notch, never another red. */
+function Late({ lateMs }: { lateMs: number }) {
+  const look = useLook();
+  const notch = { clipPath: 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)' } as ViewStyle;
+  return (
+    <View style={[{ backgroundColor: look.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
+      <Text bold color={look.onFlame}>
+        {showClock(lateMs / 1000)} late
+      </Text>
+    </View>
+  );
+}
+
+/** The wait until a step is due; while a bed drains, also how long it stays covered. */
+export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
+  const look = useLook();
+  const leftMs = Math.max(0, item.dueMs - nowMs);
+  const soon = leftMs <= SOON_MS;
+  const showsMs = item.brew && item.step.kind === 'pour' ? bedShowsMs(item.brew, nowMs) : null;
+  const bedLeftMs = showsMs === null ? null : showsMs - nowMs;
+  return (
+    <View
+      style={{
+        backgroundColor: soon ? look.soon : look.coolPale,
+        borderRadius: RADIUS,
+        paddingHorizontal: 12,
+        paddingVertical: 7,
+        minHeight: 52,
+        flexDirection: 'row',
+        justifyContent: 'space-between',
+        alignItems: 'center',
+      }}
+    >
+      <View>
+        <Text>{item.station.free ? 'Next, in' : `When ${item.station.name} is free, in`}</Text>
+        {bedLeftMs !== null ? (
+          <Text size="small" quiet testID="bed">
+            {bedLeftMs > 0 ? `the bed shows in ${showClock(Math.ceil(bedLeftMs / 1000))}` : 'the bed shows'}
+          </Text>
+        ) : null}
+      </View>
+      <Text size="verb" testID="countdown">
+        {showClock(Math.ceil(leftMs / 1000))}
+      </Text>
+    </View>
+  );
+}

@@ -1,0 +1,227 @@
+/**
+ * What the card says beside its one action, in at most one strip at a time: a caution before a danger, what a pour came
+ * to, or what can be noted on the spot with what to do about it.
+ */
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import {
+  factsOf,
+  noteWords,
+  notesFor,
+  pourOutcome,
+  type BrewState,
+  type Note,
+  type PourOutcome,
+} from '@even-kettle/core/brew';
+import type { AgendaItem } from '@even-kettle/core/plan';
+import { CAUTIONS, cautionFor } from '@even-kettle/core/recipe';
+import { inWords, showMass } from '@even-kettle/core/units';
+import { newId, useHere, useUnits } from '../../bar/bar-context';
+import { outcomeWords } from '../../bar/outcome-words';
+import { setDevice, useDevice } from '../../device/settings';
+import { useLook } from '../../ui/look';
+import { Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+import { RADIUS, TOUCH } from '../../ui/theme';
+
+/** How long the outcome of a pour stays in sight, milliseconds of bar time; longer where it asks for something. */
+const FINE_MS = 6000;
+const OFF_MS = 30_000;
+/** What to do about a note stays this long. */
+const NOTED_MS = 60_000;
+
+export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+  const device = useDevice();
+  const outcome = item.brew ? outcomeNow(item.brew, nowMs) : null;
+  const noted = item.brew?.notes?.findLast(({ atMs }) => nowMs - atMs < NOTED_MS);
+  const watched = item.awaited ?? item.step;
+  const caution = item.asks === 'cue' ? null : cautionFor(item.step, item.card.method);
+  if (caution && device.cautionsRead[caution] !== dayOf(nowMs))
+    return (
+      <Strip
+        says="Caution"
+        words={CAUTIONS[caution]}
+        action={
+          <Tap
+            kind="bare"
+            icon="check"
+            label="Read"
+            says="Read, for this shift"
+            onPress={() => setDevice({ cautionsRead: { ...device.cautionsRead, [caution]: dayOf(nowMs) } })}
+          />
+        }
+      />
+    );
+  if (item.brew && noted)
+    return <Strip says="To do" words={noteWords(noted.note, item.card.method).now} testID="remedy" />;
+  if (item.brew && outcome) return <Outcome brew={item.brew} outcome={outcome} />;
+  // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
+  const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
+  return item.brew && notes.length > 0 ? <Notes brew={item.brew} notes={notes} /> : null;
+}
+
+/** A shift is a day of the bar's clock. */
+const dayOf = (barMs: number): string => new Date(barMs).toISOString().slice(0, 10);
+
+function outcomeNow(brew: BrewState, nowMs: number): PourOutcome | null {
+  const outcome = pourOutcome(brew.planned, brew.card, factsOf(brew));
+  const doneMs = outcome && brew.marks[outcome.stepId]?.doneMs;
+  if (!outcome || doneMs === undefined || doneMs === null) return null;
+  return nowMs - doneMs < (outcome.verdict === 'fine' ? FINE_MS : OFF_MS) ? outcome : null;
+}
+
+function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
+  const units = useUnits();
+  const { store, clock } = useHere();
+  const targetG = brew.marks[outcome.stepId]?.targetG;
+  const pourOn = () =>
+    store.act(
+      [
+        {
+          id: newId(),
+          type: 'step-corrected',
+          atMs: clock.nowMs(),
+          brewId: brew.id,
+          stepId: outcome.stepId,
+          readingG: targetG!,
+        },
+      ],
+      'Poured on',
+    );
+  const short = outcome.final && outcome.verdict === 'short' && targetG !== undefined;
+  return (
+    <Strip
+      says="The pour"
+      words={outcomeWords(outcome, units)}
+      testID="outcome"
+      action={
+        short ? (
+          <Tap
+            label={`Poured on to ${inWords(showMass(targetG, units, 'water'))}`}
+            onPress={pourOn}
+            style={{ paddingHorizontal: 8 }}
+          />
+        ) : null
+      }
+    />
+  );
+}
+
+/** One tap says what is seen; the strip then says what to do. */
+export function Notes({ brew, notes, all = false }: { brew: BrewState; notes: Note[]; all?: boolean }) {
+  const { store, clock } = useHere();
+  const [open, setOpen] = useState(all);
+  const shown = open ? notes : notes.slice(0, 2);
+  const note = (what: Note) => {
+    const { name } = noteWords(what, brew.card.method);
+    store.act([{ id: newId(), type: 'brew-noted', atMs: clock.nowMs(), brewId: brew.id, note: what }], name);
+  };
+  return (
+    <Row style={{ flexWrap: 'wrap', gap: 6, rowGap: 6 }}>
+      {shown.map((what) => (
+        <Tap
+          key={what}
+          label={noteWords(what, brew.card.method).name}
+          onPress={() => note(what)}
+          style={{ paddingHorizontal: 10 }}
+        />
+      ))}
+      {notes.length > shown.length ? (
+        <Tap kind="bare" label="Other…" onPress={() => setOpen(true)} style={{ paddingHorizontal: 8 }} />
+      ) : null}
+    </Row>
+  );
+}
+
+function Strip({
+  says,
+  words,
+  action,
+  testID,
+}: {
+  says: string;
+  words: string;
+  action?: React.ReactNode;
+  testID?: string;
+}) {
+  const look = useLook();
+  return (
+    <View
+      role="note"
+      aria-label={says}
+      testID={testID}
+      style={{
+        borderLeftWidth: 4,
+        borderColor: look.ink,
+        backgroundColor: look.bg,
+        borderRadius: 3,
+        paddingLeft: 10,
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 6,
+        minHeight: TOUCH,
+      }}
+    >
+      <Text size="small" style={{ flex: 1, paddingVertical: 4 }}>
+        {words}
+      </Text>
+      {action}
+    </View>
+  );
+}
+
+/** The tare, and the rinse water, by name: each to be ticked off, none of them in the way. */
+export function Checklist({ item }: { item: AgendaItem }) {
+  const look = useLook();
+  const [done, setDone] = useState<{ key: string; ticked: string[] }>({ key: item.key, ticked: [] });
+  const ticked = done.key === item.key ? done.ticked : [];
+  const parts = checklistOf(item);
+  if (parts.length === 0) return null;
+  return (
+    <View role="group" aria-label="Before this is done" style={{ flexDirection: 'row', gap: 6 }}>
+      {parts.map((part) => {
+        const on = ticked.includes(part);
+        return (
+          <Pressable
+            key={part}
+            role="checkbox"
+            aria-checked={on}
+            aria-label={part}
+            onPress={() =>
+              setDone({
+                key: item.key,
+                ticked: on ? ticked.filter((each) => each !== part) : [...ticked, part],
+              })
+            }
+            style={{
+              flex: 1,
+              minHeight: TOUCH,
+              borderRadius: RADIUS,
+              borderWidth: 1,
+              borderStyle: on ? 'solid' : 'dashed',
+              borderColor: on ? look.ink : look.ink2,
+              backgroundColor: on ? look.coolPale : 'transparent',
+              alignItems: 'center',
+              justifyContent: 'center',
+              paddingHorizontal: 4,
+            }}
+          >
+            <Text size="small" bold={on} style={{ textAlign: 'center' }}>
+              {on ? `✓ ${part}` : part}
+            </Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+function checklistOf({ step, card, brew }: AgendaItem): string[] {
+  if (step.kind !== 'load') return [];
+  const rinsed = card.steps.some(({ kind }) => kind === 'set-filter');
+  if (card.method === 'siphon') return ['Coffee in, dry', 'Top sealed'];
+  if (card.method === 'pressure-pot') return ['Not tamped', 'Joint dry, closed tight'];
+  const level =
+    card.bed === 'none' ? 'Coffee in' : card.bed === 'level' ? 'Coffee in, level' : `Coffee in, ${card.bed}`;
+  return [...(rinsed ? ['Rinse water out'] : []), level, ...(brew?.withoutScale ? [] : ['Tared'])];
+}

@@ -1,0 +1,129 @@
+/**
+ * One station: what its brew has been through, and everything that can be put right about it.
+ */
+import { View } from 'react-native';
+import { router, useLocalSearchParams } from 'expo-router';
+import {
+  anchorMs,
+  brewAt,
+  levelOf,
+  noteWords,
+  notesFor,
+  timelineAt,
+  type BrewState,
+} from '@even-kettle/core/brew';
+import { METHODS, brewerById } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass } from '@even-kettle/core/units';
+import { useBar, useNow, useScale, useUnits } from '../../bar/bar-context';
+import { cupInWords } from '../../bar/words';
+import { Badge } from '../../ui/badge';
+import { Card, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Heading, Subheading, Text } from '../../ui/text';
+import { Vessel } from '../../vessels/vessel';
+import { Unreachable } from '../unreachable';
+import { BrewActions } from './brew-actions';
+import { BrewSteps } from './brew-steps';
+import { Notes } from './said';
+import { ScaleCard } from './scale-card';
+
+export function StationPage() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { bar, state, status } = useBar();
+  const station = bar?.stations.find((each) => each.id === id);
+  const back = <Tap icon="back" label="Bar" kind="bare" onPress={() => router.navigate('/')} />;
+  if (status === 'unreachable') return <Unreachable />;
+  if (!bar)
+    return (
+      <Page>
+        <Loading what="the station" height={320} />
+      </Page>
+    );
+  if (!station)
+    return (
+      <Page>
+        {back}
+        <Notice title="No such station">
+          It may have been taken off the bench. The stations that there are stand on the Bar.
+        </Notice>
+      </Page>
+    );
+  const brew = brewAt(state, station.id);
+  return (
+    <Page>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading>{station.name}</Heading>
+        {back}
+      </Row>
+      {brew ? (
+        <>
+          <Summary brew={brew} />
+          <BrewSteps key={brew.id} brew={brew} />
+          <Seen brew={brew} />
+          <BrewActions key={`${brew.id} acts`} brew={brew} />
+        </>
+      ) : (
+        <Notice title="Free">
+          {brewerById(station.brewerId)?.name}. The plan says on the Bar when it is wanted next.
+        </Notice>
+      )}
+      <ScaleCard station={station} />
+    </Page>
+  );
+}
+
+/** What can be seen to be wrong just now, said in one tap. */
+function Seen({ brew }: { brew: BrewState }) {
+  const nowMs = useNow(1000);
+  const times = timelineAt(brew, nowMs);
+  const current = times.find(({ status }) => status === 'running' || status === 'waiting');
+  const notes = current && brew.status === 'running' ? notesFor(brew.card.method, current.step) : [];
+  const noted = brew.notes?.at(-1);
+  if (notes.length === 0 && !noted) return null;
+  return (
+    <Card>
+      <Subheading>Seen</Subheading>
+      <Notes brew={brew} notes={notes} all />
+      {noted ? <Text>{noteWords(noted.note, brew.card.method).now}</Text> : null}
+    </Card>
+  );
+}
+
+function Summary({ brew }: { brew: BrewState }) {
+  const nowMs = useNow(500);
+  const units = useUnits();
+  const { state } = useBar();
+  const scale = useScale(brew.stationId);
+  const order = state.orders[brew.orderId];
+  const zeroMs = anchorMs(brew, nowMs);
+  const { card } = brew;
+  const changed = Math.abs(card.ratio - brew.planned.ratio) >= 0.1;
+  return (
+    <Card style={{ flexDirection: 'row', gap: 16 }}>
+      <Vessel method={card.method} {...levelOf(brew, nowMs)} size={104} />
+      <View style={{ flex: 1, gap: 2 }}>
+        <Row>
+          {order ? <Badge badge={order.badge} size={28} /> : null}
+          <Text bold numberOfLines={1} style={{ flex: 1 }}>
+            {cupInWords(brew.ask, units)}
+          </Text>
+        </Row>
+        <Text size="verb">{zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
+        <Text quiet size="small">
+          {METHODS[card.method].name} · {inWords(showMass(card.doseG, units, 'dose'))} to{' '}
+          {inWords(showMass(card.brewWaterG, units, 'water'))}, 1:{card.ratio.toFixed(1)}
+          {changed ? `, planned 1:${brew.planned.ratio.toFixed(1)}` : ''}
+        </Text>
+        {scale?.connected ? (
+          <Text size="small" quiet>
+            scale reads {inWords(showMass(scale.massG, units, 'water'))}
+          </Text>
+        ) : null}
+        {brew.notes?.map(({ note, atMs }) => (
+          <Text key={`${note} ${atMs}`} size="small" bold>
+            {noteWords(note, card.method).name}. Next time: {noteWords(note, card.method).next}
+          </Text>
+        ))}
+      </View>
+    </Card>
+  );
+}

@@ -1,0 +1,180 @@
+/**
+ * This device: whose hands it is for, what it may sound, say and shake, and what its browser does not give.
+ */
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import type { Bar } from '@even-kettle/core/contract';
+import { useBar } from '../../bar/bar-context';
+import { canSpeak, canStayAwake, canVibrate, missingHere, shake, speak } from '../../device/senses';
+import { setDevice, useDevice, type DeviceSettings } from '../../device/settings';
+import { sound, tonesState, unlockTones } from '../../device/tones';
+import type { Signal } from '../../device/signals';
+import { useLook } from '../../ui/look';
+import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Subheading, Text } from '../../ui/text';
+import { TOUCH } from '../../ui/theme';
+
+const TONES: { signal: Signal; label: string }[] = [
+  { signal: 'ready', label: 'Tone for “get ready”' },
+  { signal: 'now', label: 'Tone for “now”' },
+  { signal: 'late', label: 'Tone for “late”' },
+];
+
+export function DeviceCard({ bar }: { bar: Bar }) {
+  const { link, waiting } = useBar();
+  const device = useDevice();
+  const missing = missingHere();
+  return (
+    <Card style={{ gap: 10 }}>
+      <Subheading>This device</Subheading>
+      <Text quiet>
+        {link === 'live' ? 'In touch with the bar. ' : 'Out of touch with the bar; taps are kept here. '}
+        {waiting === 0
+          ? 'Every tap is stored.'
+          : `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be stored.`}
+      </Text>
+      {bar.hands > 1 ? (
+        <Choice
+          name="Whose hands it shows"
+          value={String(device.hands)}
+          onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
+          options={[
+            { value: 'all', label: 'All hands' },
+            { value: '1', label: 'Hands 1' },
+            { value: '2', label: 'Hands 2' },
+          ]}
+        />
+      ) : null}
+      {bar.people.length > 0 ? (
+        <Select
+          label="Whose hands they are"
+          value={device.person ?? ''}
+          options={[
+            { value: '', label: 'nobody in particular' },
+            ...bar.people.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={(person) => setDevice({ person: person === '' ? null : person })}
+        />
+      ) : null}
+      <View>
+        {TONES.map(({ signal, label }) => (
+          <Switch key={signal} label={label} setting={signal} onTry={() => (unlockTones(), sound(signal))} />
+        ))}
+        <Switch
+          label="A spoken cue"
+          setting="voice"
+          absent={canSpeak() ? null : 'this browser has no voice'}
+          onTry={() => speak('Now. Cone 1: pour to 128 grams.')}
+        />
+        <Switch
+          label="Vibration"
+          setting="vibrate"
+          absent={canVibrate() ? null : 'this device has none'}
+          onTry={() => shake('now')}
+        />
+        <Switch
+          label="The screen stays on while a brew runs"
+          setting="awake"
+          absent={canStayAwake() ? null : 'not over plain HTTP, or not in this browser'}
+        />
+        <Switch label="Stop early by what these hands overrun" setting="lead" />
+        <Switch label="Cues come earlier for hands that come late" setting="early" />
+      </View>
+      {tonesState() === 'waiting' ? (
+        <Text size="small" quiet>
+          Tones begin with the first touch of a page; browsers ask for that.
+        </Text>
+      ) : null}
+      {missing.length > 0 ? (
+        <View role="note" aria-label="What this device does not give" style={{ gap: 2 }}>
+          {missing.map(({ what, why }) => (
+            <Text key={what} size="small">
+              {what}: {why}.
+            </Text>
+          ))}
+          <Text size="small" quiet>
+            None of it is needed; the bar works on without.
+          </Text>
+        </View>
+      ) : null}
+      {Object.keys(device.cautionsRead).length > 0 ? (
+        <Tap
+          kind="bare"
+          label="Show the cautions again"
+          onPress={() => setDevice({ cautionsRead: {} })}
+          style={{ alignSelf: 'flex-start', paddingHorizontal: 0 }}
+        />
+      ) : null}
+    </Card>
+  );
+}
+
+type SwitchKey = {
+  [Key in keyof DeviceSettings]: DeviceSettings[Key] extends boolean ? Key : never;
+}[keyof DeviceSettings];
+
+function Switch({
+  label,
+  setting,
+  absent = null,
+  onTry,
+}: {
+  label: string;
+  setting: SwitchKey;
+  absent?: string | null;
+  onTry?: () => void;
+}) {
+  const look = useLook();
+  const device = useDevice();
+  const on = device[setting] && absent === null;
+  const [tried, setTried] = useState(false);
+  return (
+    <Row style={{ borderTopWidth: 1, borderColor: look.rim }}>
+      <Pressable
+        role="switch"
+        aria-checked={on}
+        aria-label={label}
+        aria-disabled={absent !== null}
+        disabled={absent !== null}
+        onPress={() => setDevice({ [setting]: !device[setting] })}
+        style={{ flex: 1, minHeight: TOUCH, flexDirection: 'row', alignItems: 'center', gap: 12 }}
+      >
+        <View
+          style={{
+            width: 44,
+            height: 26,
+            borderRadius: 13,
+            borderWidth: 2,
+            borderColor: absent ? look.rim : look.ink,
+            backgroundColor: on ? look.ink : 'transparent',
+            justifyContent: 'center',
+            paddingHorizontal: 3,
+            alignItems: on ? 'flex-end' : 'flex-start',
+          }}
+        >
+          <View
+            style={{
+              width: 16,
+              height: 16,
+              borderRadius: 8,
+              backgroundColor: on ? look.surface : absent ? look.rim : look.ink,
+            }}
+          />
+        </View>
+        <Text quiet={absent !== null} style={{ flex: 1 }}>
+          {label}
+          {absent ? <Text size="small" quiet>{` (${absent})`}</Text> : null}
+        </Text>
+      </Pressable>
+      {onTry && absent === null ? (
+        <Tap
+          kind="bare"
+          label={tried ? 'Again' : 'Try'}
+          says={`Try: ${label}`}
+          onPress={() => (setTried(true), onTry())}
+        />
+      ) : null}
+    </Row>
+  );
+}
