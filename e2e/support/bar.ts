@@ -20,6 +20,8 @@ export type RunningBar = {
   post: (events: object[]) => Promise<{ status: number; body: unknown }>;
   /** Changes settings of the bench. */
   set: (change: object) => Promise<void>;
+  /** Asks something of a scale or kettle. */
+  order: (device: string, order: object) => Promise<void>;
 };
 
 export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: boolean } = {}): Promise<
@@ -65,6 +67,14 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
     await new Promise((resolve) => made.once('exit', resolve));
   }
   await start();
+  const send = async (method: string, path: string, body: object) => {
+    const answer = await fetch(`${url}${path}`, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+  };
   return {
     url,
     start,
@@ -78,14 +88,8 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
       });
       return { status: answer.status, body: await answer.json() };
     },
-    set: async (change) => {
-      const answer = await fetch(`${url}/api/bar`, {
-        method: 'PATCH',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify(change),
-      });
-      if (!answer.ok) throw new Error(await answer.text());
-    },
+    set: (change) => send('PATCH', '/api/bar', change),
+    order: (device, order) => send('POST', `/api/devices/${device}`, order),
     close: async () => {
       await kill();
       rmSync(folder, { recursive: true, force: true });

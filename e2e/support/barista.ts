@@ -5,7 +5,16 @@ import { expect, type Page } from '@playwright/test';
 import type { RunningBar } from './bar';
 
 type Cup = {
-  method: 'Cone' | 'Press' | 'Siphon' | 'Cloth sock';
+  method:
+    | 'Cone'
+    | 'Flat-bottom'
+    | 'Hourglass'
+    | 'Press'
+    | 'Siphon'
+    | 'Cloth sock'
+    | 'Air press'
+    | 'Pressure pot'
+    | 'Long-handled pot';
   recipe?: string;
   size: string;
   added?: string;
@@ -29,6 +38,22 @@ export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<
   await expect(page.getByTestId('hands-card')).toBeVisible();
 }
 
+/** Lets a practised hand pour on every simulated scale. */
+export async function practisedHands(bar: RunningBar): Promise<void> {
+  const { scales } = await bar.get<{ scales: { stationId: string }[] }>('/api/devices');
+  for (const { stationId } of scales) await bar.order(`scales/${stationId}`, { do: 'practised', on: true });
+}
+
+/** Does what the card says until nothing is left to do. Gives how many things that were. */
+export async function workItOff(page: Page, most: number): Promise<number> {
+  let deeds = 0;
+  while (await doWhatItSays(page)) {
+    deeds += 1;
+    expect(deeds).toBeLessThan(most);
+  }
+  return deeds;
+}
+
 export type Deed = { what: string; station: string };
 
 /**
@@ -43,6 +68,8 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
       const hands = document.querySelector('[data-testid="hands-card"]');
       const button = hands?.querySelector('[data-testid="main-button"]');
       if (!hands || !button || hands.querySelector('[data-testid="countdown"]')) return null;
+      // A pour on a connected scale is the pouring hand's, and ends by itself.
+      if (hands.querySelector('[data-testid="reading"]')) return null;
       const label = button.getAttribute('aria-label') ?? '';
       const progress = Number(hands.querySelector('[role="progressbar"]')?.getAttribute('aria-valuenow'));
       const begins = label === 'First water' || label === 'Coffee meets water';
@@ -62,24 +89,39 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
   return { what: found.what, station: found.station.split(':')[0] ?? '' };
 }
 
-type Step = { id: string; kind: string; attended: boolean; durationS: number; end: string };
+type Step = {
+  id: string;
+  kind: string;
+  attended: boolean;
+  durationS: number;
+  end: string;
+  targetG?: number;
+};
 type Brew = {
   id: string;
   status: string;
   stationName: string;
-  card: { steps: Step[] };
-  marks: Record<string, { begunMs?: number; doneMs?: number }>;
+  startedMs: number;
+  lastMs: number;
+  notes?: { note: string }[];
+  card: { doseG: number; brewWaterG: number; steps: Step[] };
+  marks: Record<string, { begunMs?: number; doneMs?: number; readingG?: number; targetG?: number }>;
 };
 export type State = {
   seq: number;
   state: {
-    orders: Record<string, { cups: { status: string; recipeId: string }[] }>;
+    orders: Record<
+      string,
+      { name?: string; cups: { cupId: string; status: string; recipeId: string; brewIds: string[] }[] }
+    >;
     brews: Record<string, Brew>;
   };
 };
 
 /** The stretches of bar time in which tapped steps kept the hands, each ending at its tap. */
-export async function handSpans(bar: RunningBar): Promise<{ who: string; fromMs: number; toMs: number }[]> {
+export async function handSpans(
+  bar: RunningBar,
+): Promise<{ who: string; fromMs: number; toMs: number; seen: boolean }[]> {
   const { state } = await bar.get<State>('/api/state');
   return Object.values(state.brews)
     .flatMap((brew) =>
@@ -91,6 +133,8 @@ export async function handSpans(bar: RunningBar): Promise<{ who: string; fromMs:
             who: `${brew.stationName} ${step.id}`,
             fromMs: begunMs ?? doneMs! - step.durationS * 1000,
             toMs: doneMs!,
+            // Its beginning was seen (by a scale, or a tap at the first water), not worked out from its usual length.
+            seen: begunMs !== undefined,
           };
         }),
     )

@@ -67,12 +67,16 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     (planned) => hub.broadcast('plan', planned),
     (error) => warn({ err: error }, 'planning failed'),
   );
-  const hub = openHub(log.after, () => [
-    { name: 'recipes', data: { recipes: recipes.saved() } },
-    { name: 'bar', data: bar },
-    { name: 'devices', data: devices.shown() },
-    ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
-  ]);
+  const hub = openHub(
+    log.after,
+    () => [
+      { name: 'recipes', data: { recipes: recipes.saved() } },
+      { name: 'bar', data: bar },
+      { name: 'devices', data: devices.shown() },
+      ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
+    ],
+    () => ({ barMs: clock.nowMs() }),
+  );
   await planning.replan();
   const post: BarServer['post'] = async (events) => {
     const result = await log.append(events, checks);

@@ -40,6 +40,8 @@ export type LiveHandlers = {
   onDevices: (devices: Devices) => void;
   onScale: (scale: ScaleState) => void;
   onKettle: (kettle: KettleState) => void;
+  /** The server's clock as it was a moment ago: the network's delay is in it. */
+  onBeat: (barMs: number) => void;
   onLink: (link: Link) => void;
   onLost: () => void;
 };
@@ -98,7 +100,7 @@ export function openApi(base = '') {
       on('devices', handlers.onDevices);
       on('scale', handlers.onScale);
       on('kettle', handlers.onKettle);
-      on('beat', () => undefined);
+      on<{ barMs: number }>('beat', ({ barMs }) => handlers.onBeat(barMs));
       const silence = setInterval(() => {
         if (performance.now() - heardMs < SILENCE_MS) return;
         close();

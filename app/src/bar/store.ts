@@ -84,6 +84,8 @@ type Parts = {
 
 export const UNDO_MS = 10_000;
 const POST_AT_ONCE = 50;
+/** Further than this from the server's beat and the clock is measured anew, real milliseconds. */
+const DRIFT_MS = 400;
 /** How long after a change the bar is kept anew. */
 const KEEP_MS = 1200;
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
@@ -117,6 +119,8 @@ export function openStore({
   let draining: Promise<void> | null = null;
   let tries = 0;
   let retry: ReturnType<typeof setTimeout> | null = null;
+  let loadWanted = false;
+  let streaming = false;
   let closed = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
@@ -150,6 +154,11 @@ export function openStore({
         onDevices: (all) => devices?.tookAll(all),
         onScale: (scale) => devices?.tookScale(scale),
         onKettle: (kettle) => devices?.tookKettle(kettle),
+        onBeat: (barMs) => {
+          // A machine that slept stopped its monotonic clock with it, and nobody may have told the page.
+          if (Math.abs(clock.nowMs() - barMs) > DRIFT_MS * clock.rate())
+            void clock.measure().catch(() => undefined);
+        },
         onLink,
         onLost: () => later(load),
       });
@@ -188,12 +197,16 @@ export function openStore({
     }, KEEP_MS);
   }
 
+  /** Tries again after a while. Loading the bar anew posts what waits as well, so it goes before that. */
   function later(work: () => Promise<void>): void {
+    if (work === load) loadWanted = true;
     if (closed || retry) return;
     retry = setTimeout(
       () => {
         retry = null;
-        void work();
+        const next = loadWanted ? load : work;
+        loadWanted = false;
+        void next();
       },
       RETRY_MS[Math.min(tries, RETRY_MS.length - 1)],
     );
@@ -216,6 +229,7 @@ export function openStore({
   }
 
   function onLink(link: Link): void {
+    streaming = link === 'live';
     show({ link });
     if (link !== 'live') return devices?.lost();
     tries = 0;
@@ -234,6 +248,8 @@ export function openStore({
           await outbox.remove(ids);
           showState();
           tries = 0;
+          // A post that failed for a moment says nothing of the stream, which may never have been cut.
+          if (streaming) show({ link: 'live' });
         } catch (error) {
           if (!(error instanceof Refused) || error.status === 429) {
             show({ link: 'away' });

@@ -102,7 +102,7 @@ function WallClock() {
   const nowMs = useNow(500);
   const rate = clock.rate();
   return (
-    <Text size="small" quiet>
+    <Text size="small" quiet testID="wall-clock">
       {rate === 1 ? '' : `× ${rate}  `}
       {new Date(nowMs).toLocaleTimeString(undefined, {
         hour: '2-digit',

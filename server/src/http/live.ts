@@ -23,16 +23,20 @@ export type LiveHub = {
   close: () => void;
 };
 
-/** @param readAfter pages of the log after a place in it; empty at its end */
+/**
+ * @param readAfter pages of the log after a place in it; empty at its end
+ * @param beat what goes out with every heartbeat
+ */
 export function openHub(
   readAfter: (seq: number) => Promise<LiveEvent[]>,
   greeting: () => { name: LiveName; data: unknown }[],
+  beat: () => unknown = () => ({}),
 ): LiveHub {
   const listeners = new Set<Listener>();
   const sendAll = (text: string, seq?: number) => {
     for (const listener of listeners) listener.send(text, seq);
   };
-  const heartbeat = setInterval(() => sendAll(messageText('beat', {})), HEARTBEAT_MS);
+  const heartbeat = setInterval(() => sendAll(messageText('beat', beat())), HEARTBEAT_MS);
   heartbeat.unref();
 
   return {
