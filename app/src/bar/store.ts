@@ -248,8 +248,6 @@ export function openStore({
           await outbox.remove(ids);
           showState();
           tries = 0;
-          // A post that failed for a moment says nothing of the stream, which may never have been cut.
-          if (streaming) show({ link: 'live' });
         } catch (error) {
           if (!(error instanceof Refused) || error.status === 429) {
             show({ link: 'away' });
@@ -259,6 +257,8 @@ export function openStore({
           await dropRefused(batch, error);
         }
       }
+      // A post that failed for a moment says nothing of the stream, which may never have been cut.
+      if (streaming && view.link !== 'live') show({ link: 'live' });
     })().finally(() => (draining = null));
     return draining;
   }
