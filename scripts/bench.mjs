@@ -6,6 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { installPackages } from './install.mjs';
+import { benchHands } from './bench-hands.mjs';
 import { build } from './build.mjs';
 import { root, say } from './lib.mjs';
 import { openBrowser } from './browser.mjs';
@@ -163,11 +164,12 @@ await withServer({}, async (url) => {
   console.log(`  ${spread(delays)}`);
   await context.close();
 });
+await benchHands(browser);
 await browser.close();
 
-say('Planning (core, one thread)');
 say('Recipes: every card there is');
 spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
 
+say('Planning (core, one thread)');
 const planned = spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' });
 process.exit(planned.status ?? 1);

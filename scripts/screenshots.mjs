@@ -25,6 +25,8 @@ const SHOTS = [
   ['recipes', '/recipes', 'day', 'wide'],
   ['log', '/log', 'day', 'phone'],
   ['bench', '/bench', 'evening', 'phone'],
+  ['station', '/station/cone-1', 'evening', 'phone'],
+  ['pour', '/', 'day', 'phone'],
 ];
 const SIZES = { phone: { width: 390, height: 844 }, wide: { width: 1280, height: 800 } };
 
@@ -33,9 +35,43 @@ await build();
 const out = process.env.OUT || join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await openBrowser();
+/** A pour in the middle: practised hands pour on the scales, and the picture is taken when one does. */
+async function untilItPours(page, url) {
+  const { scales } = await (await fetch(`${url}/api/devices`)).json();
+  for (const { stationId } of scales)
+    await fetch(`${url}/api/devices/scales/${stationId}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ do: 'practised', on: true }),
+    });
+  for (let looks = 0; looks < 900; looks += 1) {
+    const card = page.getByTestId('hands-card');
+    if (await card.getByTestId('pace').isVisible()) {
+      const done = Number(await card.getByRole('progressbar').getAttribute('aria-valuenow'));
+      if (done > 35) return;
+    } else if (await card.getByTestId('main-button').isVisible()) {
+      const due = !(await card.getByTestId('countdown').isVisible());
+      const pours = await card.getByTestId('reading').isVisible();
+      const late = Number(
+        await card
+          .getByRole('progressbar')
+          .getAttribute('aria-valuenow')
+          .catch(() => 0),
+      );
+      if (due && !pours && late >= 100) await card.getByTestId('main-button').click();
+    }
+    await page.waitForTimeout(200);
+  }
+}
+
 await withServer({ demo: true }, async (url) => {
   for (const [name, path, look, size] of SHOTS) {
-    const page = await browser.newPage({ viewport: SIZES[size], locale: 'en-GB', deviceScaleFactor: 1 });
+    const page = await browser.newPage({
+      viewport: SIZES[size],
+      locale: 'en-GB',
+      deviceScaleFactor: 1,
+      serviceWorkers: 'block',
+    });
     await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
     await page.goto(`${url}${path}`);
     // Twice: a place that comes as a script of its own begins to load only when the page has.
@@ -46,6 +82,7 @@ await withServer({ demo: true }, async (url) => {
       );
     }
     await page.waitForTimeout(600);
+    if (name === 'pour') await untilItPours(page, url);
     await page.screenshot({ path: join(out, `${name}-${look}-${size}.png`) });
     await page.close();
   }

@@ -15,6 +15,7 @@ const options = {
     ek: here('src/ek/main.ts'),
     'bench-cards': here('src/bench-cards.ts'),
     conform: here('src/devices/conform-main.ts'),
+    soak: here('src/soak/main.ts'),
   },
   outdir: here('dist'),
   bundle: true,

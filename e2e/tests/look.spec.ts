@@ -17,6 +17,7 @@ const PLACES = [
   '/recipes/import',
   '/log',
   '/bench',
+  '/station/cone-1',
 ];
 const DIFFERENT_WHEN_WIDE = ['/', '/recipes'];
 const settle = async (page: import('@playwright/test').Page) => {
