@@ -145,3 +145,18 @@ test('a cup is brewed at a free station that fits, and what fits none is said wi
     reason: 'No station on the bench brews with a cone.',
   });
 });
+
+test('a brew that was given up before anything was wetted leaves nothing to clean, one given up later does', () => {
+  const givenUp = (atS: number): BarEvent => ({
+    id: 'x',
+    type: 'brew-abandoned',
+    atMs: at(atS),
+    brewId: 'a1.1',
+    reason: 'wrong coffee',
+  });
+  const dry = agendaAt(30, ...prepared.slice(0, 4), givenUp(28));
+  expect(dry.map(({ key }) => key)).not.toContain('a1.1/clean');
+  expect(dry[0]).toMatchObject({ brewId: 'a1.2', brew: null });
+  const wet = agendaAt(120, ...prepared, givenUp(110));
+  expect(wet.map(({ key }) => key)).toContain('a1.1/clean');
+});

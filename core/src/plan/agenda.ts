@@ -4,6 +4,7 @@
  */
 import {
   brewAt,
+  holdsStation,
   nextBrewId,
   timelineAt,
   type BarState,
@@ -69,7 +70,8 @@ export function agenda(
   const items: Ahead[] = [];
   for (const order of Object.values(state.orders)) {
     for (const cup of order.cups) {
-      for (const brewId of cup.brewIds) items.push(...ofBrew(state.brews[brewId]!, order, cup, plan, nowMs));
+      for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
+        items.push(...ofBrew(brew, order, cup, plan, nowMs));
       if (cup.status === 'waiting') items.push(...ofWaiting(state, bench, book, order, cup, plan));
     }
   }
