@@ -50,6 +50,8 @@ export type BarServerParts = {
   warn: (detail: unknown, message: string) => void;
 };
 
+/** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
+const FOLLOW_MS = 4000;
 /** How long closed orders stay in what a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
 /** An event may be this far ahead of the bar's clock, seconds of real time: what a device's measured offset may err. */
@@ -87,6 +89,8 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     }
     return result;
   };
+  const following = setInterval(planning.followTime, FOLLOW_MS);
+  following.unref();
   const traces = openTraces(source);
   const devices = openDevices({
     time: clock,
@@ -154,6 +158,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       };
     },
     close: async () => {
+      clearInterval(following);
       hub.close();
       devices.close();
       await traces.flush();

@@ -1,7 +1,7 @@
 /** What the bar asks of its hands, and what a tap on it means. */
 import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
 import { apply, reduce, type BarEvent } from '../brew';
-import { agenda, buildProblem, cardFor, planEarliest, stationFor, tapEvents } from './index';
+import { agenda, buildProblem, cardFor, isBehind, planEarliest, stationFor, tapEvents } from './index';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 const stateOf = (...events: BarEvent[]) => reduce(events, book).state;
@@ -159,4 +159,12 @@ test('a brew that was given up before anything was wetted leaves nothing to clea
   expect(dry[0]).toMatchObject({ brewId: 'a1.2', brew: null });
   const wet = agendaAt(120, ...prepared, givenUp(110));
   expect(wet.map(({ key }) => key)).toContain('a1.1/clean');
+});
+
+test('a bar is behind its plan once something was to be begun six seconds ago and was not', () => {
+  const state = stateOf(order('A', 0, cup('a1')));
+  const plan = planEarliest(buildProblem(state, BENCH, book, at(2) / 1000).problem);
+  const behind = (seconds: number) =>
+    isBehind(agenda(state, BENCH, book, plan, at(seconds)), plan, at(seconds));
+  expect([behind(3), behind(7), behind(9)]).toEqual([false, false, true]);
 });

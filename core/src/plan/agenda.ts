@@ -82,6 +82,15 @@ export function agenda(
   return items.map((item) => ({ ...item, fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs) }));
 }
 
+/** A plan is behind when something it wanted begun by now has not been, by more than this, milliseconds. */
+const BEHIND_MS = 6000;
+
+/** Whether the bar has fallen behind its plan, so that it is worth planning again though nothing was tapped. */
+export const isBehind = (items: readonly AgendaItem[], plan: Plan, nowMs: number): boolean =>
+  items.some(
+    ({ key, begunMs }) => begunMs === null && (plan.starts[key] ?? Infinity) * 1000 < nowMs - BEHIND_MS,
+  );
+
 /** When the hands finished the last thing that they did. */
 function handsFreeMs(state: BarState, nowMs: number): number {
   let freeMs = 0;

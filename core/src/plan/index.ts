@@ -1,4 +1,4 @@
-export { SOON_MS, agenda } from './agenda';
+export { SOON_MS, agenda, isBehind } from './agenda';
 export type { AgendaItem } from './agenda';
 export { STATION_SCALES, brewersOn, cardFor, placeOf, stationFor } from './bench';
 export type { Bench, BenchKettle, Station, StationScale } from './bench';

@@ -99,3 +99,36 @@ test('a plan of every school at once keeps every rule, flames and kettles among 
   const plan = planEarliest(problem);
   expect(checkPlan(problem, plan)).toEqual([]);
 });
+
+test('a sock held in the hand keeps the hands through its drawdown, and is poured by clock and eye', () => {
+  const held: Bench = {
+    ...EVERYTHING,
+    stations: [
+      { id: 'sock', name: 'Sock', brewerId: 'sock', scale: 'none', handHeld: true },
+      { id: 'cone', name: 'Cone', brewerId: 'cone-m' },
+    ],
+  };
+  const sock = SCHOOLS.find(({ id }) => id === 'sock-fours')!;
+  const cone = SCHOOLS.find(({ id }) => id === 'cone-thirds')!;
+  const { state } = liveShift({
+    bench: held,
+    book,
+    orders: [order('O', 0, cupFor(sock, 's'), { ...cupFor(cone, 'c'), cupMl: 250 })],
+    fromMs: T0,
+    untilMs: T0 + 3600 * 1000,
+    newId: counter(),
+    random: seededRandom(8),
+  });
+  const brew = state.brews['s.1']!;
+  expect([brew.status, state.brews['c.1']!.status]).toEqual(['cleaned', 'cleaned']);
+  const { steps } = brew.card;
+  expect(steps.filter(({ kind }) => kind === 'pour').every(({ byEye }) => byEye)).toBe(true);
+  expect(steps.find(({ kind }) => kind === 'drawdown')!.attended).toBe(true);
+  expect(brew.card.handsTimeS).toBeGreaterThan(brewCard(sock, { cupMl: brew.ask.cupMl }).handsTimeS + 30);
+  // Nothing was done at the cone while the sock was held.
+  const drawn = timelineAt(brew, brew.lastMs).find(({ step }) => step.kind === 'drawdown')!;
+  const meanwhile = handSpans(state.brews['c.1']!).filter(
+    ({ startMs, endMs }) => endMs > drawn.startMs + 4000 && startMs < drawn.endMs - 4000,
+  );
+  expect(meanwhile).toEqual([]);
+});

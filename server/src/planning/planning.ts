@@ -1,7 +1,7 @@
 /**
  * Keeps the bar planned: one problem at a time is solved, and what happens meanwhile asks for one more round, not many.
  */
-import { buildProblem, type Bench, type Plan } from '@even-kettle/core/plan';
+import { agenda, buildProblem, isBehind, type Bench, type Plan } from '@even-kettle/core/plan';
 import type { BarState } from '@even-kettle/core/brew';
 import type { PublishedPlan } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
@@ -21,6 +21,8 @@ export type Planning = {
   healthy: () => boolean;
   /** Says that something has changed. Resolves when the bar is planned as it then stands. */
   replan: () => Promise<void>;
+  /** Plans again where the bar has fallen behind: a late step moves what comes after it, though nobody taps. */
+  followTime: () => void;
 };
 
 export function startPlanning(
@@ -63,13 +65,22 @@ export function startPlanning(
     running = null;
   };
 
+  const replan = () => {
+    if (running) again = true;
+    else running = rounds();
+    return running;
+  };
+
   return {
     current: () => current,
     healthy: () => healthy,
-    replan: () => {
-      if (running) again = true;
-      else running = rounds();
-      return running;
+    replan,
+    followTime: () => {
+      const plan = current?.plan;
+      if (running || !plan) return;
+      const nowMs = sources.nowMs();
+      const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
+      if (isBehind(items, plan, nowMs)) void replan();
     },
   };
 }
