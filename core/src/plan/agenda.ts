@@ -82,13 +82,14 @@ export function agenda(
   return items.map((item) => ({ ...item, fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs) }));
 }
 
-/** A plan is behind when something it wanted begun by now has not been, by more than this, milliseconds. */
-const BEHIND_MS = 6000;
+/** A plan is behind when a step that it wanted over is not, by more than this, milliseconds. */
+const BEHIND_MS = 30_000;
 
 /** Whether the bar has fallen behind its plan, so that it is worth planning again though nothing was tapped. */
 export const isBehind = (items: readonly AgendaItem[], plan: Plan, nowMs: number): boolean =>
   items.some(
-    ({ key, begunMs }) => begunMs === null && (plan.starts[key] ?? Infinity) * 1000 < nowMs - BEHIND_MS,
+    ({ key, step, begunMs }) =>
+      begunMs === null && ((plan.starts[key] ?? Infinity) + step.durationS) * 1000 < nowMs - BEHIND_MS,
   );
 
 /** When the hands finished the last thing that they did. */

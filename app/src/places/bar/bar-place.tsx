@@ -150,13 +150,13 @@ export function BarPlace() {
           {pairs}
           {card}
           {follow}
-          <KettleStrip />
         </View>
         <View style={{ flex: 8, gap: 12 }}>
           {upNext}
           {stations(3)}
         </View>
-        <ScrollView style={{ flex: 7 }} contentContainerStyle={{ paddingBottom: 8 }}>
+        <ScrollView style={{ flex: 7 }} contentContainerStyle={{ paddingBottom: 8, gap: 12 }}>
+          <KettleStrip />
           <OrderList compact />
         </ScrollView>
       </View>
