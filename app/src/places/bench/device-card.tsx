@@ -4,7 +4,9 @@
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
-import { useBar } from '../../bar/bar-context';
+import { habitOf } from '@even-kettle/core/learn';
+import { inWords, showMass } from '@even-kettle/core/units';
+import { useBar, useUnits } from '../../bar/bar-context';
 import { canSpeak, canStayAwake, canVibrate, missingHere, shake, speak } from '../../device/senses';
 import { setDevice, useDevice, type DeviceSettings } from '../../device/settings';
 import { sound, tonesState, unlockTones } from '../../device/tones';
@@ -81,6 +83,7 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         <Switch label="Stop early by what these hands overrun" setting="lead" />
         <Switch label="Cues come earlier for hands that come late" setting="early" />
       </View>
+      <Habits bar={bar} />
       {tonesState() === 'waiting' ? (
         <Text size="small" quiet>
           Tones begin with the first touch of a page; browsers ask for that.
@@ -107,6 +110,30 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         />
       ) : null}
     </Card>
+  );
+}
+
+/** What is known of these hands, with how much stands behind it. */
+function Habits({ bar }: { bar: Bar }) {
+  const { state } = useBar();
+  const { person } = useDevice();
+  const units = useUnits();
+  const brews = Object.values(state.brews);
+  const known = bar.stations.map(({ id, name }) => ({ name, ...habitOf(brews, person ?? undefined, id) }));
+  const { lateS = 0, steps = 0 } = known[0] ?? {};
+  const leads = known.filter(({ leadG }) => leadG > 0);
+  return (
+    <Text size="small" quiet testID="habits">
+      {steps < 4
+        ? 'Too little is known of these hands yet; it is learnt from the last hour’s brews. '
+        : `These hands come ${lateS === 0 ? 'in time' : `${lateS} s late`} (median of ${steps} steps). `}
+      {leads
+        .map(
+          ({ name, leadG, pours }) =>
+            `At ${name} they stop ${inWords(showMass(leadG, units, 'water'))} late (${pours} pours).`,
+        )
+        .join(' ')}
+    </Text>
   );
 }
 
