@@ -5,11 +5,10 @@ import { useState } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
-import { forHands, handsOf, tapEvents } from '@even-kettle/core/plan';
+import { forHands, handsOf } from '@even-kettle/core/plan';
 import { newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
 import { setDevice, useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
-import { askedOf } from '../../bar/words';
 import { Card, Choice, Loading, Page, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
@@ -48,11 +47,6 @@ export function BarPlace() {
       ]);
   };
   useShortcuts({
-    ' ': () => {
-      if (!bar || !current) return;
-      const by = device.person === null ? {} : { by: device.person };
-      store.act(tapEvents(current, bar, clock.nowMs(), newId, by), askedOf(current, bar.units).button);
-    },
     u: store.undo,
     station: (number) => {
       const brew = bar?.stations[number - 1] && brewAt(state, bar.stations[number - 1]!.id);

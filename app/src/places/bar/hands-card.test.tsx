@@ -11,6 +11,8 @@ import { TEST_BAR } from '../../testing/bar';
 import { HandsCard } from './hands-card';
 
 const pushed: unknown[] = [];
+// Keys are the browser's, and are tried there.
+jest.mock('../../device/shortcuts', () => ({ useShortcuts: () => undefined }));
 jest.mock('expo-router', () => ({ router: { push: (to: unknown) => mockPushed(to) } }));
 const mockPushed = (to: unknown) => pushed.push(to);
 const book = bookOf(SCHOOLS);

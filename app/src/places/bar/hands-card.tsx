@@ -12,6 +12,7 @@ import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-contex
 import { useHabit } from '../../bar/use-habit';
 import { askedOf, cupInWords } from '../../bar/words';
 import { useDevice } from '../../device/settings';
+import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Row, Tap } from '../../ui/parts';
@@ -53,6 +54,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     };
     store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
   };
+  useShortcuts({ ' ': done });
 
   return (
     <View
