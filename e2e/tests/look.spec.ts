@@ -20,6 +20,16 @@ const PLACES = [
   '/station/cone-1',
 ];
 const DIFFERENT_WHEN_WIDE = ['/', '/recipes'];
+/** By evening only colours differ; these places hold every part that has one. */
+const BY_EVENING = [
+  '/',
+  '/orders/new',
+  '/recipes/cone-thirds',
+  '/recipes/cone-thirds/edit',
+  '/log',
+  '/bench',
+  '/station/cone-1',
+];
 const settle = async (page: import('@playwright/test').Page) => {
   await page.waitForFunction(
     () => !document.querySelector('[aria-label^="Loading"]') && document.fonts.status === 'loaded',
@@ -35,7 +45,8 @@ for (const look of ['day', 'evening'] as const) {
     await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
     for (const width of [390, 1280]) {
       await page.setViewportSize({ width, height: width === 390 ? 844 : 800 });
-      for (const place of width === 390 ? PLACES : DIFFERENT_WHEN_WIDE) {
+      const narrow = look === 'day' ? PLACES : BY_EVENING;
+      for (const place of width === 390 ? narrow : DIFFERENT_WHEN_WIDE) {
         await page.goto(`${bar.url}${place}`);
         await settle(page);
         const { violations } = await new AxeBuilder({ page }).analyze();

@@ -29,7 +29,7 @@ async function pours(bar: { get: <Answer>(path: string) => Promise<Answer> }) {
 }
 
 test.describe('six brews', () => {
-  test.use({ rate: 20 });
+  test.use({ rate: 25 });
 
   test('six brews at once by one pair of hands: nothing attended overlaps, and every pour is within 2 g', async ({
     page,
@@ -68,7 +68,7 @@ test.describe('six brews', () => {
     expect(off.length).toBeGreaterThan(18);
     expect(off.filter(([, grams]) => !(Math.abs(grams) <= 2))).toEqual([]);
     // While water was seen to run, nothing else was: no other pour, and no tap that something else is done. Beyond that
-    // beginnings are worked out from usual lengths; 0.15 s of a tap's own delay are 3 s of a clock 20 times as fast.
+    // beginnings are worked out from usual lengths; 0.15 s of a tap's own delay are 4 s of a clock 25 times as fast.
     const spans = await handSpans(bar);
     const overlaps = spans
       .slice(1)
@@ -77,7 +77,7 @@ test.describe('six brews', () => {
         const byMs = before.toMs - (before.seen && !span.seen ? span.toMs : span.fromMs);
         return { who: `${before.who} and ${span.who}`, byMs };
       })
-      .filter(({ byMs }) => byMs > 150 * 20);
+      .filter(({ byMs }) => byMs > 150 * 25);
     expect(overlaps).toEqual([]);
     const brews = Object.values(state.brews);
     const atOnce = Math.max(
