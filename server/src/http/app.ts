@@ -223,6 +223,7 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
 const UNPROCESSABLE: ReadonlySet<string> = new Set([
   'does-not-make-a-cup',
   'in-the-future',
+  'not-fitting',
   'unknown',
   'unknown-recipe',
 ]);
