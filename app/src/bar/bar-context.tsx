@@ -89,8 +89,10 @@ export const useUnits = (): Units => useBar().bar?.units ?? METRIC;
 /**
  * Bar time, read again every `everyMs` of real time. All devices read at the same moments of the bar's clock, so that
  * their countdowns turn together.
+ * @param phaseMs how long after those moments: what need not turn with the clocks is drawn between them, so that no one
+ *   moment has everything to draw
  */
-export function useNow(everyMs = 200): number {
+export function useNow(everyMs = 200, phaseMs = 0): number {
   const { clock } = useHere();
   const [nowMs, setNowMs] = useState(() => clock.nowMs());
   useEffect(() => {
@@ -99,7 +101,8 @@ export function useNow(everyMs = 200): number {
       const barMs = clock.nowMs();
       setNowMs(barMs);
       const stepMs = everyMs * clock.rate();
-      timer = setTimeout(tick, (stepMs - (barMs % stepMs)) / clock.rate() + 1);
+      const phase = phaseMs * clock.rate();
+      timer = setTimeout(tick, (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1);
     };
     tick();
     // A page that was hidden or a machine that slept shows the right time at once, not when its timer comes.
@@ -114,7 +117,7 @@ export function useNow(everyMs = 200): number {
       document.removeEventListener('visibilitychange', awake);
       document.removeEventListener('resume', awake);
     };
-  }, [clock, everyMs]);
+  }, [clock, everyMs, phaseMs]);
   return nowMs;
 }
 

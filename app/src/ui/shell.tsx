@@ -24,7 +24,6 @@ const PLACES: { name: string; href: Href; icon: string }[] = [
 
 export function Shell({ children }: { children: ReactNode }) {
   const [keys, setKeys] = useState(false);
-  useSignals();
   useShortcuts({
     '?': () => setKeys(true),
     Escape: keys ? () => setKeys(false) : undefined,
@@ -36,10 +35,17 @@ export function Shell({ children }: { children: ReactNode }) {
   });
   return (
     <>
+      <Signals />
       <Frame>{children}</Frame>
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
     </>
   );
+}
+
+/** By itself, so that listening four times a second draws nothing. */
+function Signals() {
+  useSignals();
+  return null;
 }
 
 function Frame({ children }: { children: ReactNode }) {

@@ -2,7 +2,7 @@
  * How full a running brew's vessel is, and where its next pour should bring it.
  */
 import { drainTauS, slurryG, type PouredSpan } from '../pour';
-import { METHODS, brewerById } from '../recipe';
+import { METHODS, brewerById, type BrewCard } from '../recipe';
 import type { BrewState } from './state';
 import { timelineAt, type StepTime } from './timeline';
 
@@ -25,6 +25,16 @@ const BED_SHOWS_G = 8;
 
 /** Time constant of the brew's bed, fitted to its own drawdown, seconds; Infinity where nothing drains. */
 export function bedTauS(brew: BrewState): number {
+  const known = taus.get(brew.card);
+  if (known !== undefined) return known;
+  const tauS = fitTauS(brew);
+  taus.set(brew.card, tauS);
+  return tauS;
+}
+/** Cards are never changed, so each is fitted once: levels are drawn several times a second. */
+const taus = new WeakMap<BrewCard, number>();
+
+function fitTauS(brew: BrewState): number {
   const drains = METHODS[brew.card.method].drawdownExponent !== null;
   const drawdownS = planDrawdownS(brew);
   return drains && drawdownS > 0 ? drainTauS(drawdownS, planned(brew)) : Infinity;

@@ -1,7 +1,7 @@
 /**
  * Bar: brewing now.
  */
-import { useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
@@ -37,15 +37,30 @@ export function BarPlace() {
   const [taken, setTaken] = useState<string | null>(null);
   // What a person takes to hand goes before the plan's choice, until it is done.
   const current = all.find(({ key }) => key === taken) ?? items[0];
-  const onTake = (brewId: string) => {
-    const item = all.find((each) => each.brewId === brewId);
-    setTaken(item?.key ?? null);
-    // Taken over from the other pair, it is no longer asked of them.
-    if (item?.brew && hands !== 'all' && handsOf(item, plan) !== hands)
-      store.act([
-        { id: newId(), type: 'step-taken', atMs: clock.nowMs(), brewId, stepId: item.step.id, hands },
-      ]);
-  };
+  const latest = useRef({ all, hands, plan });
+  useEffect(() => {
+    latest.current = { all, hands, plan };
+  });
+  const onTake = useCallback(
+    (brewId: string) => {
+      const now = latest.current;
+      const item = now.all.find((each) => each.brewId === brewId);
+      setTaken(item?.key ?? null);
+      // Taken over from the other pair, it is no longer asked of them.
+      if (item?.brew && now.hands !== 'all' && handsOf(item, now.plan) !== now.hands)
+        store.act([
+          {
+            id: newId(),
+            type: 'step-taken',
+            atMs: clock.nowMs(),
+            brewId,
+            stepId: item.step.id,
+            hands: now.hands,
+          },
+        ]);
+    },
+    [store, clock],
+  );
   useShortcuts({
     u: store.undo,
     station: (number) => {
@@ -64,9 +79,6 @@ export function BarPlace() {
       </Page>
     );
   }
-  const next = items
-    .filter((item) => item !== current && item.asks !== 'runs')
-    .slice(0, width < WIDE ? NEXT_SHOWN - 1 : NEXT_SHOWN);
   const card = current ? (
     <HandsCard key={current.brewId} item={current} nowMs={nowMs} />
   ) : items.length === 0 && all.length > 0 ? (
@@ -78,7 +90,14 @@ export function BarPlace() {
     current !== items[0] ? (
       <Tap kind="plain" label="Back to the plan" onPress={() => setTaken(null)} />
     ) : null;
-  const upNext = <UpNext items={next} nowMs={nowMs} onTake={onTake} />;
+  const upNext = (
+    <UpNext
+      hands={hands}
+      atHand={current?.key ?? null}
+      most={width < WIDE ? NEXT_SHOWN - 1 : NEXT_SHOWN}
+      onTake={onTake}
+    />
+  );
   const pairs = shared ? (
     <Choice
       name="Whose hands this device shows"
@@ -96,12 +115,11 @@ export function BarPlace() {
       columns={columns}
       stations={bar.stations}
       state={state}
-      nowMs={nowMs}
       atHand={current?.brewId ?? null}
       onTake={onTake}
     />
   );
-  const rail = <Rail nowMs={nowMs} items={items} minutes={width >= WIDE ? 16 : 10} />;
+  const rail = <Rail minutes={width >= WIDE ? 16 : 10} />;
 
   if (width < WIDE) {
     return (

@@ -1,12 +1,12 @@
 /**
  * The rail: the next minutes by station. Attended steps are solid, passive ones thin; cups of one order carry its badge.
  */
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { View } from 'react-native';
-import Svg, { Line, Rect } from 'react-native-svg';
+import Svg, { Line, Path } from 'react-native-svg';
 import { timelineAt } from '@even-kettle/core/brew';
 import { cardFor, stepKey, type AgendaItem } from '@even-kettle/core/plan';
-import { useBar } from '../../bar/bar-context';
+import { useAgenda, useBar, useNow } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card } from '../../ui/parts';
@@ -21,13 +21,28 @@ const PAST_S = 30;
 type Span = { key: string; fromS: number; toS: number; attended: boolean };
 type Lane = { name: string; spans: Span[]; badges: { key: string; atS: number; badge: number }[] };
 
-export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaItem[]; minutes: number }) {
+/** A minute is a few pixels: drawn anew every two seconds, between the turns of the clocks. */
+export const Rail = memo(function Rail({ minutes }: { minutes: number }) {
+  const nowMs = useNow(2000, 500);
+  const items = useAgenda(nowMs);
   const look = useLook();
   const [width, setWidth] = useState(0);
   const lanes = useLanes(nowMs, items);
   const chartW = Math.max(0, width - NAME_W);
   const endS = minutes * 60;
   const xAt = (atS: number) => ((atS + PAST_S) / (endS + PAST_S)) * chartW;
+  /** One path a lane and kind: a lane has dozens of steps, and each would be an element of its own. */
+  const barsOf = ({ spans }: Lane, attended: boolean) => {
+    const [y, height] = attended ? [11, 13] : [16, 4];
+    return spans
+      .filter((span) => span.attended === attended && span.toS > -PAST_S && span.fromS < endS)
+      .map(({ fromS, toS }) => {
+        const x = xAt(Math.max(fromS, -PAST_S));
+        const width = Math.max(1.5, xAt(Math.min(toS, endS)) - x - 0.5);
+        return `M${x.toFixed(1)} ${y}h${width.toFixed(1)}v${height}h-${width.toFixed(1)}z`;
+      })
+      .join('');
+  };
   return (
     <Card style={{ paddingBottom: 8 }}>
       <Subheading>The next {minutes} minutes</Subheading>
@@ -52,19 +67,8 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
             </Text>
             <View style={{ width: chartW, height: LANE_H, overflow: 'hidden' }}>
               <Svg width={chartW} height={LANE_H}>
-                {lane.spans
-                  .filter(({ fromS, toS }) => toS > -PAST_S && fromS < endS)
-                  .map(({ key, fromS, toS, attended }) => (
-                    <Rect
-                      key={key}
-                      x={xAt(Math.max(fromS, -PAST_S))}
-                      width={Math.max(1.5, xAt(Math.min(toS, endS)) - xAt(Math.max(fromS, -PAST_S)) - 0.5)}
-                      y={attended ? 11 : 16}
-                      height={attended ? 13 : 4}
-                      rx={1.5}
-                      fill={attended ? look.ink : look.cool}
-                    />
-                  ))}
+                <Path d={barsOf(lane, true)} fill={look.ink} />
+                <Path d={barsOf(lane, false)} fill={look.cool} />
                 <Line
                   x1={xAt(0)}
                   x2={xAt(0)}
@@ -103,7 +107,7 @@ export function Rail({ nowMs, items, minutes }: { nowMs: number; items: AgendaIt
       </View>
     </Card>
   );
-}
+});
 
 /** One lane a station, with what its brew has ahead; and what is planned to be started there. */
 function useLanes(nowMs: number, items: AgendaItem[]): Lane[] {

@@ -1,6 +1,7 @@
 /**
  * The stations: each with its vessel filled to its level, its clock and its order. A tap takes its next step to hand.
  */
+import { memo } from 'react';
 import { Pressable, View, type DimensionValue } from 'react-native';
 import {
   anchorMs,
@@ -14,6 +15,7 @@ import {
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
+import { useNow } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
@@ -25,15 +27,18 @@ type Props = {
   columns: number;
   stations: Station[];
   state: BarState;
-  nowMs: number;
   atHand: string | null;
   onTake: (brewId: string) => void;
 };
 
-export function Stations({ columns, stations, state, nowMs, atHand, onTake }: Props) {
+/** Levels move slowly: each is drawn once a second, one after another, so that no moment has them all to draw. */
+const FIRST_MS = 90;
+const APART_MS = 70;
+
+export const Stations = memo(function Stations({ columns, stations, state, atHand, onTake }: Props) {
   return (
     <View role="list" aria-label="Stations" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-      {stations.map((station) => {
+      {stations.map((station, index) => {
         const brew = brewAt(state, station.id);
         const order = brew && state.orders[brew.orderId];
         return (
@@ -47,7 +52,7 @@ export function Stations({ columns, stations, state, nowMs, atHand, onTake }: Pr
                 station={station}
                 brew={brew}
                 order={order}
-                nowMs={nowMs}
+                phaseMs={(FIRST_MS + index * APART_MS) % 1000}
                 atHand={brew.id === atHand}
                 onTake={onTake}
               />
@@ -59,26 +64,25 @@ export function Stations({ columns, stations, state, nowMs, atHand, onTake }: Pr
       })}
     </View>
   );
-}
+});
 
 type BusyProps = {
   station: Station;
   brew: BrewState;
   order: OrderState;
-  nowMs: number;
+  phaseMs: number;
   atHand: boolean;
   onTake: (brewId: string) => void;
 };
 
-function Busy({ station, brew, order, nowMs, atHand, onTake }: BusyProps) {
+const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake }: BusyProps) {
   const look = useLook();
-  const zeroMs = anchorMs(brew, nowMs);
+  const nowMs = useNow(1000, phaseMs);
   const doing = stepInWords(brew, nowMs);
-  const clock = zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
   return (
     <Pressable
       role="button"
-      aria-label={`${station.name}, ${doing}, ${clock}. Take its next step`}
+      aria-label={`${station.name}, ${doing}. Take its next step`}
       onPress={() => onTake(brew.id)}
       style={({ pressed }) => tile(look, { atHand, pressed })}
     >
@@ -86,9 +90,7 @@ function Busy({ station, brew, order, nowMs, atHand, onTake }: BusyProps) {
         <Badge badge={order.badge} size={24} />
       </View>
       <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={58} />
-      <Text size="clock" testID={`clock-${station.id}`}>
-        {clock}
-      </Text>
+      <BrewClock brew={brew} />
       <Text size="small" bold numberOfLines={1}>
         {station.name}
       </Text>
@@ -97,7 +99,18 @@ function Busy({ station, brew, order, nowMs, atHand, onTake }: BusyProps) {
       </Text>
     </Pressable>
   );
-}
+});
+
+/** All clocks of the bar turn together. */
+const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
+  const nowMs = useNow(1000);
+  const zeroMs = anchorMs(brew, nowMs);
+  return (
+    <Text size="clock" testID={`clock-${brew.stationId}`}>
+      {zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000)}
+    </Text>
+  );
+});
 
 function Free({ station }: { station: Station }) {
   const look = useLook();

@@ -1,19 +1,32 @@
 /**
  * Up next: the next attended steps with their countdowns. A tap takes one of them to the hands card now.
  */
+import { memo } from 'react';
 import { Pressable, View } from 'react-native';
-import { SOON_MS, type AgendaItem } from '@even-kettle/core/plan';
+import { SOON_MS, forHands, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useUnits } from '../../bar/bar-context';
+import { useAgenda, useBar, useNow, useUnits } from '../../bar/bar-context';
 import { inShort } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 
-type Props = { items: AgendaItem[]; nowMs: number; onTake: (brewId: string) => void };
+type Props = {
+  /** Which pair's steps, and which of them the hands card shows already. */
+  hands: Hands;
+  atHand: string | null;
+  most: number;
+  onTake: (brewId: string) => void;
+};
 
-export function UpNext({ items, nowMs, onTake }: Props) {
+/** Drawn anew with the turn of the second, not with every tick of the hands card. */
+export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Props) {
+  const nowMs = useNow(1000);
+  const { plan } = useBar();
+  const items = forHands(useAgenda(nowMs), plan, hands)
+    .filter(({ key, asks }) => key !== atHand && asks !== 'runs')
+    .slice(0, most);
   const look = useLook();
   const units = useUnits();
   if (items.length === 0) return null;
@@ -61,4 +74,4 @@ export function UpNext({ items, nowMs, onTake }: Props) {
       })}
     </View>
   );
-}
+});
