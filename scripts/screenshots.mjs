@@ -26,7 +26,6 @@ const SHOTS = [
   ['log', '/log', 'day', 'phone'],
   ['bench', '/bench', 'evening', 'phone'],
   ['station', '/station/cone-1', 'evening', 'phone'],
-  ['pour', '/', 'day', 'phone'],
 ];
 const SIZES = { phone: { width: 390, height: 844 }, wide: { width: 1280, height: 800 } };
 
@@ -35,44 +34,79 @@ await build();
 const out = process.env.OUT || join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const browser = await openBrowser();
-/** A pour in the middle: practised hands pour on the scales, and the picture is taken when one does. */
-async function untilItPours(page, url) {
-  const { scales } = await (await fetch(`${url}/api/devices`)).json();
-  for (const { stationId } of scales)
-    await fetch(`${url}/api/devices/scales/${stationId}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ do: 'practised', on: true }),
+const openPage = (look, size) =>
+  browser
+    .newPage({ viewport: SIZES[size], locale: 'en-GB', deviceScaleFactor: 1, serviceWorkers: 'block' })
+    .then(async (page) => {
+      await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
+      return page;
     });
-  for (let looks = 0; looks < 900; looks += 1) {
-    const card = page.getByTestId('hands-card');
-    if (await card.getByTestId('pace').isVisible()) {
-      const done = Number(await card.getByRole('progressbar').getAttribute('aria-valuenow'));
-      if (done > 35) return;
-    } else if (await card.getByTestId('main-button').isVisible()) {
-      const due = !(await card.getByTestId('countdown').isVisible());
-      const pours = await card.getByTestId('reading').isVisible();
-      const late = Number(
-        await card
-          .getByRole('progressbar')
-          .getAttribute('aria-valuenow')
-          .catch(() => 0),
-      );
-      if (due && !pours && late >= 100) await card.getByTestId('main-button').click();
-    }
-    await page.waitForTimeout(200);
-  }
+
+/** A cone of Lantern Pier, prepared and just bloomed, with a practised hand at its scale. */
+async function bloomed(url) {
+  const send = async (method, path, body) => {
+    const answer = await fetch(`${url}${path}`, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+  };
+  const station = (id, name, brewerId) => ({ id, name, brewerId, scale: 'simulated' });
+  await send('PATCH', '/api/bar', {
+    name: 'Lantern Pier',
+    stations: [
+      station('cone-1', 'Cone 1', 'cone-m'),
+      station('cone-2', 'Cone 2', 'cone-m'),
+      station('sock-1', 'Sock', 'sock'),
+      { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
+    ],
+  });
+  const { barMs } = await (await fetch(`${url}/api/clock`)).json();
+  let n = 0;
+  const event = (type, beforeS, rest) => ({
+    id: `01890000-0000-7000-8003-${String((n += 1)).padStart(12, '0')}`,
+    type,
+    atMs: Math.round(barMs - beforeS * 1000),
+    ...rest,
+  });
+  const cup = (cupId, cupMl) => ({
+    cupId,
+    recipeId: 'cone-thirds',
+    recipeVersion: 1,
+    coffee: 'Saltmarsh',
+    roast: 'light',
+    cupMl,
+  });
+  const done = (stepId, beforeS) => event('step-done', beforeS, { brewId: 'a.1', stepId });
+  await send('POST', '/api/events', {
+    events: [
+      event('order-taken', 140, { orderId: 'A', name: 'yellow coat', cups: [cup('a', 250), cup('b', 300)] }),
+      event('brew-started', 132, {
+        brewId: 'a.1',
+        orderId: 'A',
+        cupId: 'a',
+        stationId: 'cone-1',
+        stationName: 'Cone 1',
+        brewerId: 'cone-m',
+        altitudeM: 12,
+        kettlePowerW: 1200,
+        kettleFilledAtC: 90,
+      }),
+      done('fill', 120),
+      done('weigh', 108),
+      done('set-filter', 60),
+      done('load', 34),
+      event('step-begun', 32, { brewId: 'a.1', stepId: 'bloom' }),
+      event('step-done', 25, { brewId: 'a.1', stepId: 'bloom', readingG: 42 }),
+    ],
+  });
+  await send('POST', '/api/devices/scales/cone-1', { do: 'practised', on: true });
 }
 
 await withServer({ demo: true }, async (url) => {
   for (const [name, path, look, size] of SHOTS) {
-    const page = await browser.newPage({
-      viewport: SIZES[size],
-      locale: 'en-GB',
-      deviceScaleFactor: 1,
-      serviceWorkers: 'block',
-    });
-    await page.addInitScript((chosen) => localStorage.setItem('even-kettle.look', chosen), look);
+    const page = await openPage(look, size);
     await page.goto(`${url}${path}`);
     // Twice: a place that comes as a script of its own begins to load only when the page has.
     for (let round = 0; round < 2; round += 1) {
@@ -82,10 +116,20 @@ await withServer({ demo: true }, async (url) => {
       );
     }
     await page.waitForTimeout(600);
-    if (name === 'pour') await untilItPours(page, url);
     await page.screenshot({ path: join(out, `${name}-${look}-${size}.png`) });
     await page.close();
   }
 });
+await withServer({}, async (url) => {
+  const page = await openPage('day', 'phone');
+  await page.goto(url);
+  await page.waitForTimeout(3000);
+  await bloomed(url);
+  await page.getByTestId('pace').waitFor({ timeout: 60_000 });
+  await page.waitForFunction(
+    () => Number(document.querySelector('[data-testid="reading"]')?.textContent) > 85,
+  );
+  await page.screenshot({ path: join(out, 'pour-day-phone.png') });
+});
 await browser.close();
-console.log(`${SHOTS.length} pictures in ${out}`);
+console.log(`${SHOTS.length + 1} pictures in ${out}`);

@@ -38,14 +38,21 @@ export function openKettleDesk(
   const placed = new Map<string, Placed>();
   const heldBy = (brewId: string) => [...placed.values()].find((at) => at.brewId === brewId);
 
-  const fillFor = (brew: BrewState) => {
+  const fillFor = (brew: BrewState, atC = tapC()) => {
     const at = [...placed.values()].find(
       ({ brewId }) => brewId === null || !stillPours(state().brews[brewId]),
     );
     if (!at) return;
     at.brewId = brew.id;
-    at.standIn?.fill(brew.card.kettleFillG, tapC());
+    at.standIn?.fill(brew.card.kettleFillG, atC);
     at.kettle.set(brew.card.waterC);
+  };
+  /** A server that starts again in the middle of brews finds their kettles full and hot. */
+  const takeUp = () => {
+    const brew = Object.values(state().brews).find(
+      (each) => filledFor(each) && stillPours(each) && !heldBy(each.id),
+    );
+    if (brew) fillFor(brew, brew.card.waterC);
   };
 
   return {
@@ -79,6 +86,7 @@ export function openKettleDesk(
           show(at.told);
         },
       });
+      takeUp();
     },
     remove: (kettleId) => {
       placed.get(kettleId)?.kettle.close();
@@ -113,6 +121,10 @@ export function openKettleDesk(
     },
   };
 }
+
+const filledFor = ({ card, marks }: BrewState): boolean =>
+  METHODS[card.method].usesKettle &&
+  card.steps.some(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined);
 
 /** It still has water to come. */
 const stillPours = (brew: BrewState | undefined): boolean =>
