@@ -2,7 +2,7 @@
 import { expect, test } from '../support/bar';
 import { doWhatItSays, takeOrder, type State } from '../support/barista';
 
-test.use({ rate: 25 });
+test.use({ rate: 40 });
 
 test('a siphon and a dense sock over ice are brewed by the hands card alone, cue by cue', async ({
   page,

@@ -95,7 +95,7 @@ test.describe('six brews', () => {
 });
 
 test.describe('the other methods', () => {
-  test.use({ rate: 25 });
+  test.use({ rate: 40 });
 
   test('siphon, air press, pressure pot and long-handled pot go from order to served as the card says', async ({
     page,

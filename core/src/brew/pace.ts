@@ -15,9 +15,6 @@ export type Pace = {
   readShare: number | null;
 };
 
-/** Within this of where it should be a hand is on pace, grams, or this many seconds of its flow. */
-export const ON_PACE_G = 3;
-
 /**
  * Linear at the recipe's flow; a pour with an opening goes at the opening's flow first.
  * @param forS seconds since the pour began; negative counts as not begun

@@ -14,7 +14,7 @@ import {
 } from './index';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
-const LIVES = 120;
+const LIVES = 70;
 const EVENTS = 90;
 console.info(`reduce.fuzz seed ${seed}`);
 

@@ -23,7 +23,7 @@ import {
 } from './index';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
-const RUNS = Number(process.env['CONVERGENCE_RUNS'] ?? 120);
+const RUNS = Number(process.env['CONVERGENCE_RUNS'] ?? 80);
 const TURNS = 50;
 console.info(`replica.fuzz seed ${seed}, ${RUNS} runs`);
 
