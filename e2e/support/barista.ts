@@ -61,7 +61,6 @@ export type Deed = { what: string; station: string };
  * the step takes, taps. Null where nothing is left to do.
  */
 export async function doWhatItSays(page: Page): Promise<Deed | null> {
-  const card = page.getByTestId('hands-card');
   const deed = await page.waitForFunction(
     () => {
       if (document.body.textContent?.includes('Nothing to do')) return { over: true } as const;
@@ -74,10 +73,13 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
       const progress = Number(hands.querySelector('[role="progressbar"]')?.getAttribute('aria-valuenow'));
       const begins = label === 'First water' || label === 'Coffee meets water';
       if (!begins && progress < 100) return null;
+      const station = hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '';
+      // Tapped in the moment in which it was read: on a clock that runs so fast, a card may change under a slower thumb.
+      (button as HTMLElement).click();
       return {
         over: false,
         what: label,
-        station: hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '',
+        station,
       } as const;
     },
     undefined,
@@ -85,7 +87,6 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
   );
   const found = await deed.jsonValue();
   if (!found || found.over) return null;
-  await card.getByTestId('main-button').click();
   return { what: found.what, station: found.station.split(':')[0] ?? '' };
 }
 
