@@ -152,6 +152,8 @@ test('a held thumb pours, and a scale that is lost leaves everything to taps', a
   await took({ ...at(), type: 'step-done', brewId: 'a.1', stepId: 'bloom' });
   expect(brew().marks['bloom']!.readingG).toBeUndefined();
   await until('the scale again', () => scaleAt('cone-1').connected);
+  // Taken at its word, it reads on from what was said to be poured.
+  await until('the bloom on the scale', () => scaleAt('cone-1').massG > 39);
   await order({ do: 'pour', flowGPerS: -1 }).expect(422);
   await request(http).post('/api/devices/scales/press-9').send({ do: 'tare' }).expect(404);
 });

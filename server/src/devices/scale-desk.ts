@@ -200,6 +200,14 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
         at.scale.tare();
         at.watch = restingWatch();
       }
+      // Tapped without the stand-in: taken at its word, so that it reads on from there.
+      if (
+        event.type === 'step-done' &&
+        brew.card.steps.some(({ id, targetG }) => id === event.stepId && targetG !== undefined)
+      ) {
+        at.standIn?.poured(pouredG(brew));
+        at.watch = restingWatch();
+      }
       if (event.type === 'brew-served') at.standIn?.load(0, { tauS: Infinity, keepsG: 0 });
     },
     order: (stationId, order) => {

@@ -25,6 +25,8 @@ export type SimulatedScale = Scale & {
    * (a server that starts again in mid-brew finds the scale as it was).
    */
   load: (loadG: number, nature: Pick<ScaleNature, 'tauS' | 'keepsG'>, pouredG?: number) => void;
+  /** Somebody says that this much has been poured: what is missing of it is on the scale from now on, grams. */
+  poured: (grams: number) => void;
   /** The thumb on the screen: pours while it is held, and a moment longer. */
   hold: (flowGPerS: number) => void;
   /** What the practised hand pours now; null rests. */
@@ -34,6 +36,8 @@ export type SimulatedScale = Scale & {
 };
 
 const TICK_MS = 100;
+/** Less than this between what was said and what it weighs is the scale's own doing, grams. */
+const TOLD_SLACK_G = 3;
 /** A held thumb says so again before this is over; so a lost release cannot pour on, real milliseconds. */
 const HOLD_MS = 700;
 /** Time that a stopped process missed is not lived through reading by reading beyond this, readings. */
@@ -90,6 +94,16 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
       if (pouredG === undefined) return;
       model = { ...tareScale(model), pouredG, drainedG: pouredG, cellG: loadG + pouredG };
       shownG = pouredG;
+    },
+    poured: (grams) => {
+      if (model.pouredG >= grams - TOLD_SLACK_G) return;
+      const missingG = grams - model.pouredG;
+      model = {
+        ...model,
+        pouredG: grams,
+        drainedG: model.drainedG + missingG,
+        cellG: model.cellG + missingG,
+      };
     },
     hold: (flowGPerS) =>
       (held = { flowGPerS, untilRealMs: performance.now() + (flowGPerS > 0 ? HOLD_MS : 0) }),
