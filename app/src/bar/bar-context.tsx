@@ -3,6 +3,7 @@
  */
 import {
   createContext,
+  startTransition,
   useContext,
   useEffect,
   useMemo,
@@ -99,7 +100,9 @@ export function useNow(everyMs = 200, phaseMs = 0): number {
     let timer: ReturnType<typeof setTimeout>;
     const tick = () => {
       const barMs = clock.nowMs();
-      setNowMs(barMs);
+      // What is drawn between the turns can wait, and is drawn in slices.
+      if (phaseMs > 0) startTransition(() => setNowMs(barMs));
+      else setNowMs(barMs);
       const stepMs = everyMs * clock.rate();
       const phase = phaseMs * clock.rate();
       timer = setTimeout(tick, (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1);
