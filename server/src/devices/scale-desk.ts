@@ -115,8 +115,12 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
     if (moved ? sinceMs >= HAND_MS : sinceMs >= TOLD_MS) tell(at, change);
   }
 
-  /** What a scale saw can come too late (somebody tapped first): then it is refused, and that is right. */
-  const say = (event: BarEvent) => void parts.post([{ ...event, atMs: Math.round(event.atMs) }]);
+  /**
+   * What a scale saw can come too late (somebody tapped first): then it is refused, and that is right. A store that fails
+   * is the health check's to tell; the pour is left to a tap, and the server stays up.
+   */
+  const say = (event: BarEvent) =>
+    void parts.post([{ ...event, atMs: Math.round(event.atMs) }]).catch(() => undefined);
 
   /** The practised hands pour what the bar asks of its hands, when it asks for it, and nothing else. */
   function moveHands(): void {
@@ -130,7 +134,7 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
       const item = atHand.find(({ station, brew }) => brew && station.id === stationId);
       const step = item?.step;
       const asks = item && (item.begunMs !== null || (item.dueMs <= nowMs && item.asks !== 'cue'));
-      const pours = asks && step?.kind === 'pour' && `${item.key}` !== at.ended;
+      const pours = asks && step?.kind === 'pour' && item.key !== at.ended;
       at.standIn!.ask(
         pours
           ? {
@@ -170,10 +174,7 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
       };
       placed.set(id, at);
       const brew = brewAt(parts.state(), id);
-      if (brew && standIn) {
-        if (onTheScale(brew)) standIn.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
-        else standIn.load(STANDS_G, bedOf(brew));
-      }
+      if (brew && standIn) setDown(standIn, brew);
       scale.listen({
         onReading: (reading) => onReading(id, at, reading),
         onConnected: (connected) => {
@@ -192,8 +193,8 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
       const brew = parts.state().brews[event.brewId];
       const at = brew && placed.get(brew.stationId);
       if (!brew || !at) return;
-      if (event.type === 'brew-started' || event.type === 'brew-moved')
-        at.standIn?.load(STANDS_G, bedOf(brew));
+      if ((event.type === 'brew-started' || event.type === 'brew-moved') && at.standIn)
+        setDown(at.standIn, brew);
       // Loaded and tared: what is poured from now on reads from nought.
       if (event.type === 'step-done' && isLoad(brew, event.stepId)) {
         at.standIn?.load(STANDS_G + brew.card.doseG, bedOf(brew));
@@ -253,6 +254,12 @@ function pourAhead(brew: BrewState, nowMs: number): CardStep | null {
 const onTheScale = (brew: BrewState): boolean =>
   brew.status === 'running' &&
   brew.card.steps.some((step) => step.kind === 'load' && brew.marks[step.id]?.doneMs !== undefined);
+
+/** A brew comes to stand on a stand-in as far as it has got: loaded, tared and poured into, or not yet. */
+function setDown(standIn: SimulatedScale, brew: BrewState): void {
+  if (onTheScale(brew)) standIn.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
+  else standIn.load(STANDS_G, bedOf(brew));
+}
 
 const isLoad = (brew: BrewState, stepId: string): boolean =>
   brew.card.steps.some((step) => step.id === stepId && step.kind === 'load');

@@ -47,12 +47,17 @@ export function openTraces(source: DataSource): TraceShelf {
       return joined(before, tracePoints(now));
     },
     flush: async () => {
-      const brews = [...changed];
-      changed.clear();
-      for (const brewId of brews) {
+      for (const brewId of [...changed]) {
+        changed.delete(brewId);
         // A server that was killed in mid-brew goes on from what it had stored.
         const points = joined((await stored(brewId)) ?? [], tracePoints(held.get(brewId)!));
-        await source.manager.save(BrewTraceRow, { brewId, body: bodyOf(points) });
+        try {
+          await source.manager.save(BrewTraceRow, { brewId, body: bodyOf(points) });
+        } catch (error) {
+          // Not stored is still to be stored, the next time.
+          changed.add(brewId);
+          throw error;
+        }
       }
       for (const brewId of [...held.keys()].slice(0, Math.max(0, held.size - HELD))) held.delete(brewId);
     },

@@ -168,40 +168,26 @@ function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProps) {
         {shown.unit}
       </Text>
       {reads ? (
-        <View
-          style={{
-            flex: 1,
-            flexDirection: 'row',
-            alignItems: 'baseline',
-            justifyContent: 'flex-end',
-            gap: 8,
-          }}
-        >
-          <Text size="small" quiet>
-            scale
-          </Text>
-          <Text size="figure" testID="reading" style={{ fontSize: 44, lineHeight: 46 }}>
-            {reads.figure}
-          </Text>
-        </View>
+        <Beside label="scale" figure={reads.figure} testID="reading" />
       ) : stopAtG !== null ? (
-        <View
-          style={{
-            flex: 1,
-            flexDirection: 'row',
-            alignItems: 'baseline',
-            justifyContent: 'flex-end',
-            gap: 8,
-          }}
-        >
-          <Text size="small" quiet>
-            stop at
-          </Text>
-          <Text size="figure" testID="stop-at" style={{ fontSize: 44, lineHeight: 46 }}>
-            {showMass(stopAtG, units, 'water').figure}
-          </Text>
-        </View>
+        <Beside label="stop at" figure={showMass(stopAtG, units, 'water').figure} testID="stop-at" />
       ) : null}
+    </View>
+  );
+}
+
+/** The second figure: smaller, and told by its label. */
+function Beside({ label, figure, testID }: { label: string; figure: string; testID: string }) {
+  return (
+    <View
+      style={{ flex: 1, flexDirection: 'row', alignItems: 'baseline', justifyContent: 'flex-end', gap: 8 }}
+    >
+      <Text size="small" quiet>
+        {label}
+      </Text>
+      <Text size="figure" testID={testID} style={{ fontSize: 44, lineHeight: 46 }}>
+        {figure}
+      </Text>
     </View>
   );
 }
