@@ -1,2 +1,3 @@
-export { liveShift, seededRandom } from './shift';
+export { seededRandom } from '../plan';
+export { liveShift } from './shift';
 export type { Shift, ShiftPlan } from './shift';

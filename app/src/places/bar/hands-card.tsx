@@ -1,7 +1,7 @@
 /**
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { router } from 'expo-router';
 import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
@@ -200,14 +200,28 @@ function clockOf(item: AgendaItem, nowMs: number): string {
   return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
 }
 
+/** Quicker than this after the card went over to another brew, a thumb was meant for the one before, milliseconds. */
+const TOO_QUICK_MS = 250;
+
 function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPress: () => void }) {
   const look = useLook();
+  const shownMs = useRef(0);
+  const meantForAnother = useRef(false);
+  useEffect(() => {
+    shownMs.current = performance.now();
+  }, []);
   return (
     <Pressable
       role="button"
       aria-label={label}
       testID="main-button"
-      onPress={onPress}
+      onPressIn={() => {
+        meantForAnother.current = performance.now() - shownMs.current < TOO_QUICK_MS;
+      }}
+      onPress={() => {
+        if (!meantForAnother.current) onPress();
+        meantForAnother.current = false;
+      }}
       style={({ pressed }) => ({
         flex: 1,
         minHeight: MAIN_TOUCH,
