@@ -7,14 +7,14 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { barSchema } from '@even-kettle/core/contract';
-import { planEarliest, type PlanProblem } from '@even-kettle/core/plan';
+import { solve, type PlanProblem } from '@even-kettle/core/plan';
 import { SCHOOLS } from '@even-kettle/core/recipe';
 import { httpApp } from './http/app';
 import { openBar, type BarServer } from './server';
 import { openDatabase } from './store/database';
 
 const solver = {
-  solve: (problem: PlanProblem) => Promise.resolve(planEarliest(problem)),
+  solve: (problem: PlanProblem) => Promise.resolve(solve(problem)),
   close: () => Promise.resolve(),
 };
 let folder: string;

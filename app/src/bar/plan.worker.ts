@@ -1,5 +1,5 @@
 /** The browser's planner: the server's own, in a worker, for while the server is away. */
-import { buildProblem, planEarliest, type Bench, type Plan } from '@even-kettle/core/plan';
+import { buildProblem, solve, type Bench, type Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
 import type { BarState } from '@even-kettle/core/brew';
 
@@ -16,6 +16,6 @@ export type PlanAnswer = { job: number; plan: Plan | null };
 self.onmessage = ({ data: { job, state, bench, saved, nowMs, before } }: MessageEvent<PlanJob>) => {
   const book = bookOf([...SCHOOLS, ...saved]);
   const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), before ?? undefined);
-  const plan = problem.brews.length > 0 ? planEarliest(problem) : null;
+  const plan = problem.brews.length > 0 ? solve(problem) : null;
   self.postMessage({ job, plan } satisfies PlanAnswer);
 };

@@ -1,6 +1,6 @@
 /** What is called out, when, and how often; from real agendas. */
 import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
-import { agenda, buildProblem, planEarliest, type AgendaItem } from '@even-kettle/core/plan';
+import { agenda, buildProblem, solve, type AgendaItem } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { TEST_BAR } from '../testing/bar';
@@ -53,7 +53,7 @@ const blooming: BarEvent[] = [
 /** The second pour is due at 140 s. */
 function itemsAt(seconds: number): AgendaItem[] {
   const { state } = reduce(blooming, book, EMPTY_BAR);
-  const plan = planEarliest(buildProblem(state, TEST_BAR, book, Math.ceil(at(seconds) / 1000)).problem);
+  const plan = solve(buildProblem(state, TEST_BAR, book, Math.ceil(at(seconds) / 1000)).problem);
   return agenda(state, TEST_BAR, book, plan, at(seconds));
 }
 const heardFrom = (seconds: number, untilS: number, earlyMs = 0) => {

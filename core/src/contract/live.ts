@@ -25,7 +25,7 @@ export const planSchema = z.object({
   why: z.record(
     z.string(),
     z.object({
-      for: z.enum(['hands', 'tool']),
+      for: z.enum(['hands', 'tool', 'partner']),
       tool: z.string().optional(),
       until: z.number(),
       step: z.string().nullable(),

@@ -1,14 +1,14 @@
 /** What the bar asks of its hands, and what a tap on it means. */
 import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
 import { apply, reduce, type BarEvent } from '../brew';
-import { agenda, buildProblem, cardFor, isBehind, planEarliest, stationFor, tapEvents } from './index';
+import { agenda, buildProblem, cardFor, isBehind, solve, stationFor, tapEvents } from './index';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 const stateOf = (...events: BarEvent[]) => reduce(events, book).state;
 const agendaAt = (seconds: number, ...events: BarEvent[]) => {
   const state = stateOf(...events);
   const { problem } = buildProblem(state, BENCH, book, Math.ceil(at(seconds) / 1000));
-  const plan = problem.brews.length > 0 ? planEarliest(problem) : null;
+  const plan = problem.brews.length > 0 ? solve(problem) : null;
   return agenda(state, BENCH, book, plan, at(seconds));
 };
 const prepared = [
@@ -95,13 +95,7 @@ test('each tap’s events are taken by the rules, and a waiting cup’s first ta
   const types: string[] = [];
   for (let taps = 0; taps < 30; taps += 1) {
     const { problem } = buildProblem(state, BENCH, book, Math.ceil(nowMs / 1000));
-    const item = agenda(
-      state,
-      BENCH,
-      book,
-      problem.brews.length > 0 ? planEarliest(problem) : null,
-      nowMs,
-    )[0];
+    const item = agenda(state, BENCH, book, problem.brews.length > 0 ? solve(problem) : null, nowMs)[0];
     if (!item) break;
     nowMs = Math.max(nowMs + 100, item.dueMs + item.step.durationS * 1000 + 1);
     for (const event of tapEvents(
@@ -163,7 +157,7 @@ test('a brew that was given up before anything was wetted leaves nothing to clea
 
 test('a bar is behind its plan once something was to be over half a minute ago and is not; sooner it may be in somebody’s hands', () => {
   const state = stateOf(order('A', 0, cup('a1')));
-  const plan = planEarliest(buildProblem(state, BENCH, book, at(2) / 1000).problem);
+  const plan = solve(buildProblem(state, BENCH, book, at(2) / 1000).problem);
   const behind = (seconds: number) =>
     isBehind(agenda(state, BENCH, book, plan, at(seconds)), plan, at(seconds));
   // Filling takes 12 s.

@@ -1,6 +1,6 @@
 import { BENCH, T0, book, cup, done, order, started } from '../testing/bench';
 import { reduce, type BarEvent } from '../brew';
-import { buildProblem, checkPlan, planEarliest } from './index';
+import { buildProblem, checkPlan, solve } from './index';
 
 const nowS = (seconds: number) => T0 / 1000 + seconds;
 const build = (seconds: number, events: BarEvent[], before?: Parameters<typeof buildProblem>[4]) =>
@@ -31,13 +31,13 @@ test('tools are counted from the bench, and a brew holds its own kind of brewer 
 
 test('what was planned within the next 45 s is kept where it is', () => {
   const events = [...running, order('B', 20, cup('b1'))];
-  const first = planEarliest(build(30, events));
+  const first = solve(build(30, events));
   const again = build(31, [...events, order('C', 31, cup('c1'))], first);
   const soon = Object.entries(first.starts).filter(
     ([, start]) => start >= nowS(31) && start <= nowS(31 + 45),
   );
   expect(again.frozen).toEqual(Object.fromEntries(soon));
-  const second = planEarliest(again);
+  const second = solve(again);
   for (const [key, start] of soon) expect([key, second.starts[key]]).toEqual([key, start]);
 });
 
@@ -52,7 +52,7 @@ test('a given-up brew asks only to be cleaned, and its cup is planned anew', () 
     ['a1.1', 'clean'],
     ['a1.2', 'clean'],
   ]);
-  const plan = planEarliest(problem);
+  const plan = solve(problem);
   expect(checkPlan(problem, plan)).toEqual([]);
   expect(plan.starts['a1.2/serve']).toBeGreaterThan(plan.starts['a1.1/clean']!);
 });

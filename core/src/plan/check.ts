@@ -2,7 +2,7 @@
  * For not having to trust a planner: every rule of a plan, checked from the problem alone.
  */
 import { planCost } from './cost';
-import { endOfStarted } from './earliest';
+import { endOfStarted } from './pinned';
 import { stepKey, type Plan, type PlanProblem } from './problem';
 
 type Span = { from: number; to: number; begun: boolean; who: string };

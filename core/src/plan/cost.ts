@@ -2,12 +2,9 @@
  * What a plan costs: waiting, lateness, cups of one order that come apart, and lags away from their ideal. The
  * formula is the open format's own.
  */
-import { endOfStarted } from './earliest';
+import { endOfStarted } from './pinned';
+import { APART_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
 import { stepKey, type Plan, type PlanProblem } from './problem';
-
-const LATE_PER_S = 4;
-const APART_PER_S = 3;
-const RELAXED_PER_S = 20;
 
 /**
  * Sum over orders of weight x ((finish - placedAt) + 4 x lateness + 3 x seconds apart beyond serveWithin), plus

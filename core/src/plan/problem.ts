@@ -36,8 +36,13 @@ export type PlanProblem = {
 };
 
 export type Relaxed = { step: string; rule: 'max-lag' | 'frozen'; by: number };
-/** What a brew that has not started waits for last, and the step that frees it. */
-export type WaitsFor = { for: 'hands' | 'tool'; tool?: string; until: number; step: string | null };
+/** What a brew that has not started waits for, and the step that frees it; or the partner's, with which it is to come out. */
+export type WaitsFor = {
+  for: 'hands' | 'tool' | 'partner';
+  tool?: string;
+  until: number;
+  step: string | null;
+};
 
 export type Plan = {
   format: typeof PLAN_FORMAT;

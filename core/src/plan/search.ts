@@ -41,8 +41,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
   const lengthS = range(t.brews).map((b) => sum(t, b, () => true, true));
   const handsS = range(t.brews).map((b) => sum(t, b, (i) => t.attended[i] === 1, false));
   const isBegun = (b: number) => t.next[b]! > t.first[b]!;
-  const hasFrozen = (b: number) =>
-    range(t.steps).some((i) => t.brewOf[i] === b && t.frozen[i] !== NEVER);
+  const hasFrozen = (b: number) => range(t.steps).some((i) => t.brewOf[i] === b && t.frozen[i] !== NEVER);
   /** What runs and what is promised to start goes before what waits. */
   const bound = open.filter((b) => isBegun(b) || hasFrozen(b)).sort((a, b) => t.soonest[a]! - t.soonest[b]!);
 
@@ -65,7 +64,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
 
   function placeOrThrow(b: number, price: number, from: number, to: number): void {
     const prices = { hands: price, tool: price / 2 };
-    if (!board.place(b, prices, from, Math.min(to, t.horizon), null) && !board.place(b, prices, 0, t.horizon, null))
+    if (!board.place(b, prices, from, to) && !board.place(b, prices, 0, t.horizon))
       throw new Error(`${t.problem.brews[b]!.id}: no place in sight; the horizon is too short.`);
     board.put(b);
   }
@@ -191,7 +190,9 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
 
   const finishOf = (b: number) => current[t.serve[b]!]!;
   const near = (b: number) =>
-    open.filter((other) => other !== b).sort((a, c) => Math.abs(finishOf(a) - finishOf(b)) - Math.abs(finishOf(c) - finishOf(b)));
+    open
+      .filter((other) => other !== b)
+      .sort((a, c) => Math.abs(finishOf(a) - finishOf(b)) - Math.abs(finishOf(c) - finishOf(b)));
 
   const MOVES: [share: number, move: () => void][] = [
     [0.1, shiftBrew],

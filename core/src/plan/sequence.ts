@@ -26,9 +26,7 @@ export type Sequence = {
 };
 
 export function sequenceOf(t: Tables): Sequence {
-  const hand = Int32Array.from(
-    range(t.steps).filter((i) => t.attended[i] && i >= t.next[t.brewOf[i]!]!),
-  );
+  const hand = Int32Array.from(range(t.steps).filter((i) => t.attended[i] && i >= t.next[t.brewOf[i]!]!));
   const middle = new Int32Array(t.steps);
   const before = new Int32Array(t.steps).fill(NONE);
   const after = new Int32Array(t.steps).fill(NONE);

@@ -162,18 +162,24 @@ function refuse(problem: PlanProblem): void {
   for (const order of problem.orders) {
     const missing = order.brews.find((id) => !brews.has(id));
     if (missing !== undefined || order.brews.length === 0)
-      throw new ImpossibleProblem(`Order ${order.id} names ${missing === undefined ? 'no brew' : `brew ${missing}, which is not there`}.`);
+      throw new ImpossibleProblem(
+        `Order ${order.id} names ${missing === undefined ? 'no brew' : `brew ${missing}, which is not there`}.`,
+      );
   }
   for (const brew of problem.brews) {
     const missing = brew.orders.find((id) => !orders.has(id));
     if (missing !== undefined || brew.orders.length === 0)
-      throw new ImpossibleProblem(`Brew ${brew.id} names ${missing === undefined ? 'no order' : `order ${missing}, which is not there`}.`);
+      throw new ImpossibleProblem(
+        `Brew ${brew.id} names ${missing === undefined ? 'no order' : `order ${missing}, which is not there`}.`,
+      );
     if (brew.steps.filter(({ serve }) => serve).length !== 1)
       throw new ImpossibleProblem(`Brew ${brew.id} must have exactly one step that serves.`);
     for (const hold of brew.holds) {
       const ids = brew.steps.map(({ id }) => id);
       if (!ids.includes(hold.from) || ids.indexOf(hold.to) < ids.indexOf(hold.from))
-        throw new ImpossibleProblem(`Brew ${brew.id} holds its ${hold.tool} from ${hold.from} to ${hold.to}, which are not steps of it in that order.`);
+        throw new ImpossibleProblem(
+          `Brew ${brew.id} holds its ${hold.tool} from ${hold.from} to ${hold.to}, which are not steps of it in that order.`,
+        );
       if ((problem.tools[hold.tool] ?? 0) < 1 && !(stepKey(brew.id, hold.from) in (problem.started ?? {})))
         throw new ImpossibleProblem(`Brew ${brew.id} needs a ${hold.tool}, and the bar has none.`);
     }

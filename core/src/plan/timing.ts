@@ -9,6 +9,8 @@ import { APART_PER_S, FROZEN_BROKEN, LATE_PER_S, RELAXED_PER_S } from './price';
 import { NONE, range, sequenceOf, sortBy } from './sequence';
 import { NEVER, type Tables } from './tables';
 
+const { abs, max, sign } = Math;
+
 /** A sequence that has not come to rest after so many rounds goes round in circles: a lag's maximum cannot be kept. */
 const MOST_ROUNDS = 16;
 /** Moves later of one timing; more have not been seen to be needed. */
@@ -105,10 +107,10 @@ export function timingOf(t: Tables): Timing {
       const next = t.next[b]!;
       for (let i = next; i < t.first[b + 1]!; i += 1) {
         if (t.frozen[i] !== NEVER && t.frozen[i] !== start[i])
-          cost += FROZEN_BROKEN + Math.abs(start[i]! - t.frozen[i]!);
+          cost += FROZEN_BROKEN + abs(start[i]! - t.frozen[i]!);
         if (i === t.first[b]) continue;
         const lag = start[i]! - endOf(start, i - 1);
-        cost += t.penalty[i]! * Math.abs(lag - t.lagIdeal[i]!);
+        cost += t.penalty[i]! * abs(lag - t.lagIdeal[i]!);
         if (i === next && lag > t.lagMax[i]!) cost += RELAXED_PER_S * (lag - t.lagMax[i]!);
       }
     }
@@ -119,8 +121,8 @@ export function timingOf(t: Tables): Timing {
         weight *
         (last -
           placedAt +
-          LATE_PER_S * Math.max(0, last - dueAt) +
-          APART_PER_S * Math.max(0, last - first - serveWithin));
+          LATE_PER_S * max(0, last - dueAt) +
+          APART_PER_S * max(0, last - first - serveWithin));
     }
     return cost;
   }
@@ -185,7 +187,7 @@ export function timingOf(t: Tables): Timing {
       if (i === t.first[b]) continue;
       const lag = start[i]! - endOf(start, i - 1);
       const penalty = t.penalty[i]!;
-      const way = Math.sign(lag - t.lagIdeal[i]!);
+      const way = sign(lag - t.lagIdeal[i]!);
       if (i === t.next[b]) {
         cut.price(i, (way < 0 ? -penalty : penalty) + (lag >= t.lagMax[i]! ? RELAXED_PER_S : 0));
         continue;
@@ -254,7 +256,7 @@ export function timingOf(t: Tables): Timing {
     if (!brews.some((b) => inSet[t.serve[b]!])) return;
     const [first, last] = outOf(o);
     const apart = last - first - serveWithin;
-    if (apart !== 0) atMost(Math.abs(apart));
+    if (apart !== 0) atMost(abs(apart));
     for (const b of brews) {
       const at = finish[b]!;
       if (inSet[t.serve[b]!]) {

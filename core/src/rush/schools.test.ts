@@ -1,7 +1,7 @@
 /** Every school, as a barista who does what the agenda says would brew it: alone, and all of them in one rush. */
 import { BENCH, T0, book, counter, order } from '../testing/bench';
 import { anchorMs, brewTimeMs, timelineAt, type BrewState, type CupAsk } from '../brew';
-import { buildProblem, checkPlan, planEarliest, type Bench } from '../plan';
+import { buildProblem, checkPlan, solve, type Bench } from '../plan';
 import { BREWERS, SCHOOLS, brewCard, fitsBrewer, type Recipe } from '../recipe';
 import { liveShift, seededRandom } from './index';
 
@@ -96,7 +96,7 @@ test('a plan of every school at once keeps every rule, flames and kettles among 
   const { problem } = buildProblem(waiting, EVERYTHING, book, T0 / 1000);
   expect(problem.brews).toHaveLength(SCHOOLS.length);
   expect(problem.tools['burner']).toBe(2);
-  const plan = planEarliest(problem);
+  const plan = solve(problem);
   expect(checkPlan(problem, plan)).toEqual([]);
 });
 

@@ -1,7 +1,7 @@
 /** A whole shift by the bar's own rules: what the agenda says, done one thing at a time, brings every cup out. */
 import { BENCH, T0, book, counter, cup, order } from '../testing/bench';
 import { reduce, timelineAt } from '../brew';
-import { buildProblem, agenda, checkPlan, planEarliest } from '../plan';
+import { buildProblem, agenda, checkPlan, solve } from '../plan';
 import { liveShift, seededRandom } from './index';
 
 const orders = [
@@ -50,7 +50,7 @@ test('at every moment of the shift the bar’s own problem has a plan that keeps
     const { state } = reduce(shift.events.slice(0, count), book);
     const nowMs = shift.events[count - 1]!.atMs + 700;
     const { problem, unplannable } = buildProblem(state, BENCH, book, Math.ceil(nowMs / 1000));
-    const plan = planEarliest(problem);
+    const plan = solve(problem);
     expect([count, checkPlan(problem, plan), unplannable]).toEqual([count, [], []]);
     const items = agenda(state, BENCH, book, plan, nowMs);
     expect(new Set(items.map(({ key }) => key)).size).toBe(items.length);

@@ -6,13 +6,13 @@ import { EMPTY_BAR, apply, type BarEvent, type BarState, type OrderTaken } from 
 import {
   agenda,
   buildProblem,
-  planEarliest,
+  solve,
   tapEvents,
   type AgendaItem,
   type Bench,
   type NewId,
   type Plan,
-  type Planner,
+  type PlanProblem,
 } from '../plan';
 import type { RecipeBook } from '../recipe';
 
@@ -26,14 +26,18 @@ export type ShiftPlan = {
   newId: NewId;
   /** From 0 up to 1, for the hand's noise: a seeded source. */
   random: () => number;
-  planner?: Planner;
+  /** How the shift is planned; with few moves where nothing is said. */
+  planner?: (problem: PlanProblem, before: Plan | undefined) => Plan;
 };
 
 export type Shift = { events: BarEvent[]; state: BarState; plan: Plan | null };
 
+const planQuickly = (problem: PlanProblem, before: Plan | undefined): Plan =>
+  solve(problem, { moves: 8, before });
+
 /** Lives through a shift and gives what would be in its log. @throws Error where the bar's own rules refuse an event of the shift. */
 export function liveShift(setUp: ShiftPlan): Shift {
-  const { bench, book, untilMs, newId, random, planner = planEarliest } = setUp;
+  const { bench, book, untilMs, newId, random, planner = planQuickly } = setUp;
   const events: BarEvent[] = [];
   const coming = [...setUp.orders];
   let state = EMPTY_BAR;
@@ -47,8 +51,9 @@ export function liveShift(setUp: ShiftPlan): Shift {
     events.push(event);
   };
   const replan = () => {
-    const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), plan ?? undefined);
-    plan = problem.brews.length > 0 ? planner(problem) : null;
+    const before = plan ?? undefined;
+    const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), before);
+    plan = problem.brews.length > 0 ? planner(problem, before) : null;
   };
 
   while (nowMs < untilMs) {

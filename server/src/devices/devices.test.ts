@@ -10,7 +10,7 @@ import { v7 as uuid } from 'uuid';
 import { WebSocket } from 'ws';
 import { seededRandom } from '@even-kettle/core/rush';
 import { timelineAt, type BarEvent } from '@even-kettle/core/brew';
-import { planEarliest, type PlanProblem } from '@even-kettle/core/plan';
+import { solve, type PlanProblem } from '@even-kettle/core/plan';
 import { httpApp } from '../http/app';
 import { openBar, type BarServer } from '../server';
 import { openDatabase } from '../store/database';
@@ -31,7 +31,7 @@ async function open(): Promise<void> {
   bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver: {
-      solve: (problem: PlanProblem) => Promise.resolve(planEarliest(problem)),
+      solve: (problem: PlanProblem) => Promise.resolve(solve(problem)),
       close: () => Promise.resolve(),
     },
     clockRate: RATE,

@@ -17,7 +17,7 @@ import {
   type Replica,
 } from '@even-kettle/core/brew';
 import type { LiveEvent, Problem, Snapshot } from '@even-kettle/core/contract';
-import { agenda, buildProblem, planEarliest, tapEvents, type Bench } from '@even-kettle/core/plan';
+import { agenda, buildProblem, solve, tapEvents, type Bench } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 
 const book = bookOf(SCHOOLS);
@@ -149,7 +149,7 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
         { id: uuid(), type: 'brew-abandoned', atMs: nowMs(), brewId: pick(brews).id, reason: 'spilt' },
       ]);
     const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs() / 1000));
-    const plan = problem.brews.length > 0 ? planEarliest(problem) : null;
+    const plan = problem.brews.length > 0 ? solve(problem) : null;
     const items = agenda(state, bench, book, plan, nowMs()).filter(
       (item) => item.asks !== 'runs' && (item.brew || item.station.free),
     );

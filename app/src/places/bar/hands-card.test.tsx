@@ -2,7 +2,7 @@
 import { act, fireEvent, render, screen } from '@testing-library/react-native';
 import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { agenda, buildProblem, planEarliest } from '@even-kettle/core/plan';
+import { agenda, buildProblem, solve } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { BarContext, type BarHere } from '../../bar/bar-context';
@@ -73,7 +73,7 @@ const blooming: BarEvent[] = [
 function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   const { state } = reduce(events, book, EMPTY_BAR);
   const bar = { ...BAR, units };
-  const plan = planEarliest(buildProblem(state, bar, book, Math.ceil(at(seconds) / 1000)).problem);
+  const plan = solve(buildProblem(state, bar, book, Math.ceil(at(seconds) / 1000)).problem);
   const tapped: BarEvent[] = [];
   const view = { status: 'ready', link: 'live', state, bar, plan, waiting: 0, refusals: [], undoable: null };
   const store = {

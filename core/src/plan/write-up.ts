@@ -1,0 +1,160 @@
+/** From starts to a plan in the open format: who does what, what could not be kept, and what each brew waits for. */
+import { planCost } from './cost';
+import { endOfStarted } from './pinned';
+import {
+  PLAN_FORMAT,
+  stepKey,
+  type Plan,
+  type PlanBrew,
+  type PlanProblem,
+  type Relaxed,
+  type WaitsFor,
+} from './problem';
+
+type Span = { key: string; brew: PlanBrew; index: number; start: number; end: number; begun: boolean };
+
+/** @param starts of every step, by `brew/step`, on the problem's own clock */
+export function writeUp(problem: PlanProblem, starts: Record<string, number>, bound: number): Plan {
+  const spans = spansOf(problem, starts);
+  const { cost, finish } = planCost(problem, { starts });
+  return {
+    format: PLAN_FORMAT,
+    starts,
+    hands: handsOf(problem, spans),
+    finish,
+    cost,
+    bound,
+    optimal: cost <= bound + 0.005,
+    relaxed: relaxedOf(problem, spans),
+    why: whyOf(problem, spans, finish),
+  };
+}
+
+function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<string, Span> {
+  const spans = new Map<string, Span>();
+  for (const brew of problem.brews)
+    brew.steps.forEach((step, index) => {
+      const key = stepKey(brew.id, step.id);
+      const begun = key in (problem.started ?? {});
+      const start = starts[key]!;
+      const end = begun ? endOfStarted(problem, key, step) : start + step.duration;
+      spans.set(key, { key, brew, index, start, end, begun });
+    });
+  return spans;
+}
+
+/**
+ * Which pair does each attended step: any that is free will do, so the one that did the step before in the same brew,
+ * and not one that will be away. It is the last pairs that go away.
+ */
+function handsOf(problem: PlanProblem, spans: Map<string, Span>): Record<string, number> {
+  const attended = [...spans.values()].filter(({ brew, index }) => brew.steps[index]!.attended);
+  attended.sort((a, b) => a.start - b.start || Number(b.begun) - Number(a.begun));
+  const freeFrom = Array<number>(problem.hands).fill(-Infinity);
+  const hands: Record<string, number> = {};
+  const pairOfBrew = new Map<string, number>();
+  for (const { key, brew, start, end } of attended) {
+    const awayThen = Math.max(
+      0,
+      ...(problem.away ?? []).filter((gap) => gap.from < end && start < gap.to).map((gap) => gap.hands),
+    );
+    const worth = (pair: number) =>
+      (freeFrom[pair]! <= start ? 4 : 0) +
+      (pair < problem.hands - awayThen ? 2 : 0) +
+      (pairOfBrew.get(brew.id) === pair ? 1 : 0);
+    let best = 0;
+    for (let pair = 1; pair < problem.hands; pair += 1) if (worth(pair) > worth(best)) best = pair;
+    hands[key] = best;
+    pairOfBrew.set(brew.id, best);
+    freeFrom[best] = Math.max(freeFrom[best]!, end);
+  }
+  return hands;
+}
+
+function relaxedOf(problem: PlanProblem, spans: Map<string, Span>): Relaxed[] {
+  const relaxed: Relaxed[] = [];
+  for (const { key, brew, index, start, begun } of spans.values()) {
+    if (begun) continue;
+    const before = index > 0 ? spans.get(stepKey(brew.id, brew.steps[index - 1]!.id))! : null;
+    const { max } = brew.steps[index]!.lag;
+    if (before?.begun && max !== null && start - before.end > max)
+      relaxed.push({ step: key, rule: 'max-lag', by: start - before.end - max });
+    const frozen = problem.frozen?.[key];
+    if (frozen !== undefined && frozen >= problem.now && frozen !== start)
+      relaxed.push({ step: key, rule: 'frozen', by: start - frozen });
+  }
+  return relaxed;
+}
+
+/** For every brew that does not start at once: the first thing in its course that has it wait, and what frees it. */
+function whyOf(
+  problem: PlanProblem,
+  spans: Map<string, Span>,
+  finish: Record<string, number>,
+): Record<string, WaitsFor> {
+  const why: Record<string, WaitsFor> = {};
+  const all = [...spans.values()];
+  const attended = all.filter(({ brew, index }) => brew.steps[index]!.attended);
+  const held = problem.brews.flatMap((brew) =>
+    brew.holds.map((hold) => ({
+      tool: hold.tool,
+      brewId: brew.id,
+      start: spans.get(stepKey(brew.id, hold.from))!.start,
+      last: spans.get(stepKey(brew.id, hold.to))!,
+    })),
+  );
+  const away = problem.away ?? [];
+  /** What a step had to wait for until the moment that it starts; null where it could have been sooner. */
+  const waitOf = ({ brew, index, start }: Span): WaitsFor | null => {
+    const second = start - 1;
+    for (const hold of brew.holds) {
+      if (hold.from !== brew.steps[index]!.id) continue;
+      const taken = held.filter(
+        (other) =>
+          other.tool === hold.tool &&
+          other.brewId !== brew.id &&
+          other.start <= second &&
+          second < other.last.end,
+      );
+      const frees = taken.find(({ last }) => last.end === start);
+      if (taken.length >= (problem.tools[hold.tool] ?? 0) && frees)
+        return { for: 'tool', tool: hold.tool, until: start, step: frees.last.key };
+    }
+    if (!brew.steps[index]!.attended) return null;
+    const busy = attended.filter((other) => other.start <= second && second < other.end);
+    const gone = away.reduce((sum, gap) => sum + (gap.from <= second && second < gap.to ? gap.hands : 0), 0);
+    if (busy.length + gone < problem.hands) return null;
+    const frees = busy.find(({ brew: other, end }) => end === start && other !== brew);
+    return frees || gone > 0 ? { for: 'hands', until: start, step: frees?.key ?? null } : null;
+  };
+  for (const brew of problem.brews) {
+    const own = brew.steps.map((step) => spans.get(stepKey(brew.id, step.id))!);
+    if (own[0]!.begun) continue;
+    const release = Math.max(
+      problem.now,
+      ...problem.orders.filter(({ id }) => brew.orders.includes(id)).map(({ placedAt }) => placedAt),
+    );
+    if (own[0]!.start <= release + brew.steps[0]!.lag.min) continue;
+    const reason = own.map(waitOf).find((each) => each !== null);
+    why[brew.id] = reason ?? partnerOf(problem, brew, spans, finish, own[0]!.start);
+  }
+  return why;
+}
+
+/** Nothing holds it up: it keeps step with the last cup of its order. */
+function partnerOf(
+  problem: PlanProblem,
+  brew: PlanBrew,
+  spans: Map<string, Span>,
+  finish: Record<string, number>,
+  until: number,
+): WaitsFor {
+  for (const order of problem.orders.filter(({ id }) => brew.orders.includes(id)))
+    for (const id of order.brews) {
+      const partner = problem.brews.find((each) => each.id === id)!;
+      const serve = spans.get(stepKey(id, partner.steps.find((step) => step.serve)!.id))!;
+      if (partner !== brew && serve.end === finish[order.id])
+        return { for: 'partner', until, step: serve.key };
+    }
+  return { for: 'hands', until, step: null };
+}
