@@ -7,12 +7,17 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { installPackages } from './install.mjs';
 import { benchHands } from './bench-hands.mjs';
-import { build } from './build.mjs';
+import { build, buildServer } from './build.mjs';
 import { root, say } from './lib.mjs';
 import { openBrowser } from './browser.mjs';
 import { withServer } from './with-server.mjs';
 
 await installPackages();
+if (process.argv[2] === 'plan') {
+  await buildServer();
+  say('Planning (core, one thread)');
+  process.exit(planBench());
+}
 await build();
 const ms = (value) => `${value.toFixed(1)} ms`;
 const quantile = (values, share) =>
@@ -171,5 +176,8 @@ say('Recipes: every card there is');
 spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
 
 say('Planning (core, one thread)');
-const planned = spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' });
-process.exit(planned.status ?? 1);
+process.exit(planBench());
+
+function planBench() {
+  return spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' }).status ?? 1;
+}

@@ -7,14 +7,18 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import { barSchema } from '@even-kettle/core/contract';
-import { solve, type PlanProblem } from '@even-kettle/core/plan';
+import { readPlanProblem } from '@even-kettle/core/formats';
+import { checkPlan, solve, type PlanProblem } from '@even-kettle/core/plan';
 import { SCHOOLS } from '@even-kettle/core/recipe';
 import { httpApp } from './http/app';
 import { openBar, type BarServer } from './server';
 import { openDatabase } from './store/database';
 
 const solver = {
-  solve: (problem: PlanProblem) => Promise.resolve(solve(problem)),
+  solve: (problem: PlanProblem) => {
+    const plan = solve(problem);
+    return Promise.resolve({ plan, cost: plan.cost, standsCost: plan.cost });
+  },
   close: () => Promise.resolve(),
 };
 let folder: string;
@@ -120,10 +124,14 @@ test('events are stored once however often they are posted, and the state is wha
 
 test('the bar is planned after each post, and the plan is part of the state', async () => {
   await post(order('A', cup('a1'), cup('a2', { recipeId: 'press-long' })));
-  await bar.planning.replan();
+  await bar.planning.replan('event');
   const { body } = await request(http).get('/api/state');
   expect(Object.keys(body.planned.plan.finish)).toEqual(['A']);
   expect(body.planned.plan.starts['a2.1/plunge']).toBeGreaterThan(body.planned.plan.starts['a2.1/pour']);
+  const problem = await request(http).get('/api/plan/problem');
+  const planned = await request(http).get('/api/plan');
+  expect(readPlanProblem(JSON.stringify(problem.body)).ok).toBe(true);
+  expect(checkPlan(problem.body, planned.body.plan)).toEqual([]);
 });
 
 describe('bad input gets a field and a reason, and nothing is stored', () => {
@@ -532,6 +540,8 @@ test('the API describes itself, and every answer it describes has a schema', asy
     '/api/health',
     '/api/live',
     '/api/log',
+    '/api/plan',
+    '/api/plan/problem',
     '/api/recipes',
     '/api/recipes/{id}/versions',
     '/api/schemas/recipe.json',
@@ -542,7 +552,7 @@ test('the API describes itself, and every answer it describes has a schema', asy
   expect(
     body.components.schemas.PostEvents.properties.events.items.oneOf ??
       body.components.schemas.PostEvents.properties.events.items.anyOf,
-  ).toHaveLength(16);
+  ).toHaveLength(18);
 });
 
 test('health, clock and headers', async () => {

@@ -64,7 +64,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   const clock = await startClock(source.manager, clockRate, log.latestMs());
   let bar = await readBar(source.manager);
   const planning = startPlanning(
-    { state: log.state, seq: log.seq, bench: () => bar, book, nowMs: clock.nowMs },
+    { state: log.state, seq: log.seq, bench: () => bar, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
     (planned) => hub.broadcast('plan', planned),
     (error) => warn({ err: error }, 'planning failed'),
@@ -79,17 +79,20 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     ],
     () => ({ barMs: clock.nowMs() }),
   );
-  await planning.replan();
+  await planning.replan('bench');
   const post: BarServer['post'] = async (events) => {
     const result = await log.append(events, checks);
     if (result.ok && result.appended.length > 0) {
       hub.broadcastEvents(result.appended);
-      devices.happened(result.appended.map(({ event }) => event));
-      void planning.replan();
+      const happened = result.appended.map(({ event }) => event);
+      devices.happened(happened);
+      // What is only remarked moves nothing.
+      if (happened.some(({ type }) => type !== 'brew-noted' && type !== 'step-taken'))
+        void planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event');
     }
     return result;
   };
-  const following = setInterval(planning.followTime, FOLLOW_MS);
+  const following = setInterval(() => void planning.followTime(), FOLLOW_MS);
   following.unref();
   const traces = openTraces(source);
   const devices = openDevices({
@@ -125,7 +128,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       devices.follow(bar);
       hub.broadcast('bar', bar);
       hub.broadcast('devices', devices.shown());
-      void planning.replan();
+      void planning.replan('bench');
       return { ok: true, bar };
     },
     saveRecipe: async (asked) => {

@@ -24,9 +24,19 @@ export type CupAsk = RecipeRef & {
   cupMl: number;
   /** Ice or milk make the brew stronger; sugar is served beside. */
   addition?: Addition;
+  /** So many cups of that size are poured out of the one brew; left out, one. */
+  cups?: number;
 };
 
-export type OrderTaken = Base<'order-taken'> & { orderId: string; name?: string; cups: CupAsk[] };
+export type OrderTaken = Base<'order-taken'> & {
+  orderId: string;
+  name?: string;
+  cups: CupAsk[];
+  /** When it was promised to be out, bar milliseconds; left out, nothing was said. */
+  promisedMs?: number;
+};
+/** An order is pulled forward or put back: its seconds of waiting count so many times, and it is wanted by then. */
+export type OrderUrged = Base<'order-urged'> & { orderId: string; weight: number; wantedMs?: number };
 export type CupCancelled = Base<'cup-cancelled'> & { orderId: string; cupId: string };
 /** A served cup goes back to the bar (dropped, wrong, not liked) and is brewed again. */
 export type CupRemade = Base<'cup-remade'> & {
@@ -103,7 +113,10 @@ export type BrewAbandoned = Base<'brew-abandoned'> & { brewId: string; reason: s
 /** Takes an earlier event back, as if it had not been. */
 export type EventUndone = Base<'event-undone'> & { eventId: string };
 
-export type OrderEvent = OrderTaken | CupCancelled | CupRemade;
+/** One pair of hands is away for a while: a break. */
+export type HandsAway = Base<'hands-away'> & { fromMs: number; toMs: number };
+
+export type OrderEvent = OrderTaken | OrderUrged | CupCancelled | CupRemade;
 export type BrewEvent =
   | BrewStarted
   | StepBegun
@@ -117,7 +130,7 @@ export type BrewEvent =
   | StepTaken
   | BrewServed
   | BrewAbandoned;
-export type BarEvent = OrderEvent | BrewEvent | EventUndone;
+export type BarEvent = OrderEvent | BrewEvent | HandsAway | EventUndone;
 export type BarEventType = BarEvent['type'];
 
 /** Said beside the brew's own course: they move nothing, and what came before them can still be taken back. */
@@ -144,7 +157,7 @@ export const kettleForStart = (kettle: Kettle) => ({
 });
 
 /** What a cup asks of its recipe. */
-export const askOf = ({ cupMl, addition }: Pick<CupAsk, 'cupMl' | 'addition'>): Ask => ({
-  cupMl,
+export const askOf = ({ cupMl, addition, cups = 1 }: Pick<CupAsk, 'cupMl' | 'addition' | 'cups'>): Ask => ({
+  ...(cups > 1 ? { cups, eachMl: cupMl } : { cupMl }),
   ...(addition ? { addition } : {}),
 });

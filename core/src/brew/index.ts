@@ -1,13 +1,22 @@
 export { apply, reduce } from './reduce';
 export type { Applied, Refusal, RefusalCode } from './applied';
-export { EMPTY_BAR, brewAt, forgetClosed, holdsStation, latestBrew, nextBrewId, openOrders } from './state';
+export {
+  EMPTY_BAR,
+  brewAt,
+  forgetClosed,
+  holdsStation,
+  latestBrew,
+  nextBrewId,
+  openOrders,
+  urgedOf,
+} from './state';
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
 export { anchorMs, beginsByItself, brewTimeMs, pouredG, timelineAt } from './timeline';
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
 export { askOf, brewIdOf, kettleForStart } from './events';
-export type { BarEvent, BrewStarted, CupAsk, OrderTaken } from './events';
+export type { BarEvent, BrewStarted, CupAsk, HandsAway, OrderTaken } from './events';
 export { factsOf } from './fold';
 export { cardNow, pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';

@@ -23,9 +23,12 @@ import {
   type BrewMoved,
   type BrewServed,
   type BrewStarted,
+  type CupCancelled,
+  type CupRemade,
   type DoseCorrected,
-  type OrderEvent,
+  type HandsAway,
   type OrderTaken,
+  type OrderUrged,
   type StepBegun,
   type StepCorrected,
   type StepDone,
@@ -61,6 +64,10 @@ export function apply(state: BarState, event: BarEvent, book: RecipeBook): Appli
     case 'cup-cancelled':
     case 'cup-remade':
       return changeOrder(state, event);
+    case 'order-urged':
+      return urgeOrder(state, event);
+    case 'hands-away':
+      return goAway(state, event);
     case 'brew-started':
       return startBrew(state, event, book);
     case 'brew-given':
@@ -117,13 +124,30 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     badge: nextBadge(state.lastBadge, new Set(openOrders(state).map((open) => open.badge))),
     badgeBefore: state.lastBadge,
     takenMs: event.atMs,
+    ...(event.promisedMs === undefined ? {} : { promisedMs: event.promisedMs }),
     cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], tried: [] })),
     events: [event],
   };
   return accept({ ...state, orders: { ...state.orders, [order.id]: order }, lastBadge: order.badge });
 }
 
-function changeOrder(state: BarState, event: Exclude<OrderEvent, OrderTaken>): Applied {
+function urgeOrder(state: BarState, event: OrderUrged): Applied {
+  const order = own(state.orders, event.orderId);
+  if (!order) return refuse('unknown', 'orderId', 'There is no such order.');
+  return accept(withOrder(state, { ...order, events: [...order.events, event] }));
+}
+
+/** A break is at most this long; who is gone for longer is taken off the bench, milliseconds. */
+const LONGEST_BREAK_MS = 2 * 3600 * 1000;
+
+function goAway(state: BarState, event: HandsAway): Applied {
+  if (event.toMs <= event.fromMs || event.toMs - event.fromMs > LONGEST_BREAK_MS)
+    return refuse('out-of-time', 'toMs', 'A break ends after it begins, and within two hours.');
+  if (event.toMs <= event.atMs) return refuse('out-of-time', 'toMs', 'This break would be over already.');
+  return accept({ ...state, away: [...(state.away ?? []), event] });
+}
+
+function changeOrder(state: BarState, event: CupCancelled | CupRemade): Applied {
   const found = findCup(state, event);
   if (!found.ok) return found;
   const { order, cup } = found;

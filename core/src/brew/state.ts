@@ -10,7 +10,15 @@
  * 5. `apply` followed by undoing what was applied gives the state before it.
  */
 import type { BrewCard } from '../recipe';
-import { brewIdOf, type BrewEvent, type BrewStarted, type CupAsk, type OrderEvent } from './events';
+import {
+  brewIdOf,
+  type BrewEvent,
+  type BrewStarted,
+  type CupAsk,
+  type HandsAway,
+  type OrderEvent,
+  type OrderUrged,
+} from './events';
 import type { Note } from './notes';
 
 /** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
@@ -75,6 +83,7 @@ export type OrderState = {
   badge: number;
   badgeBefore: number;
   takenMs: number;
+  promisedMs?: number;
   cups: CupState[];
   events: OrderEvent[];
 };
@@ -84,6 +93,8 @@ export type BarState = {
   brews: Record<string, BrewState>;
   /** Badge of the latest order, -1 before the first. */
   lastBadge: number;
+  /** When a pair of hands is away. */
+  away?: HandsAway[];
 };
 
 export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };
@@ -106,6 +117,10 @@ export const holdsStation = (brew: BrewState): boolean =>
 /** The brew at a station, if one holds it. */
 export const brewAt = (state: BarState, stationId: string): BrewState | undefined =>
   Object.values(state.brews).find((brew) => brew.stationId === stationId && holdsStation(brew));
+
+/** How an order was urged last, if it was. */
+export const urgedOf = (order: OrderState): OrderUrged | undefined =>
+  order.events.findLast((event) => event.type === 'order-urged');
 
 /** Orders with a cup that is neither served nor cancelled, oldest first. */
 export const openOrders = (state: BarState): OrderState[] =>
@@ -135,11 +150,13 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
     const lastMs = Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
     if (!open && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
   }
-  if (gone.size === 0) return state;
+  const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
+  if (gone.size === 0) return away?.length === state.away?.length ? state : { ...state, away: away! };
   const keep = <Item>(record: Record<string, Item>, orderOf: (item: Item) => string) =>
     Object.fromEntries(Object.entries(record).filter(([, item]) => !gone.has(orderOf(item))));
   return {
     ...state,
+    ...(away ? { away } : {}),
     orders: keep(state.orders, (order) => order.id),
     brews: keep(state.brews, (brew) => brew.orderId),
   };

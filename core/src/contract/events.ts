@@ -25,6 +25,12 @@ export const cupAskSchema = z.strictObject({
     .min(CUP_RANGE_ML.min, `must be at least ${CUP_RANGE_ML.min} ml`)
     .max(CUP_RANGE_ML.max, `must be at most ${CUP_RANGE_ML.max} ml`),
   addition: z.enum(ADDITIONS).optional(),
+  cups: z
+    .int()
+    .min(2)
+    .max(4, 'one brew makes at most four cups')
+    .optional()
+    .meta({ description: 'Cups of that size poured out of the one brew.' }),
 });
 
 const orderTaken = z.strictObject({
@@ -33,6 +39,20 @@ const orderTaken = z.strictObject({
   orderId: thingId,
   name: line(40).optional(),
   cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
+  promisedMs: barMs.optional().meta({ description: 'When it was promised to be out.' }),
+});
+const orderUrged = z.strictObject({
+  ...base,
+  type: z.literal('order-urged'),
+  orderId: thingId,
+  weight: z.number().min(0.1).max(20),
+  wantedMs: barMs.optional(),
+});
+const handsAway = z.strictObject({
+  ...base,
+  type: z.literal('hands-away'),
+  fromMs: barMs,
+  toMs: barMs,
 });
 const cupCancelled = z.strictObject({
   ...base,
@@ -155,6 +175,8 @@ const eventUndone = z.strictObject({ ...base, type: z.literal('event-undone'), e
 
 export const barEventSchema = z.discriminatedUnion('type', [
   orderTaken,
+  orderUrged,
+  handsAway,
   cupCancelled,
   cupRemade,
   brewStarted,

@@ -11,5 +11,5 @@ export {
 } from './bar';
 export type { Bar, BarChange, BrewRecord, Coffee, LogPage, Person, Problem } from './bar';
 export * from './devices';
-export { planSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
+export { plannedSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot } from './live';

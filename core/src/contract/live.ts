@@ -4,41 +4,29 @@
  */
 import { z } from 'zod';
 import type { BarEvent, BarState } from '../brew';
-import type { Plan } from '../plan';
+import type { PlanMove } from '../plan';
 import type { Recipe } from '../recipe';
-import { recipeSchema } from '../formats';
+import { planSchema, recipeSchema } from '../formats';
 import { barSchema, clockSchema } from './bar';
-
-const secondsByStep = z
-  .record(z.string(), z.number().int())
-  .meta({ description: 'Whole seconds of bar time, by `brew/step`.' });
-
-export const planSchema = z.object({
-  format: z.literal('even-kettle/plan@1'),
-  starts: secondsByStep,
-  hands: z.record(z.string(), z.number().int()),
-  finish: z.record(z.string(), z.number().int()),
-  cost: z.number(),
-  bound: z.number(),
-  optimal: z.boolean(),
-  relaxed: z.array(z.object({ step: z.string(), rule: z.enum(['max-lag', 'frozen']), by: z.number() })),
-  why: z.record(
-    z.string(),
-    z.object({
-      for: z.enum(['hands', 'tool', 'partner']),
-      tool: z.string().optional(),
-      until: z.number(),
-      step: z.string().nullable(),
-    }),
-  ),
-}) satisfies z.ZodType<Plan>;
 
 /** A plan as published: for which place in the log it was made, and how often the bar has been planned. */
 const publishedPlanSchema = z.object({
   version: z.number().int(),
   seq: z.number().int(),
   plan: planSchema.nullable(),
+  /** What of the next steps is planned otherwise than before, and why it was planned again. */
+  moves: z.array(
+    z.object({ step: z.string(), fromS: z.int().nullable(), toS: z.int(), relaxed: z.boolean() }),
+  ) satisfies z.ZodType<PlanMove[]>,
+  because: z.enum(['event', 'order', 'late', 'bench', 'better']),
   unplannable: z.array(z.object({ cupId: z.string(), reason: z.string() })),
+});
+/** `GET /api/plan`. */
+export const plannedSchema = publishedPlanSchema.partial().extend({
+  calm: z.object({
+    plans: z.int().meta({ description: 'Plans published since the server started.' }),
+    changes: z.int().meta({ description: 'Of them those that moved a step of the next minute and a half.' }),
+  }),
 });
 export type PublishedPlan = z.infer<typeof publishedPlanSchema>;
 

@@ -5,3 +5,4 @@ export type { Incoming, ReadRecipes } from './recipe-file';
 export { stepTableCsv } from './step-table';
 export { convertJson } from './convert-json';
 export type { ConvertJson } from './convert-json';
+export { PLAN_FILE_MAX, planProblemSchema, planSchema, readPlan, readPlanProblem } from './plan-file';

@@ -7,9 +7,9 @@ import { writeUp } from './write-up';
 
 const NEVER_OVERBOOK = { hands: 1e7, tool: 1e7 };
 
-/** One brew at a time, in the order in which they were ordered. */
+/** One brew at a time for each pair of hands, in the order in which they were ordered. */
 export const planOneAtATime = (problem: PlanProblem): Plan =>
-  inTurn(problem, tablesOf(problem), (end) => end);
+  inTurn(problem, tablesOf(problem), (freeAt) => Math.min(...freeAt));
 
 /** Each brew in turn as soon as all its steps fit among the others at their ideal lags. */
 export function planGreedily(problem: PlanProblem): Plan {
@@ -24,19 +24,19 @@ export function planGreedily(problem: PlanProblem): Plan {
   return inTurn(problem, t, () => 0);
 }
 
-function inTurn(problem: PlanProblem, t: Tables, from: (endOfAll: number) => number): Plan {
+function inTurn(problem: PlanProblem, t: Tables, from: (freeAt: number[]) => number): Plan {
   const board = boardOf(t);
   const placedAt = (b: number) => Math.max(...t.ordersOf[b]!.map((o) => t.orders[o]!.placedAt));
   const isBegun = (b: number) => Number(t.next[b]! > t.first[b]!);
   const brews = range(t.brews)
     .filter((b) => t.next[b]! < t.first[b + 1]!)
     .sort((a, b) => isBegun(b) - isBegun(a) || placedAt(a) - placedAt(b));
-  let end = 0;
+  const freeAt = Array<number>(t.hands).fill(0);
   for (const b of brews) {
-    board.place(b, NEVER_OVERBOOK, isBegun(b) ? 0 : from(end), t.horizon);
+    board.place(b, NEVER_OVERBOOK, isBegun(b) ? 0 : from(freeAt), t.horizon);
     board.put(b);
     const last = t.first[b + 1]! - 1;
-    end = Math.max(end, board.start[last]! + t.duration[last]!);
+    freeAt[freeAt.indexOf(Math.min(...freeAt))] = board.start[last]! + t.duration[last]!;
   }
   return writeUp(
     problem,

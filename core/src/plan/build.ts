@@ -5,12 +5,14 @@ import {
   nextBrewId,
   holdsStation,
   timelineAt,
+  urgedOf,
   type BarState,
   type BrewState,
   type CupState,
   type OrderState,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
+import { agenda } from './agenda';
 import { cardFor, type Bench } from './bench';
 import {
   PROBLEM_FORMAT,
@@ -70,7 +72,12 @@ export function buildProblem(
     problem.brews.push(...brews);
     problem.orders.push(planOrder(order, brews));
   }
-  if (before) freeze(problem, before);
+  const away = awayFrom(state, bench, nowS);
+  if (away.length > 0) problem.away = away;
+  if (before) {
+    takeInHand(problem, state, bench, book, before);
+    freeze(problem, before);
+  }
   return { problem, unplannable };
 }
 
@@ -84,13 +91,58 @@ function toolsOf(bench: Bench): Record<string, number> {
   return tools;
 }
 
+/** Breaks that are not over. One pair stays: who is alone on the bar cannot be planned away. */
+function awayFrom(state: BarState, bench: Bench, nowS: number): NonNullable<PlanProblem['away']> {
+  if (bench.hands < 2) return [];
+  return (state.away ?? [])
+    .map(({ fromMs, toMs }) => ({
+      from: Math.floor(fromMs / 1000),
+      to: Math.ceil(toMs / 1000),
+      hands: 1,
+    }))
+    .filter(({ to }) => to > nowS)
+    .filter(
+      (gap, index, all) => !all.slice(0, index).some((other) => other.from < gap.to && gap.from < other.to),
+    );
+}
+
+/**
+ * What the hands card asks for now is taken to be in hand, though nobody has said that it is begun: a plan that moved it
+ * would take it out of somebody's hands.
+ */
+function takeInHand(
+  problem: PlanProblem,
+  state: BarState,
+  bench: Bench,
+  book: RecipeBook,
+  before: Plan,
+): void {
+  const nowMs = problem.now * 1000;
+  const items = agenda(state, bench, book, before, nowMs);
+  let free = bench.hands - items.filter(({ begunMs }) => begunMs !== null).length;
+  for (const item of items) {
+    const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
+    if (free <= 0 || !due || (item.brew === null && !item.station.free)) continue;
+    const brew = problem.brews.find(({ id }) => id === item.brewId);
+    const index = brew?.steps.findIndex(({ id }) => id === item.step.id) ?? -1;
+    const isNext =
+      index >= 0 &&
+      brew!.steps.every(({ id }, n) => n < index === stepKey(item.brewId, id) in problem.started);
+    if (!isNext) continue;
+    free -= 1;
+    problem.started[item.key] = Math.min(problem.now, Math.round(item.fromMs / 1000));
+  }
+}
+
 const planOrder = (order: OrderState, brews: PlanBrew[]): PlanOrder => {
   const placedAt = Math.floor(order.takenMs / 1000);
+  const urged = urgedOf(order);
+  const dueMs = urged?.wantedMs ?? order.promisedMs;
   return {
     id: order.id,
     placedAt,
-    dueAt: placedAt + PROMISE_S,
-    weight: 1,
+    dueAt: dueMs === undefined ? placedAt + PROMISE_S : Math.floor(dueMs / 1000),
+    weight: urged?.weight ?? 1,
     serveWithin: TOGETHER_S,
     brews: brews.map(({ id }) => id),
   };

@@ -31,7 +31,10 @@ async function open(): Promise<void> {
   bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver: {
-      solve: (problem: PlanProblem) => Promise.resolve(solve(problem)),
+      solve: (problem: PlanProblem) => {
+        const plan = solve(problem);
+        return Promise.resolve({ plan, cost: plan.cost, standsCost: plan.cost });
+      },
       close: () => Promise.resolve(),
     },
     clockRate: RATE,

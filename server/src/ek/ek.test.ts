@@ -10,7 +10,18 @@ const files: Record<string, { size?: number; text: string }> = {
   'one.json': { text: writeRecipes([{ ...SCHOOLS[0]!, id: 'cone-mine', ratio: 15 }]) },
   'old.json': { text: '{"format":"even-kettle/recipes@0","recipes":[]}' },
   'huge.json': { size: 40_000_000, text: '' },
+  'problem.json': {
+    text: readFileSync(join(__dirname, '../../bench/plan-instances/small-31-H1.json'), 'utf8'),
+  },
+  'no-press.json': {
+    text: readFileSync(join(__dirname, '../../bench/plan-instances/small-31-H1.json'), 'utf8').replace(
+      /"press":\d+/,
+      '"press":0',
+    ),
+  },
+  'half.json': { text: '{"format":"even-kettle/plan-problem@1","now":0.5}' },
 };
+let ticks = 0;
 function ek(line: string) {
   let [out, err] = ['', ''];
   const code = runEk(
@@ -23,6 +34,7 @@ function ek(line: string) {
         if (!file) throw new Error(`no such file, ${path}`);
         return { size: file.size ?? file.text.length, text: () => file.text };
       },
+      nowMs: () => (ticks += 1),
     },
   );
   return { code, out, err };
@@ -90,6 +102,23 @@ test.each([
   expect(ek(line)).toEqual({ code: 0, out, err: '' });
 });
 
+test('a problem is planned, and the plan checked; what breaks a rule is told, with exit code 1', () => {
+  const { code, out } = ek('plan problem.json --budget-ms 40 --seed 3');
+  const plan = JSON.parse(out) as { cost: number; bound: number; starts: Record<string, number> };
+  expect([code, plan.bound <= plan.cost]).toEqual([0, true]);
+  files['plan.json'] = { text: out };
+  expect(ek('check problem.json plan.json')).toEqual({
+    code: 0,
+    out: `All rules are kept. Cost ${plan.cost}.\n`,
+    err: '',
+  });
+  const [first] = Object.keys(plan.starts);
+  files['bad.json'] = { text: JSON.stringify({ ...plan, starts: { ...plan.starts, [first!]: 5000 } }) };
+  const broken = ek('check problem.json bad.json');
+  expect([broken.code, broken.out]).toEqual([1, '']);
+  expect(broken.err).toMatch(/cost is .*, stated/);
+});
+
 test('the schema in docs/formats.md is the one that recipes are checked with', () => {
   const docs = readFileSync(join(__dirname, '../../../docs/formats.md'), 'utf8');
   const [, written] = /```json schema\n([\s\S]*?)```/.exec(docs) ?? [];
@@ -119,6 +148,10 @@ test.each<[string, RegExp]>([
   ['water cool --from-c 90 --to-c 10', /does not cool to 10/],
   ['water heat --mass-g 0 --to-c 90', /more than 0 g/],
   ['stir', /unknown command/],
+  ['plan no-press.json', /needs a press, and the bar has none/],
+  ['plan half.json', /now: .*expected int/],
+  ['plan problem.json --budget-ms -5', /from 0 to 3600000/],
+  ['check problem.json half.json', /format: /],
 ])('%s is refused on stderr with exit code 2', (line, words) => {
   const { code, out, err } = ek(line);
   expect([code, out]).toEqual([2, '']);

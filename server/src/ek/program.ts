@@ -23,11 +23,15 @@ import {
 } from '@even-kettle/core/recipe';
 import {
   RECIPES_FILE_MAX,
+  PLAN_FILE_MAX,
   convertJson,
+  readPlan,
+  readPlanProblem,
   readRecipes,
   recipeJsonSchema,
   stepTableCsv,
 } from '@even-kettle/core/formats';
+import { ImpossibleProblem, checkPlan, planCost, startSolving } from '@even-kettle/core/plan';
 import { ML_PER_FL_OZ, readNumber, showClock } from '@even-kettle/core/units';
 import {
   blendFor,
@@ -46,12 +50,16 @@ export type Io = {
   err: (text: string) => void;
   /** @throws Error with a `code`, as the file system gives */
   readFile: (path: string) => { size: number; text: () => string };
+  /** Any clock that only goes forward, milliseconds. */
+  nowMs: () => number;
 };
 
 /** A wrong argument or a wrong file: said on stderr, with exit code 2. */
 class Wrong extends Error {}
+/** A plan that breaks its rules: said on stderr, with exit code 1. */
+class Broken extends Error {}
 
-/** Runs one command line and gives its exit code: 0 done, 2 something asked for was wrong. */
+/** Runs one command line and gives its exit code: 0 done, 1 a plan that was checked breaks a rule, 2 something asked for was wrong. */
 export function runEk(args: readonly string[], io: Io): number {
   const program = ekProgram(io);
   try {
@@ -59,7 +67,16 @@ export function runEk(args: readonly string[], io: Io): number {
     return 0;
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
-    if (error instanceof Wrong || error instanceof RecipeError || error instanceof RangeError) {
+    if (error instanceof Broken) {
+      io.err(`${error.message}\n`);
+      return 1;
+    }
+    if (
+      error instanceof ImpossibleProblem ||
+      error instanceof Wrong ||
+      error instanceof RecipeError ||
+      error instanceof RangeError
+    ) {
       io.err(`${error.message}\n`);
       return 2;
     }
@@ -223,11 +240,60 @@ export function ekProgram(io: Io): Command {
     .description('the JSON Schema of a recipe')
     .action(() => io.out(`${JSON.stringify(recipeJsonSchema(), null, 2)}\n`));
 
+  addPlan(program, io);
   addWater(program, io);
   // The same for every command below, so that none of them ends the process by itself.
   for (const each of everyCommand(program))
     each.exitOverride().configureOutput({ writeOut: io.out, writeErr: io.err });
   return program;
+}
+
+const PLAN_DEFAULT_MS = 1000;
+/** Moves between two looks at the clock. */
+const SLICE = 5;
+
+function addPlan(program: Command, io: Io): void {
+  program
+    .command('plan')
+    .description('the timetable of a planning problem, as JSON')
+    .argument('<problem.json>', 'an even-kettle/plan-problem@1 file')
+    .option('--budget-ms <ms>', 'how long to look for better plans', number('--budget-ms'), PLAN_DEFAULT_MS)
+    .option('--seed <n>', 'the same seed looks the same way', number('--seed'), 1)
+    .action((path: string, { budgetMs, seed }: { budgetMs: number; seed: number }) => {
+      if (!(budgetMs >= 0 && budgetMs <= 3_600_000))
+        throw new Wrong('--budget-ms must be from 0 to 3600000 (an hour).');
+      const problem = readChecked(path, io, readPlanProblem);
+      const untilMs = io.nowMs() + budgetMs;
+      const solving = startSolving(problem, { seed: Math.trunc(seed) });
+      while (io.nowMs() < untilMs && !solving.proven()) solving.improve(SLICE);
+      io.out(`${JSON.stringify(solving.plan(), null, 1)}\n`);
+    });
+  program
+    .command('check')
+    .description('every rule that a plan breaks, and its cost worked out anew')
+    .argument('<problem.json>', 'an even-kettle/plan-problem@1 file')
+    .argument('<plan.json>', 'an even-kettle/plan@1 file')
+    .action((problemPath: string, planPath: string) => {
+      const problem = readChecked(problemPath, io, readPlanProblem);
+      const plan = readChecked(planPath, io, readPlan);
+      const broken = checkPlan(problem, plan);
+      if (broken.length > 0) throw new Broken(broken.join('\n'));
+      const { cost } = planCost(problem, plan);
+      io.out(`All rules are kept. Cost ${cost}.\n`);
+    });
+}
+
+function readChecked<Value>(
+  path: string,
+  io: Io,
+  read: (
+    text: string,
+  ) => { ok: true; value: Value } | { ok: false; faults: { field: string; reason: string }[] },
+): Value {
+  const got = read(readText(path, io, PLAN_FILE_MAX, 'a planning file').text());
+  if (got.ok) return got.value;
+  const shown = got.faults.slice(0, 20).map(({ field, reason }) => `  ${field}: ${reason}`);
+  throw new Wrong([`${path}:`, ...shown].join('\n'));
 }
 
 const everyCommand = (command: Command): Command[] =>
@@ -319,7 +385,7 @@ function findBrewer(which: string, recipe: Recipe): Brewer {
   );
 }
 
-function readFile(path: string, io: Io): Recipe[] {
+function readText(path: string, io: Io, most: number, what: string) {
   const file = (() => {
     try {
       return io.readFile(path);
@@ -328,10 +394,13 @@ function readFile(path: string, io: Io): Recipe[] {
     }
   })();
   // What is far too large is not even read.
-  if (file.size > RECIPES_FILE_MAX)
-    throw new Wrong(
-      `${path} is ${Math.round(file.size / 1e6)} MB; a file of recipes is at most ${RECIPES_FILE_MAX / 1e6} MB.`,
-    );
+  if (file.size > most)
+    throw new Wrong(`${path} is ${Math.round(file.size / 1e6)} MB; ${what} is at most ${most / 1e6} MB.`);
+  return file;
+}
+
+function readFile(path: string, io: Io): Recipe[] {
+  const file = readText(path, io, RECIPES_FILE_MAX, 'a file of recipes');
   const read = readRecipes(file.text());
   if (read.ok) return read.recipes;
   throw new Wrong(

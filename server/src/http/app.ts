@@ -44,6 +44,13 @@ const NO_SUCH_RECIPE = new HttpProblem(
   'There is no recipe of this id on the bar.',
 );
 
+const NOTHING_PLANNED = new HttpProblem(
+  404,
+  'nothing-planned',
+  'Nothing is planned',
+  'No cup waits and no brew runs, so there is no problem to plan.',
+);
+
 const NO_TRACE = new HttpProblem(
   404,
   'no-trace',
@@ -173,6 +180,14 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
   });
   const recipeSchema = recipeJsonSchema();
   api.get('/schemas/recipe.json', (_request, response) => void response.json(recipeSchema));
+  api.get('/plan', (_request, response) =>
+    response.json({ ...bar.planning.current(), calm: bar.planning.calm() }),
+  );
+  api.get('/plan/problem', (_request, response) => {
+    const problem = bar.planning.problem();
+    if (!problem) throw NOTHING_PLANNED;
+    response.json(problem);
+  });
   api.get('/bar', (_request, response) => void response.json(bar.bar()));
   api.patch('/bar', async (request, response) => {
     const change = barChangeSchema.safeParse(bodyOf(request));

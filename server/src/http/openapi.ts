@@ -2,7 +2,7 @@
  * The API's description, made from the schemas that the server checks with.
  */
 import { z } from 'zod';
-import { recipeSchema } from '@even-kettle/core/formats';
+import { planProblemSchema, planSchema, recipeSchema } from '@even-kettle/core/formats';
 import {
   barChangeSchema,
   barSchema,
@@ -12,8 +12,8 @@ import {
   kettleOrderSchema,
   logPageSchema,
   logQuerySchema,
-  planSchema,
   postEventsSchema,
+  plannedSchema,
   postedSchema,
   problemSchema,
   recipesSchema,
@@ -157,6 +157,20 @@ export function openApiDocument(version: string) {
           responses: { 200: json('Trace', 'Points on straight lines.'), 404: problem('It stood on none.') },
         },
       },
+      '/api/plan': {
+        get: {
+          operationId: 'getPlan',
+          summary: 'The plan that stands, and how calm planning has been.',
+          responses: { 200: json('Planned', 'The published plan.') },
+        },
+      },
+      '/api/plan/problem': {
+        get: {
+          operationId: 'getPlanProblem',
+          summary: 'The problem that the plan answers; `ek plan` reads it.',
+          responses: { 200: json('PlanProblem', 'The problem.'), 404: problem('Nothing is planned.') },
+        },
+      },
       '/api/devices': {
         get: {
           operationId: 'getDevices',
@@ -217,6 +231,8 @@ export function openApiDocument(version: string) {
         Posted: schemaOf(postedSchema),
         Snapshot: schemaOf(snapshotSchema),
         Plan: schemaOf(planSchema),
+        PlanProblem: schemaOf(planProblemSchema),
+        Planned: schemaOf(plannedSchema),
         Recipes: schemaOf(recipesSchema),
         Recipe: schemaOf(recipeSchema),
         SaveRecipe: schemaOf(saveRecipeSchema, 'input'),

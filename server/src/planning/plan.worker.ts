@@ -1,14 +1,27 @@
-/** The worker thread's side of `workerSolver`. */
+/** The worker thread's side of `workerSolver`: the quick plan at once, then better ones until the time is up or something newer is asked. */
 import { parentPort } from 'node:worker_threads';
-import { solve } from '@even-kettle/core/plan';
+import { startSolving } from '@even-kettle/core/plan';
 import type { SolveAnswer, SolveJob } from './solver';
 
-parentPort?.on('message', ({ job, problem }: SolveJob) => {
-  let answer: SolveAnswer;
+/** Moves between two looks at the clock and at what is asked meanwhile. */
+const SLICE = 10;
+let latest = 0;
+
+parentPort?.on('message', ({ job, problem, before, budgetMs }: SolveJob) => {
+  latest = job;
+  const answer = (said: SolveAnswer) => parentPort?.postMessage(said);
   try {
-    answer = { job, plan: solve(problem) };
+    const untilMs = performance.now() + budgetMs;
+    const solving = startSolving(problem, { before: before ?? undefined });
+    const standsCost = solving.cost();
+    const goOn = () => {
+      if (job !== latest) return answer({ job, superseded: true });
+      solving.improve(SLICE);
+      if (performance.now() < untilMs && !solving.proven()) return setImmediate(goOn);
+      return answer({ job, plan: solving.plan(), standsCost, cost: solving.cost() });
+    };
+    goOn();
   } catch (error) {
-    answer = { job, error: error instanceof Error ? error.message : String(error) };
+    answer({ job, error: error instanceof Error ? error.message : String(error) });
   }
-  parentPort?.postMessage(answer);
 });

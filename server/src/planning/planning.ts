@@ -1,7 +1,17 @@
 /**
- * Keeps the bar planned: one problem at a time is solved, and what happens meanwhile asks for one more round, not many.
+ * Keeps the bar planned. What happens asks for a plan at once; when it has been quiet for a while a better one is
+ * looked for, and taken only if it is worth a change of mind.
  */
-import { agenda, buildProblem, isBehind, type Bench, type Plan } from '@even-kettle/core/plan';
+import {
+  agenda,
+  buildProblem,
+  isBehind,
+  movesBetween,
+  worthTaking,
+  type Bench,
+  type Plan,
+  type PlanProblem,
+} from '@even-kettle/core/plan';
 import type { BarState } from '@even-kettle/core/brew';
 import type { PublishedPlan } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
@@ -13,17 +23,31 @@ type Sources = {
   bench: () => Bench;
   book: RecipeBook;
   nowMs: () => number;
+  /** How fast bar time runs: a plan must be there before its first step is due. */
+  rate: number;
 };
+
+export type Because = PublishedPlan['because'];
 
 export type Planning = {
   current: () => PublishedPlan | null;
+  /** The problem that the current plan answers; null where nothing is to be planned. */
+  problem: () => PlanProblem | null;
   /** False after a round that failed, until one succeeds. */
   healthy: () => boolean;
+  /** How calm it has been: plans published, and of them those that moved a step of the next minute and a half. */
+  calm: () => { plans: number; changes: number };
   /** Says that something has changed. Resolves when the bar is planned as it then stands. */
-  replan: () => Promise<void>;
-  /** Plans again where the bar has fallen behind: a late step moves what comes after it, though nobody taps. */
-  followTime: () => void;
+  replan: (because: Because) => Promise<void>;
+  /** Plans again where the bar has fallen behind, and looks for a better plan where it is quiet. */
+  followTime: () => Promise<void>;
 };
+
+/** How long is looked for a plan when something has happened, and in a quiet moment, real milliseconds. */
+const AT_ONCE_MS = 150;
+const QUIET_MS = 1200;
+/** A quiet look is made so often after the last change, and then no more. */
+const QUIET_LOOKS = 3;
 
 export function startPlanning(
   sources: Sources,
@@ -32,55 +56,91 @@ export function startPlanning(
   warn: (error: unknown) => void,
 ): Planning {
   let current: PublishedPlan | null = null;
+  let problem: PlanProblem | null = null;
   let healthy = true;
   let running: Promise<void> | null = null;
-  let again = false;
+  let again: Because | null = null;
+  let quietLooks = 0;
+  const calm = { plans: 0, changes: 0 };
 
-  const round = async () => {
-    const seq = sources.seq();
-    const before = current?.plan ?? undefined;
-    const { problem, unplannable } = buildProblem(
+  const build = () =>
+    buildProblem(
       sources.state(),
       sources.bench(),
       sources.book,
       Math.ceil(sources.nowMs() / 1000),
-      before,
+      current?.plan ?? undefined,
     );
-    const plan: Plan | null = problem.brews.length > 0 ? await solver.solve(problem) : null;
-    current = { version: (current?.version ?? 0) + 1, seq, plan, unplannable };
+
+  const take = (
+    asked: PlanProblem,
+    plan: Plan | null,
+    because: Because,
+    rest: Omit<PublishedPlan, 'version' | 'plan' | 'moves' | 'because'>,
+  ) => {
+    const moves = plan && current?.plan ? movesBetween(current.plan, plan, asked) : [];
+    problem = plan ? asked : null;
+    current = { version: (current?.version ?? 0) + 1, plan, moves, because, ...rest };
+    calm.plans += 1;
+    if (moves.length > 0) calm.changes += 1;
     publish(current);
   };
-  const rounds = async () => {
-    do {
-      again = false;
+
+  const round = async (because: Because) => {
+    const seq = sources.seq();
+    const { problem: asked, unplannable } = build();
+    if (asked.brews.length === 0) return take(asked, null, because, { seq, unplannable });
+    const solved = await solver.solve(asked, current?.plan ?? null, AT_ONCE_MS / sources.rate);
+    if (solved) take(asked, solved.plan, because, { seq, unplannable });
+  };
+  const rounds = async (because: Because) => {
+    let reason: Because | null = because;
+    while (reason !== null) {
+      again = null;
       try {
-        await round();
+        await round(reason);
         healthy = true;
       } catch (error) {
         // The plan that stood goes on standing; the bar can be worked without a newer one.
         healthy = false;
         warn(error);
       }
-    } while (again);
+      reason = again;
+    }
     running = null;
   };
 
-  const replan = () => {
-    if (running) again = true;
-    else running = rounds();
+  const replan = (because: Because) => {
+    quietLooks = 0;
+    if (running) again ??= because;
+    else running = rounds(because);
     return running;
+  };
+
+  /** A better plan of the bar as it stands, if one is found and nothing happens meanwhile. */
+  const look = async () => {
+    quietLooks += 1;
+    const stood = current;
+    const { problem: asked, unplannable } = build();
+    if (!stood?.plan || asked.brews.length === 0) return;
+    const solved = await solver.solve(asked, stood.plan, QUIET_MS);
+    if (!solved || running || current !== stood || !worthTaking(solved.standsCost, solved.cost)) return;
+    take(asked, solved.plan, 'better', { seq: stood.seq, unplannable });
   };
 
   return {
     current: () => current,
+    problem: () => problem,
     healthy: () => healthy,
+    calm: () => ({ ...calm }),
     replan,
-    followTime: () => {
+    followTime: async () => {
       const plan = current?.plan;
       if (running || !plan) return;
       const nowMs = sources.nowMs();
       const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
-      if (isBehind(items, plan, nowMs)) void replan();
+      if (isBehind(items, plan, nowMs)) await replan('late');
+      else if (quietLooks < QUIET_LOOKS) await look().catch(warn);
     },
   };
 }

@@ -4,13 +4,23 @@
 import { Worker } from 'node:worker_threads';
 import type { Plan, PlanProblem } from '@even-kettle/core/plan';
 
-export type Solver = { solve: (problem: PlanProblem) => Promise<Plan>; close: () => Promise<void> };
+/**
+ * The plan, its cost, and that of the plan that it set out from; broken promises of frozen starts are counted in both.
+ * Null where something newer was asked before it was there.
+ */
+export type Solved = { plan: Plan; cost: number; standsCost: number };
+
+export type Solver = {
+  /** @param budgetMs how long it may be looked for better plans, real milliseconds */
+  solve: (problem: PlanProblem, before: Plan | null, budgetMs: number) => Promise<Solved | null>;
+  close: () => Promise<void>;
+};
 
 /** What goes to the worker and what comes back, matched by `job`. */
-export type SolveJob = { job: number; problem: PlanProblem };
-export type SolveAnswer = { job: number } & ({ plan: Plan } | { error: string });
+export type SolveJob = { job: number; problem: PlanProblem; before: Plan | null; budgetMs: number };
+export type SolveAnswer = { job: number } & (Solved | { superseded: true } | { error: string });
 
-type Waiting = { resolve: (plan: Plan) => void; reject: (error: Error) => void };
+type Waiting = { resolve: (solved: Solved | null) => void; reject: (error: Error) => void };
 
 /** A solver in a worker thread. A worker that dies fails the jobs it had; the next job starts a new one. */
 export function workerSolver(file: URL): Solver {
@@ -28,7 +38,8 @@ export function workerSolver(file: URL): Solver {
     started.on('message', (answer: SolveAnswer) => {
       const asked = waiting.get(answer.job);
       waiting.delete(answer.job);
-      if ('plan' in answer) asked?.resolve(answer.plan);
+      if ('plan' in answer) asked?.resolve(answer);
+      else if ('superseded' in answer) asked?.resolve(null);
       else asked?.reject(new Error(answer.error));
     });
     started.on('error', failAll);
@@ -37,12 +48,12 @@ export function workerSolver(file: URL): Solver {
   };
 
   return {
-    solve: (problem) =>
+    solve: (problem, before, budgetMs) =>
       new Promise((resolve, reject) => {
         worker ??= start();
         jobs += 1;
         waiting.set(jobs, { resolve, reject });
-        worker.postMessage({ job: jobs, problem } satisfies SolveJob);
+        worker.postMessage({ job: jobs, problem, before, budgetMs } satisfies SolveJob);
       }),
     close: async () => {
       await worker?.terminate();
