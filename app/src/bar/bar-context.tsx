@@ -22,12 +22,18 @@ import { deviceClock, type DeviceClock } from './clock';
 import { openDeviceBoard, type DeviceBoard } from './device-board';
 import { openKeeper } from './kept';
 import { openOutbox } from './outbox';
-import { planHere } from './plan-here';
+import { openPlanner, type Planner } from './planner';
 import { openStore, type BarStore, type BarView } from './store';
 
 export const newId = (): string => uuid();
 
-export type BarHere = { api: Api; clock: DeviceClock; store: BarStore; devices: DeviceBoard };
+export type BarHere = {
+  api: Api;
+  clock: DeviceClock;
+  store: BarStore;
+  devices: DeviceBoard;
+  planner: Planner;
+};
 
 /** For tests: a page's bar can be given directly. */
 export const BarContext = createContext<BarHere | null>(null);
@@ -62,6 +68,7 @@ function openHere(): BarHere {
   const api = openApi();
   const clock = deviceClock(api.clock, () => performance.now());
   const devices = openDeviceBoard();
+  const planner = openPlanner();
   const store = openStore({
     api,
     clock,
@@ -69,9 +76,9 @@ function openHere(): BarHere {
     keeper: openKeeper(),
     devices,
     newId,
-    planLocally: planHere(),
+    planLocally: planner.plan,
   });
-  return { api, clock, store, devices };
+  return { api, clock, store, devices, planner };
 }
 
 export function useHere(): BarHere {
@@ -113,12 +120,14 @@ export function useNow(everyMs = 200, phaseMs = 0): number {
       clearTimeout(timer);
       tick();
     };
-    document.addEventListener('visibilitychange', awake);
-    document.addEventListener('resume', awake);
+    // Where components are tested there is no page.
+    const page = globalThis.document as Document | undefined;
+    page?.addEventListener('visibilitychange', awake);
+    page?.addEventListener('resume', awake);
     return () => {
       clearTimeout(timer);
-      document.removeEventListener('visibilitychange', awake);
-      document.removeEventListener('resume', awake);
+      page?.removeEventListener('visibilitychange', awake);
+      page?.removeEventListener('resume', awake);
     };
   }, [clock, everyMs, phaseMs]);
   return nowMs;

@@ -1,21 +1,98 @@
-/** The browser's planner: the server's own, in a worker, for while the server is away. */
-import { buildProblem, solve, type Bench, type Plan } from '@even-kettle/core/plan';
+/**
+ * The browser's planner, in a worker, so that the page never waits for it: plans while the server is away, and what
+ * would be if. A question that is asked anew takes the place of the one before.
+ */
+import {
+  buildProblem,
+  chainOf,
+  quoteOrder,
+  rush,
+  solve,
+  standingPlan,
+  urgePast,
+  whatHelps,
+  type Bench,
+  type Help,
+  type Link,
+  type Plan,
+  type Quote,
+  type Standing,
+  type Urging,
+} from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
-import type { BarState } from '@even-kettle/core/brew';
+import type { BarState, CupAsk } from '@even-kettle/core/brew';
 
-export type PlanJob = {
-  job: number;
-  state: BarState;
-  bench: Bench;
-  saved: Recipe[];
-  nowMs: number;
-  before: Plan | null;
+/** The bar as the page knows it. */
+export type BarGiven = { state: BarState; bench: Bench; saved: Recipe[]; nowMs: number; plan: Plan | null };
+
+export type Question =
+  | { ask: 'plan' }
+  /** Several orders that could be taken, each by a name. */
+  | { ask: 'quotes'; drafts: { name: string; cups: CupAsk[] }[] }
+  | { ask: 'urge'; orderId: string; otherId: string; way: 'before' | 'after' }
+  | { ask: 'rush'; orderId: string }
+  | { ask: 'why'; orderId: string; brewIds: string[] };
+
+export type Answer =
+  | { ask: 'plan'; plan: Plan | null }
+  | { ask: 'quotes'; name: string; quote: Quote }
+  | { ask: 'urge' | 'rush'; urging: Urging | null }
+  | { ask: 'why'; chain: Link[]; helps: Help[] };
+
+export type PlanJob = { job: number; bar: BarGiven; question: Question };
+export type PlanAnswer = { job: number; answer: Answer; last: boolean };
+
+/** The latest job of each kind. */
+const latest = new Map<Question['ask'], number>();
+
+self.onmessage = ({ data }: MessageEvent<PlanJob>) => {
+  latest.set(data.question.ask, data.job);
+  void work(data);
 };
-export type PlanAnswer = { job: number; plan: Plan | null };
 
-self.onmessage = ({ data: { job, state, bench, saved, nowMs, before } }: MessageEvent<PlanJob>) => {
+/** Lets messages in that came meanwhile; false where this job has been asked anew. */
+const stillAsked = async ({ job, question }: PlanJob): Promise<boolean> => {
+  await new Promise((resolve) => setTimeout(resolve, 0));
+  return latest.get(question.ask) === job;
+};
+
+async function work(asked: PlanJob): Promise<void> {
+  const { job, bar, question } = asked;
+  const say = (answer: Answer, last = true) => self.postMessage({ job, answer, last } satisfies PlanAnswer);
+  const { state, bench, saved, nowMs, plan } = bar;
   const book = bookOf([...SCHOOLS, ...saved]);
-  const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), before ?? undefined);
-  const plan = problem.brews.length > 0 ? solve(problem) : null;
-  self.postMessage({ job, plan } satisfies PlanAnswer);
-};
+  const standing: Standing = { state, bench, book, nowS: Math.ceil(nowMs / 1000), plan };
+  if (question.ask === 'plan') {
+    const { problem } = buildProblem(state, bench, book, standing.nowS, plan ?? undefined);
+    return say({
+      ask: 'plan',
+      plan: problem.brews.length > 0 ? solve(problem, { before: plan ?? undefined }) : null,
+    });
+  }
+  const base = standingPlan(standing);
+  if (question.ask === 'quotes') {
+    for (const [index, { name, cups }] of question.drafts.entries()) {
+      if (!(await stillAsked(asked))) return;
+      say(
+        { ask: 'quotes', name, quote: quoteOrder(standing, base, cups) },
+        index === question.drafts.length - 1,
+      );
+    }
+    return;
+  }
+  if (question.ask === 'why') {
+    const chain = base
+      ? question.brewIds.map((id) => chainOf(base, id)).sort((a, b) => b.length - a.length)[0]
+      : undefined;
+    return say({
+      ask: 'why',
+      chain: chain ?? [],
+      helps: base ? whatHelps(standing, base, question.orderId) : [],
+    });
+  }
+  const { ask, orderId } = question;
+  const planned = base !== null && orderId in base.finish;
+  if (ask === 'rush') return say({ ask, urging: planned ? rush(standing, base, orderId) : null });
+  const both = planned && question.otherId in base.finish;
+  say({ ask, urging: both ? urgePast(standing, base, orderId, question.otherId, question.way) : null });
+}

@@ -19,6 +19,7 @@ import {
 } from '@even-kettle/core/brew';
 import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
+import type { BarGiven } from './plan.worker';
 import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import { Refused, type Api, type Link } from './api';
 import type { DeviceBoard } from './device-board';
@@ -28,6 +29,9 @@ import { decided } from './decided';
 import type { Outbox } from './outbox';
 
 export type Said = { id: string; text: string };
+
+/** A change of what was planned next. */
+export type PlanChange = Pick<PublishedPlan, 'moves' | 'because'> & { atMs: number };
 
 export type BarView = {
   status: 'loading' | 'ready' | 'unreachable';
@@ -39,6 +43,8 @@ export type BarView = {
   /** Every version that a cup or brew may name. */
   book: RecipeBook;
   plan: Plan | null;
+  /** What of the next steps was planned anew last, and why. */
+  change: PlanChange | null;
   /** Taps that wait to be stored at the server. */
   waiting: number;
   /** What was refused, and why, until it has been read. */
@@ -57,6 +63,8 @@ export type BarStore = {
   act: (events: BarEvent[], label?: string) => boolean;
   undo: () => void;
   dismiss: (id: string) => void;
+  /** The bar as it is known here, for a planner's question; null before it is loaded. */
+  given: () => BarGiven | null;
   /** Settings that came back from a change of them. */
   tookBar: (bar: Bar) => void;
   /** A recipe that was saved from here. */
@@ -69,13 +77,7 @@ type Parts = {
   clock: DeviceClock;
   newId: () => string;
   /** Plans on this device, for while the server is away. */
-  planLocally: (
-    state: BarState,
-    bar: Bar,
-    saved: Recipe[],
-    nowMs: number,
-    before: Plan | null,
-  ) => Promise<Plan | null>;
+  planLocally: (given: BarGiven) => Promise<Plan | null>;
   /** Where the bar as it is known here is kept for a time with no server. */
   keeper?: Keeper;
   devices?: DeviceBoard;
@@ -111,6 +113,7 @@ export function openStore({
     recipes: latestOf(SCHOOLS),
     book: bookOf(SCHOOLS),
     plan: null,
+    change: null,
     waiting: 0,
     refusals: [],
     undoable: null,
@@ -224,8 +227,8 @@ export function openStore({
     showState();
   }
 
-  function onPlan(planned: PublishedPlan): void {
-    show({ plan: planned.plan });
+  function onPlan({ plan, moves, because }: PublishedPlan): void {
+    show({ plan, ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}) });
   }
 
   function onLink(link: Link): void {
@@ -301,13 +304,18 @@ export function openStore({
   };
 
   async function planHere(): Promise<void> {
-    if (!view.bar) return;
-    const plan = await planLocally(view.state, view.bar, saved, clock.nowMs(), view.plan).catch(() => null);
+    const bar = given();
+    if (!bar) return;
+    const plan = await planLocally(bar).catch(() => null);
     if (plan && view.link !== 'live') show({ plan });
   }
 
+  const given = (): BarGiven | null =>
+    view.bar && { state: view.state, bench: view.bar, saved, nowMs: clock.nowMs(), plan: view.plan };
+
   return {
     view: () => view,
+    given,
     subscribe: (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);

@@ -175,10 +175,14 @@ function servedWith({ addition, additionG }: BrewCard, units: Units): string {
 
 /** What a cup is, in a line: coffee, size and what is added. */
 export const cupInWords = (
-  { coffee, cupMl, addition }: { coffee: string; cupMl: number; addition?: string },
+  { coffee, cupMl, cups, addition }: { coffee: string; cupMl: number; cups?: number; addition?: string },
   units: Units,
 ): string =>
-  [coffee, inWords(showVolume(cupMl, units)), addition ? `with ${addition}` : null]
+  [
+    coffee,
+    `${cups ? `${cups} × ` : ''}${inWords(showVolume(cupMl, units))}`,
+    addition ? `with ${addition}` : null,
+  ]
     .filter(Boolean)
     .join(' · ');
 
@@ -197,3 +201,7 @@ const checked = ({ from, to }: { from: number; to: number }, units: Units): Show
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** A time of day, as the viewer's own locale has it. */
+export const clockTime = (atMs: number): string =>
+  new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });

@@ -9,6 +9,8 @@ export const SHORTCUTS: readonly { keys: string; does: string }[] = [
   { keys: 'N', does: 'new order' },
   { keys: '1 to 9', does: 'take the next step of that station' },
   { keys: 'B, O, R, L', does: 'Bar, Orders, Recipes, Log' },
+  { keys: '+ and -', does: 'the rail, closer and wider' },
+  { keys: 'Arrows on a grip', does: 'move an order sooner or later' },
   { keys: '?', does: 'this list' },
 ];
 

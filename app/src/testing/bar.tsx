@@ -56,6 +56,7 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
   recipes: latestOf(SCHOOLS),
   book: bookOf(SCHOOLS),
   plan: null,
+  change: null,
   waiting: 0,
   refusals: [],
   undoable: null,
@@ -75,11 +76,13 @@ export function showPage(
     act: (events: BarEvent[]) => (acted.push(...events), true),
     tookRecipe: (recipe: Recipe) => saved.push(recipe),
     tookBar: () => undefined,
+    given: () => null,
   };
   const here = {
     store,
     api,
     devices: openDeviceBoard(),
+    planner: { ask: () => () => undefined, plan: () => Promise.resolve(null) },
     clock: { nowMs: () => 5000, rate: () => 1 },
   } as unknown as BarHere;
   render(

@@ -9,11 +9,12 @@ import { forHands, handsOf } from '@even-kettle/core/plan';
 import { newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
 import { setDevice, useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
-import { Card, Choice, Loading, Page, Tap } from '../../ui/parts';
+import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../orders/order-list';
+import { HandsBreak } from './hands-break';
 import { HandsCard } from './hands-card';
 import { KettleStrip } from './kettle-strip';
 import { Rail } from './rail';
@@ -99,16 +100,19 @@ export function BarPlace() {
     />
   );
   const pairs = shared ? (
-    <Choice
-      name="Whose hands this device shows"
-      value={String(hands)}
-      onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
-      options={[
-        { value: 'all', label: 'All hands' },
-        { value: '1', label: 'Hands 1' },
-        { value: '2', label: 'Hands 2' },
-      ]}
-    />
+    <Row style={{ flexWrap: 'wrap', justifyContent: 'space-between' }}>
+      <Choice
+        name="Whose hands this device shows"
+        value={String(hands)}
+        onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
+        options={[
+          { value: 'all', label: 'All hands' },
+          { value: '1', label: 'Hands 1' },
+          { value: '2', label: 'Hands 2' },
+        ]}
+      />
+      <HandsBreak />
+    </Row>
   ) : null;
   const stations = (columns: number) => (
     <Stations

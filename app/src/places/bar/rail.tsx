@@ -1,59 +1,97 @@
 /**
- * The rail: the next minutes by station. Attended steps are solid, passive ones thin; cups of one order carry its badge.
+ * The rail: the next minutes by station. Attended steps are solid, passive ones thin; what belongs to one order carries
+ * its badge, and is underlined with the stroke of its ring. It is drawn when the plan or a brew changes; in between it
+ * only slides. Closer and wider by pinch, by wheel with Ctrl, or by the keys + and -; an order is dragged sooner or later
+ * by its badge.
  */
-import { memo, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
-import { timelineAt } from '@even-kettle/core/brew';
-import { cardFor, stepKey, type AgendaItem } from '@even-kettle/core/plan';
-import { useAgenda, useBar, useNow } from '../../bar/bar-context';
+import { badgeOf } from '@even-kettle/core/brew';
+import { useBar, useHere, useNow } from '../../bar/bar-context';
+import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
-import { Card } from '../../ui/parts';
+import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
+import { Shifts } from '../orders/quote-line';
+import { useUrging } from '../orders/use-urging';
+import { lanesOf, type Lane, type Span, type Stretch } from './lanes';
 
 const LANE_H = 28;
 const NAME_W = 66;
 const BADGE = 17;
 /** How much of what has just been is still shown, seconds. */
 const PAST_S = 30;
+const CLOSEST_MIN = 4;
+const WIDEST_MIN = 45;
+/** Lanes are worked out anew so often though nothing was tapped, real milliseconds: what is late slides along. */
+const LANES_MS = 10_000;
+/** So many seconds of sliding are drawn beyond the edge. */
+const SPARE_S = 60;
 
-type Span = { key: string; fromS: number; toS: number; attended: boolean };
-type Lane = { name: string; spans: Span[]; badges: { key: string; atS: number; badge: number }[] };
+const DASHES: Record<string, string | undefined> = { dashed: '5 3', dotted: '1.5 2.5', double: undefined };
 
-/** A minute is a few pixels: drawn anew every two seconds, between the turns of the clocks. */
-export const Rail = memo(function Rail({ minutes }: { minutes: number }) {
-  const nowMs = useNow(2000, 500);
-  const items = useAgenda(nowMs);
+export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) {
+  const { state, bar, book, plan } = useBar();
+  const { clock } = useHere();
   const look = useLook();
   const [width, setWidth] = useState(0);
-  const lanes = useLanes(nowMs, items);
+  const [minutes, setMinutes] = useState(usual);
+  const workedOutMs = useNow(LANES_MS, 700);
+  const lanes = useMemo(
+    () => (bar ? lanesOf(state, bar, book, plan, clock.nowMs()) : []),
+    // Also as time goes by.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [state, bar, book, plan, clock, workedOutMs],
+  );
+  const urge = useUrging();
+  const zoom = (by: number) =>
+    setMinutes((now) => Math.min(WIDEST_MIN, Math.max(CLOSEST_MIN, Math.round(now * by))));
+  useShortcuts({ '+': () => zoom(1 / 1.4), '-': () => zoom(1.4) });
   const chartW = Math.max(0, width - NAME_W);
-  const endS = minutes * 60;
-  const xAt = (atS: number) => ((atS + PAST_S) / (endS + PAST_S)) * chartW;
-  /** One path a lane and kind: a lane has dozens of steps, and each would be an element of its own. */
-  const barsOf = ({ spans }: Lane, attended: boolean) => {
-    const [y, height] = attended ? [11, 13] : [16, 4];
-    return spans
-      .filter((span) => span.attended === attended && span.toS > -PAST_S && span.fromS < endS)
-      .map(({ fromS, toS }) => {
-        const x = xAt(Math.max(fromS, -PAST_S));
-        const width = Math.max(1.5, xAt(Math.min(toS, endS)) - x - 0.5);
-        return `M${x.toFixed(1)} ${y}h${width.toFixed(1)}v${height}h-${width.toFixed(1)}z`;
+  const pxPerS = chartW / (minutes * 60 + PAST_S);
+  const frame = useRef<View>(null);
+  usePinch(frame, zoom);
+
+  const orders = Object.values(state.orders);
+  /** An order let go so many seconds later, or sooner: past which other one that is. */
+  const dropped = (orderId: string, byS: number) => {
+    const order = state.orders[orderId];
+    const finishS = plan?.finish[orderId];
+    if (!order || finishS === undefined) return;
+    const others = orders.filter(({ id }) => id !== orderId && plan?.finish[id] !== undefined);
+    const passed = others
+      .filter(({ id }) => {
+        const at = plan!.finish[id]!;
+        return byS < 0 ? at >= finishS + byS && at <= finishS : at <= finishS + byS && at >= finishS;
       })
-      .join('');
+      .sort((a, b) => (plan!.finish[a.id]! - plan!.finish[b.id]!) * (byS < 0 ? 1 : -1))[0];
+    if (passed) urge.past(order, passed, byS < 0 ? 'before' : 'after');
   };
+
   return (
     <Card style={{ paddingBottom: 8 }}>
-      <Subheading>The next {minutes} minutes</Subheading>
+      <Row style={{ justifyContent: 'space-between', marginTop: -8, marginRight: -8, gap: 0 }}>
+        <Subheading style={{ flex: 1 }}>The next {minutes} minutes</Subheading>
+        <Tap kind="bare" icon="minus" label="" says="Show more minutes" onPress={() => zoom(1.4)} />
+        <Tap kind="bare" icon="plus" label="" says="Show fewer minutes" onPress={() => zoom(1 / 1.4)} />
+      </Row>
+      {urge.urged ? (
+        <Row style={{ flexWrap: 'wrap' }}>
+          <Text bold>{urge.urged.words}</Text>
+          <Shifts shifts={urge.urged.shifts} otherwise="The others stay as they are." />
+        </Row>
+      ) : null}
       <View
-        role="img"
+        ref={frame}
+        role="group"
         aria-label={`Timeline of ${lanes.length} stations`}
         onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
       >
         {lanes.map((lane, row) => (
           <View
-            key={lane.name}
+            key={lane.id}
             style={{
               flexDirection: 'row',
               height: LANE_H,
@@ -66,111 +104,231 @@ export const Rail = memo(function Rail({ minutes }: { minutes: number }) {
               {lane.name}
             </Text>
             <View style={{ width: chartW, height: LANE_H, overflow: 'hidden' }}>
-              <Svg width={chartW} height={LANE_H}>
-                <Path d={barsOf(lane, true)} fill={look.ink} />
-                <Path d={barsOf(lane, false)} fill={look.cool} />
-                <Line
-                  x1={xAt(0)}
-                  x2={xAt(0)}
-                  y1={0}
-                  y2={LANE_H}
-                  stroke={look.ink2}
-                  strokeWidth={1.5}
-                  strokeDasharray="2 3"
-                />
-              </Svg>
-              {lane.badges
-                .filter(({ atS }) => xAt(atS) < chartW - BADGE)
-                .map(({ key, atS, badge }) => (
-                  <View key={key} style={{ position: 'absolute', top: -1, left: Math.max(0, xAt(atS)) }}>
-                    <Badge badge={badge} size={BADGE} />
-                  </View>
-                ))}
+              <Sliding pxPerS={pxPerS}>
+                <LaneDrawing lane={lane} pxPerS={pxPerS} seconds={minutes * 60} onDrop={dropped} />
+              </Sliding>
             </View>
           </View>
         ))}
-        <View style={{ flexDirection: 'row', paddingLeft: NAME_W, height: 18 }}>
-          {Array.from({ length: Math.floor(minutes / 2) + 1 }, (_, index) => index * 2).map((minute) => (
-            <Text
-              key={minute}
-              size="small"
-              quiet
-              style={{
-                position: 'absolute',
-                left: NAME_W + xAt(minute * 60) - (minute === 0 ? 12 : minute >= minutes ? 14 : 6),
-              }}
-            >
-              {minute === 0 ? 'now' : minute}
-            </Text>
-          ))}
-        </View>
+        <View
+          aria-hidden
+          style={{
+            position: 'absolute',
+            left: NAME_W + PAST_S * pxPerS,
+            top: 0,
+            height: lanes.length * LANE_H,
+            borderLeftWidth: 1.5,
+            borderStyle: 'dashed',
+            borderColor: look.ink2,
+          }}
+        />
+        <Minutes minutes={minutes} pxPerS={pxPerS} />
       </View>
     </Card>
   );
 });
 
-/** One lane a station, with what its brew has ahead; and what is planned to be started there. */
-function useLanes(nowMs: number, items: AgendaItem[]): Lane[] {
-  const { state, bar, book, plan } = useBar();
-  if (!bar) return [];
-  const lanes = new Map<string, Lane>(
-    bar.stations.map(({ id, name }) => [id, { name, spans: [], badges: [] }]),
+function Minutes({ minutes, pxPerS }: { minutes: number; pxPerS: number }) {
+  const every = minutes <= 6 ? 1 : minutes <= 20 ? 2 : 5;
+  return (
+    <View style={{ height: 18 }}>
+      {Array.from({ length: Math.floor(minutes / every) + 1 }, (_, index) => index * every).map((minute) => (
+        <Text
+          key={minute}
+          size="small"
+          quiet
+          style={{
+            position: 'absolute',
+            left:
+              NAME_W +
+              (minute * 60 + PAST_S) * pxPerS -
+              (minute === 0 ? 12 : minute >= minutes - every / 2 ? 14 : 6),
+          }}
+        >
+          {minute === 0 ? 'now' : minute}
+        </Text>
+      ))}
+    </View>
   );
-  const fromNowS = (atMs: number) => (atMs - nowMs) / 1000;
-
-  for (const brew of Object.values(state.brews)) {
-    const lane = lanes.get(brew.stationId);
-    const ahead = timelineAt(brew, nowMs).filter(
-      ({ endMs, status }) => status !== 'skipped' && endMs > nowMs - PAST_S * 1000,
-    );
-    const order = state.orders[brew.orderId];
-    if (!lane || !order || !ahead.some(({ status }) => status !== 'done')) continue;
-    for (const { step, status, startMs, endMs } of ahead) {
-      const key = stepKey(brew.id, step.id);
-      const planned = status === 'waiting' ? plan?.starts[key] : undefined;
-      const fromMs = planned === undefined ? startMs : Math.max(planned * 1000, startMs);
-      lane.spans.push({
-        key,
-        fromS: fromNowS(fromMs),
-        toS: fromNowS(fromMs + (endMs - startMs)),
-        attended: step.attended,
-      });
-    }
-    lane.badges.push({
-      key: brew.id,
-      atS: Math.max(-PAST_S, lane.spans.at(-ahead.length)!.fromS),
-      badge: order.badge,
-    });
-  }
-  const placed = new Set<string>();
-  for (const item of items) {
-    if (item.brew || placed.has(item.brewId)) continue;
-    placed.add(item.brewId);
-    const found = cardFor(bar, item.cup, book);
-    const lane = laneWithRoom(
-      lanes,
-      found.ok ? found.stations.map(({ id }) => id) : [],
-      fromNowS(item.dueMs),
-    );
-    if (!lane || !found.ok) continue;
-    lane.badges.push({ key: item.brewId, atS: fromNowS(item.dueMs), badge: item.order.badge });
-    for (const step of found.card.steps) {
-      const startS = plan?.starts[stepKey(item.brewId, step.id)];
-      if (startS === undefined) continue;
-      const fromS = fromNowS(startS * 1000);
-      lane.spans.push({
-        key: stepKey(item.brewId, step.id),
-        fromS,
-        toS: fromS + step.durationS,
-        attended: step.attended,
-      });
-    }
-  }
-  return [...lanes.values()];
 }
 
-/** The plan counts brewers of a kind; the drawing puts each brew in the first lane whose own are over by then. */
-function laneWithRoom(lanes: Map<string, Lane>, stationIds: string[], fromS: number): Lane | undefined {
-  const candidates = stationIds.map((id) => lanes.get(id)!);
-  return candidates.find((lane) => lane.spans.every((span) => span.toS <= fromS + 1)) ?? candidates[0];
+/**
+ * What slides to the left as time goes by. Only its place is changed, straight on the element: nothing is drawn anew.
+ */
+function Sliding({ pxPerS, children }: { pxPerS: number; children: React.ReactNode }) {
+  const { clock } = useHere();
+  const ref = useRef<View>(null);
+  useEffect(() => {
+    const element = ref.current as unknown as HTMLElement | null;
+    if (!element?.style) return undefined;
+    const slide = () => {
+      const zeroMs = Math.floor(clock.nowMs() / 1000 / SPARE_S) * SPARE_S * 1000;
+      element.style.transform = `translateX(${(-((clock.nowMs() - zeroMs) / 1000) * pxPerS).toFixed(1)}px)`;
+    };
+    slide();
+    const timer = setInterval(slide, 1000);
+    return () => clearInterval(timer);
+  }, [clock, pxPerS, children]);
+  return (
+    <View ref={ref} style={{ position: 'absolute', left: 0, top: 0 }}>
+      {children}
+    </View>
+  );
+}
+
+type LaneDrawingProps = {
+  lane: Lane;
+  pxPerS: number;
+  seconds: number;
+  onDrop: (orderId: string, byS: number) => void;
+};
+
+/** A lane from a whole minute on, so that it can slide for one before it is drawn anew. */
+function LaneDrawing({ lane, pxPerS, seconds, onDrop }: LaneDrawingProps) {
+  const look = useLook();
+  const minuteMs = useNow(SPARE_S * 1000);
+  const { clock } = useHere();
+  const zeroMs = Math.floor(Math.max(minuteMs, clock.nowMs()) / 1000 / SPARE_S) * SPARE_S * 1000;
+  const endS = seconds + SPARE_S;
+  const xAt = (atMs: number) => ((atMs - zeroMs) / 1000 + PAST_S) * pxPerS;
+  const shown = ({ fromMs, toMs }: Span) => toMs > zeroMs - PAST_S * 1000 && fromMs < zeroMs + endS * 1000;
+  const width = (endS + PAST_S) * pxPerS;
+  /** One path a kind: a lane has dozens of steps, and each would be an element of its own. */
+  const bars = (attended: boolean) => {
+    const [y, height] = attended ? [10, 12] : [14.5, 3];
+    return lane.stretches
+      .flatMap(({ spans }) => spans)
+      .filter((span) => span.attended === attended && shown(span))
+      .map(({ fromMs, toMs }) => {
+        const x = xAt(fromMs);
+        const length = Math.max(1.5, xAt(toMs) - x - 0.5);
+        return `M${x.toFixed(1)} ${y}h${length.toFixed(1)}v${height}h-${length.toFixed(1)}z`;
+      })
+      .join('');
+  };
+  return (
+    <View style={{ width, height: LANE_H }}>
+      <Svg width={width} height={LANE_H} aria-hidden>
+        <Path d={bars(true)} fill={look.ink} />
+        <Path d={bars(false)} fill={look.cool} />
+        {lane.stretches.map(({ key, badge, spans }) => {
+          const { stroke } = badgeOf(badge);
+          const [x1, x2] = [xAt(spans[0]!.fromMs), xAt(spans.at(-1)!.toMs) - 2];
+          const dash = DASHES[stroke];
+          return (stroke === 'double' ? [24.2, 26.6] : [25.4]).map((y) => (
+            <Line
+              key={`${key} ${y}`}
+              x1={x1}
+              x2={x2}
+              y1={y}
+              y2={y}
+              stroke={look.ink2}
+              strokeWidth={stroke === 'double' ? 0.9 : 1.4}
+              {...(dash ? { strokeDasharray: dash } : {})}
+            />
+          ));
+        })}
+      </Svg>
+      {lane.stretches.map((stretch) => (
+        <DragBadge
+          key={stretch.key}
+          stretch={stretch}
+          x={Math.max(xAt(stretch.spans[0]!.fromMs), xAt(Math.max(zeroMs, clock.nowMs()) - PAST_S * 1000))}
+          pxPerS={pxPerS}
+          onDrop={onDrop}
+        />
+      ))}
+    </View>
+  );
+}
+
+/** An order's badge at the head of its brew, dragged sooner or later. */
+function DragBadge({
+  stretch,
+  x,
+  pxPerS,
+  onDrop,
+}: {
+  stretch: Stretch;
+  x: number;
+  pxPerS: number;
+  onDrop: (orderId: string, byS: number) => void;
+}) {
+  const [byPx, setByPx] = useState(0);
+  const fromX = useRef<number | null>(null);
+  return (
+    <div
+      role="img"
+      aria-label={`Order ${badgeOf(stretch.badge).letter}; drag to have it out sooner or later`}
+      onPointerDown={(event) => {
+        fromX.current = event.clientX;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (fromX.current !== null) setByPx(event.clientX - fromX.current);
+      }}
+      onPointerUp={() => {
+        if (fromX.current !== null && Math.abs(byPx) > 8) onDrop(stretch.orderId, byPx / pxPerS);
+        fromX.current = null;
+        setByPx(0);
+      }}
+      onPointerCancel={() => {
+        fromX.current = null;
+        setByPx(0);
+      }}
+      style={{
+        position: 'absolute',
+        // The mark is small; what a finger takes hold of is the whole lane's height.
+        top: 0,
+        left: x - 8,
+        width: BADGE + 16,
+        height: LANE_H,
+        cursor: 'grab',
+        touchAction: 'none',
+        transform: `translateX(${byPx}px)`,
+        zIndex: byPx === 0 ? 0 : 1,
+      }}
+    >
+      <View style={{ marginLeft: 8, marginTop: -1 }} aria-hidden>
+        <Badge badge={stretch.badge} size={BADGE} />
+      </View>
+    </div>
+  );
+}
+
+/** Two fingers, or the wheel with Ctrl held: closer or wider. */
+function usePinch(frame: React.RefObject<View | null>, zoom: (by: number) => void): void {
+  const latest = useRef(zoom);
+  useEffect(() => {
+    latest.current = zoom;
+  });
+  useEffect(() => {
+    const element = frame.current as unknown as HTMLElement | null;
+    if (!element?.addEventListener) return undefined;
+    let apart: number | null = null;
+    const spread = ({ touches: [a, b] }: TouchEvent) =>
+      a && b ? Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY) : null;
+    const onTouch = (event: TouchEvent) => {
+      const now = spread(event);
+      if (now === null) return void (apart = null);
+      event.preventDefault();
+      if (apart !== null && (now > apart * 1.25 || now < apart / 1.25)) latest.current(apart / now);
+      else if (apart !== null) return;
+      apart = now;
+    };
+    const onWheel = (event: WheelEvent) => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      latest.current(event.deltaY > 0 ? 1.2 : 1 / 1.2);
+    };
+    const ended = () => void (apart = null);
+    element.addEventListener('touchmove', onTouch, { passive: false });
+    element.addEventListener('touchend', ended);
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => {
+      element.removeEventListener('touchmove', onTouch);
+      element.removeEventListener('touchend', ended);
+      element.removeEventListener('wheel', onWheel);
+    };
+  }, [frame]);
 }

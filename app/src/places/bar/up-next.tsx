@@ -6,11 +6,16 @@ import { Pressable, View } from 'react-native';
 import { SOON_MS, forHands, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useAgenda, useBar, useNow, useUnits } from '../../bar/bar-context';
+import { becauseInWords } from '../../bar/plan-words';
 import { inShort } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
+import { shiftInWords } from '../orders/quote-line';
+
+/** How long a change of plan stays marked, milliseconds of bar time. */
+const CHANGE_SHOWN_MS = 20_000;
 
 type Props = {
   /** Which pair's steps, and which of them the hands card shows already. */
@@ -23,12 +28,20 @@ type Props = {
 /** Drawn anew with the turn of the second, not with every tick of the hands card. */
 export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Props) {
   const nowMs = useNow(1000);
-  const { plan } = useBar();
+  const { plan, change } = useBar();
   const items = forHands(useAgenda(nowMs), plan, hands)
     .filter(({ key, asks }) => key !== atHand && asks !== 'runs')
     .slice(0, most);
   const look = useLook();
   const units = useUnits();
+  // What is planned otherwise than it was a moment ago is shown as that.
+  const moved = new Map(
+    change && nowMs - change.atMs < CHANGE_SHOWN_MS
+      ? change.moves
+          .filter(({ step, fromS }) => fromS !== null && items.some(({ key }) => key === step))
+          .map(({ step, fromS, toS }) => [step, toS - fromS!] as const)
+      : [],
+  );
   if (items.length === 0) return null;
   return (
     <View
@@ -42,8 +55,14 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
         overflow: 'hidden',
       }}
     >
+      {moved.size > 0 ? (
+        <Text size="small" bold style={{ paddingHorizontal: 12, paddingTop: 8 }} role="status">
+          {becauseInWords(change!)}
+        </Text>
+      ) : null}
       {items.map((item, index) => {
         const leftMs = item.dueMs - nowMs;
+        const byS = moved.get(item.key);
         return (
           <View key={item.key} role="listitem">
             <Pressable
@@ -68,6 +87,11 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
               <Text numberOfLines={1} style={{ flex: 1 }}>
                 {item.station.name}: {inShort(item, units)}
               </Text>
+              {byS === undefined ? null : (
+                <Text size="small" bold>
+                  {shiftInWords(byS)}
+                </Text>
+              )}
             </Pressable>
           </View>
         );

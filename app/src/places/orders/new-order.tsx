@@ -3,8 +3,8 @@
  */
 import { useState } from 'react';
 import { router } from 'expo-router';
-import type { CupAsk } from '@even-kettle/core/brew';
-import { cardFor } from '@even-kettle/core/plan';
+import { badgeOf, type CupAsk } from '@even-kettle/core/brew';
+import { cardFor, type Quote } from '@even-kettle/core/plan';
 import {
   ADDITIONS,
   CUP_RANGE_ML,
@@ -25,11 +25,13 @@ import {
   showVolume,
   type Units,
 } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
 import { Select } from '../../ui/select';
+import { QuoteLine } from './quote-line';
+import { useQuotes, type QuoteDraft } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 
 const MOST_CUPS = 6;
@@ -65,13 +67,33 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const [asked, setAsked] = useState(false);
   const read = drafts.map((draft) => readDraft(draft, bar, menu, book, units));
   const allRight = read.every(({ ok }) => ok);
+  const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
+  const [asOne, setAsOne] = useState(false);
+  const merged = mergedCups(cups, bar, book);
+  const together = asOne && merged !== null;
+  const [activeKey, setActiveKey] = useState(drafts[0]!.key);
+  const active = Math.max(
+    0,
+    drafts.findIndex(({ key }) => key === activeKey),
+  );
+  const quotes = useQuotes(
+    allRight
+      ? [
+          { name: 'order', cups: together ? merged : cups },
+          ...(merged ? [{ name: 'other way', cups: together ? cups : merged }] : []),
+          ...(together ? [] : byMethod(drafts, active, bar, menu, book, units)),
+        ]
+      : [],
+  );
+  const quote = quotes['order'];
 
-  const change = (key: string, part: Partial<Draft>) =>
+  const change = (key: string, part: Partial<Draft>) => {
+    setActiveKey(key);
     setDrafts(drafts.map((draft) => (draft.key === key ? { ...draft, ...part } : draft)));
+  };
   const take = () => {
     setAsked(true);
     if (!allRight) return;
-    const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
     const trimmed = name.trim();
     const taken = store.act(
       [
@@ -81,7 +103,8 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           atMs: clock.nowMs(),
           orderId: newId(),
           ...(trimmed ? { name: trimmed } : {}),
-          cups,
+          ...(quote?.ok ? { promisedMs: promiseOf(quote.readyS) } : {}),
+          cups: together ? merged : cups,
         },
       ],
       'Order',
@@ -104,6 +127,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           units={units}
           draft={draft}
           read={read[index]!}
+          quotes={index === active && !together ? quotes : {}}
           showFault={asked || draft.sizeText !== ''}
           onChange={(part) => change(draft.key, part)}
           onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
@@ -114,12 +138,30 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           icon="plus"
           label="Another cup"
           disabled={drafts.length >= MOST_CUPS}
-          onPress={() => setDrafts([...drafts, { ...drafts.at(-1)!, key: newId() }])}
+          onPress={() => {
+            const key = newId();
+            setActiveKey(key);
+            setDrafts([...drafts, { ...drafts.at(-1)!, key }]);
+          }}
           testID="add-cup"
         />
         <Field label="For whom" value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
       </Row>
       {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
+      {allRight ? (
+        <Card>
+          <QuoteLine quote={quote} />
+          {merged ? (
+            <AsOne
+              cups={cups.length - merged.length + 1}
+              here={quote}
+              other={quotes['other way']}
+              together={together}
+              onChange={setAsOne}
+            />
+          ) : null}
+        </Card>
+      ) : null}
       <Tap
         kind="main"
         label={drafts.length === 1 ? 'Take the order' : `Take ${drafts.length} cups`}
@@ -131,6 +173,84 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   );
 }
 
+/** A promise is said in whole tens of seconds, and no sooner than the plan has it, bar milliseconds. */
+const promiseOf = (readyS: number): number => Math.ceil(readyS / 10) * 10_000;
+
+/** Cups that are alike can be poured out of one larger brew; this says which way is sooner. */
+function AsOne({
+  cups,
+  here,
+  other,
+  together,
+  onChange,
+}: {
+  cups: number;
+  here: Quote | undefined;
+  other: Quote | undefined;
+  together: boolean;
+  onChange: (together: boolean) => void;
+}) {
+  if (!here?.ok || !other?.ok) return null;
+  const soonerS = here.readyS - other.readyS;
+  if (together)
+    return (
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Text style={{ flex: 1, minWidth: 180 }}>
+          One brew for {cups} cups
+          {soonerS < -WORTH_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
+        </Text>
+        <Tap label="Each by itself" onPress={() => onChange(false)} />
+      </Row>
+    );
+  if (soonerS < WORTH_S) return null;
+  return (
+    <Row style={{ flexWrap: 'wrap' }}>
+      <Text style={{ flex: 1, minWidth: 180 }}>
+        {cups} cups are alike: as one brew the order is out {showClock(soonerS)} sooner.
+      </Text>
+      <Tap label={`Brew the ${cups} as one`} onPress={() => onChange(true)} testID="as-one" />
+    </Row>
+  );
+}
+/** A difference worth offering, seconds. */
+const WORTH_S = 15;
+const MOST_IN_ONE = 4;
+
+/** The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. */
+function mergedCups(cups: CupAsk[], bar: Bar, book: RecipeBook): CupAsk[] | null {
+  const alike = (a: CupAsk, b: CupAsk) =>
+    a.recipeId === b.recipeId && a.coffee === b.coffee && a.cupMl === b.cupMl && a.addition === b.addition;
+  const merged: CupAsk[] = [];
+  for (const cup of cups) {
+    const at = merged.findIndex((each) => alike(each, cup) && (each.cups ?? 1) < MOST_IN_ONE);
+    const larger = at < 0 ? null : { ...merged[at]!, cups: (merged[at]!.cups ?? 1) + 1 };
+    if (larger && cardFor(bar, larger, book).ok) merged[at] = larger;
+    else merged.push(cup);
+  }
+  return merged.length < cups.length ? merged : null;
+}
+
+/** The order with the cup at hand brewed by each method in turn. */
+function byMethod(
+  drafts: Draft[],
+  active: number,
+  bar: Bar,
+  menu: Recipe[],
+  book: RecipeBook,
+  units: Units,
+): QuoteDraft[] {
+  const methods = [...new Set(menu.map(({ method }) => method))];
+  return methods.flatMap((method) => {
+    const read = drafts.map((draft, index) => {
+      const own = menu.find(({ id }) => id === draft.recipeId)!;
+      const recipe = own.method === method ? own : menu.find((each) => each.method === method)!;
+      return readDraft(index === active ? { ...draft, recipeId: recipe.id } : draft, bar, menu, book, units);
+    });
+    const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
+    return cups.length === drafts.length ? [{ name: method, cups }] : [];
+  });
+}
+
 type CupFormProps = {
   number: number;
   bar: Bar;
@@ -138,15 +258,39 @@ type CupFormProps = {
   units: Units;
   draft: Draft;
   read: DraftRead;
+  /** By method, for the cup that is at hand. */
+  quotes: Record<string, Quote>;
   showFault: boolean;
   onChange: (part: Partial<Draft>) => void;
   onRemove: (() => void) | null;
 };
 
-function CupForm({ number, bar, menu, units, draft, read, showFault, onChange, onRemove }: CupFormProps) {
+function CupForm({
+  number,
+  bar,
+  menu,
+  units,
+  draft,
+  read,
+  quotes,
+  showFault,
+  onChange,
+  onRemove,
+}: CupFormProps) {
   const method = menu.find(({ id }) => id === draft.recipeId)?.method;
   const ofMethod = menu.filter((recipe) => recipe.method === method);
   const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
+  const { state } = useBar();
+  const nowMs = useNow(1000);
+  /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
+  const hintOf = (id: MethodId): string => {
+    const quote = quotes[id];
+    if (!quote?.ok) return METHODS[id].character;
+    const [most] = quote.shifts.filter(({ orderId, byS }) => byS > 0 && state.orders[orderId]);
+    const ready = showClock(Math.max(0, Math.ceil(quote.readyS - nowMs / 1000)));
+    if (!most) return `${METHODS[id].character} · ${ready}`;
+    return `${ready}, ${badgeOf(state.orders[most.orderId]!.badge).letter} ${showClock(most.byS)} later`;
+  };
   const choose = (id: MethodId) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id });
   return (
     <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
@@ -170,7 +314,7 @@ function CupForm({ number, bar, menu, units, draft, read, showFault, onChange, o
         name={`Method of cup ${number}`}
         value={method ?? ''}
         onChange={(id) => choose(id as MethodId)}
-        options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: METHODS[id].character }))}
+        options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: hintOf(id) }))}
       />
       <Row style={{ alignItems: 'flex-end' }}>
         <Select

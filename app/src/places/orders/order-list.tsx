@@ -1,38 +1,53 @@
 /**
  * Orders with their cups: what each waits for, when it is expected, and what can be done about it.
  */
-import { memo, useState } from 'react';
+import { memo, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
+import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import {
+  badgeOf,
   brewAt,
   nextBrewId,
   latestBrew,
+  urgedOf,
   type BarEvent,
   type CupState,
   type OrderState,
 } from '@even-kettle/core/brew';
 import { cardFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
+import { showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
-import { cupInWords } from '../../bar/words';
+import { clockTime, cupInWords } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card, Notice, Row, Tap } from '../../ui/parts';
+import { Grip } from '../../ui/grip';
 import { Subheading, Text } from '../../ui/text';
+import { Shifts } from './quote-line';
+import { useUrging, type Urge } from './use-urging';
+import { WhyThen } from './why-late';
 
 /** How many closed orders stay in sight. */
 const CLOSED_SHOWN = 4;
 
+const isOpen = (order: OrderState) =>
+  order.cups.some(({ status }) => status === 'waiting' || status === 'brewing');
+
 export const OrderList = memo(function OrderList({ compact }: { compact?: boolean }) {
-  const { state } = useBar();
-  const orders = Object.values(state.orders).sort((a, b) => a.takenMs - b.takenMs);
-  const isOpen = (order: OrderState) =>
-    order.cups.some(({ status }) => status === 'waiting' || status === 'brewing');
-  const open = orders.filter(isOpen);
+  const { state, plan } = useBar();
+  const orders = Object.values(state.orders);
+  // As planned, soonest out first; what is not planned yet last, as it was taken.
+  const outS = (order: OrderState) => plan?.finish[order.id] ?? Infinity;
+  const open = orders
+    .filter(isOpen)
+    .sort((a, b) => (outS(a) === outS(b) ? a.takenMs - b.takenMs : outS(a) - outS(b)));
   const closed = orders
     .filter((order) => !isOpen(order))
-    .toReversed()
+    .sort((a, b) => b.takenMs - a.takenMs)
     .slice(0, CLOSED_SHOWN);
   return (
     <View style={{ gap: 10 }}>
@@ -53,9 +68,11 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
       {open.length === 0 && !compact ? (
         <Notice title="All cups are out">Take the next order, and the bar says when it will be ready.</Notice>
       ) : null}
-      {open.map((order) => (
-        <OrderCard key={order.id} order={order} compact={compact ?? false} />
-      ))}
+      {compact ? (
+        open.map((order) => <OrderCard key={order.id} order={order} compact />)
+      ) : (
+        <InTurn orders={open} />
+      )}
       {closed.length > 0 && !compact ? (
         <>
           <Subheading style={{ marginTop: 8 }}>Out in the last hour</Subheading>
@@ -68,13 +85,88 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
   );
 });
 
-function OrderCard({ order, compact }: { order: OrderState; compact: boolean }) {
+/** The open orders in the turn in which they will be out; dragged, or moved with the arrow keys, the plan follows. */
+function InTurn({ orders }: { orders: OrderState[] }) {
+  const urge = useUrging();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
+  const move = (from: number, to: number) => {
+    const [order, other] = [orders[from], orders[to]];
+    if (order && other && from !== to) urge.past(order, other, to < from ? 'before' : 'after');
+  };
+  const placeOf = (id: unknown) => orders.findIndex((order) => order.id === id);
+  const ids = orders.map(({ id }) => id);
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => over && move(placeOf(active.id), placeOf(over.id))}
+      accessibility={{
+        screenReaderInstructions: {
+          draggable: 'Press the up or down arrow to have the order out sooner or later.',
+        },
+      }}
+    >
+      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+        {orders.map((order, index) => (
+          <Draggable key={order.id} order={order} urge={urge} onMove={(by) => move(index, index + by)} />
+        ))}
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+function Draggable({ order, urge, onMove }: { order: OrderState; urge: Urge; onMove: (by: 1 | -1) => void }) {
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: order.id,
+  });
+  const style: CSSProperties = {
+    transform: CSS.Translate.toString(transform) ?? '',
+    transition: transition ?? '',
+    position: 'relative',
+    zIndex: isDragging ? 1 : 0,
+    opacity: isDragging ? 0.85 : 1,
+  };
+  const moveByArrow = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+    event.preventDefault();
+    onMove(event.key === 'ArrowUp' ? -1 : 1);
+  };
+  const grip = (
+    <div
+      {...attributes}
+      {...listeners}
+      aria-label={`Move order ${badgeOf(order.badge).letter}`}
+      onKeyDown={moveByArrow}
+      style={{
+        width: 48,
+        height: 48,
+        display: 'grid',
+        placeItems: 'center',
+        cursor: 'grab',
+        touchAction: 'none',
+      }}
+    >
+      <Grip />
+    </div>
+  );
+  return (
+    <div ref={setNodeRef} style={style} data-testid="open-order">
+      <OrderCard order={order} compact={false} grip={grip} urge={urge} />
+    </div>
+  );
+}
+
+type OrderCardProps = { order: OrderState; compact: boolean; grip?: ReactNode; urge?: Urge };
+
+function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
   const look = useLook();
+  const [asking, setAsking] = useState(false);
   // Minutes are all it says; the cards take turns.
   const nowMs = useNow(5000, 300 + (order.badge % 12) * 390);
   const { plan } = useBar();
   const finishS = plan?.finish[order.id];
-  const open = order.cups.some(({ status }) => status === 'waiting' || status === 'brewing');
+  const open = isOpen(order);
+  const urged = urge?.urged?.orderId === order.id ? urge.urged : null;
   return (
     <Card style={{ padding: 12, gap: 4 }}>
       <Row>
@@ -82,18 +174,77 @@ function OrderCard({ order, compact }: { order: OrderState; compact: boolean }) 
         <Text bold numberOfLines={1} style={{ flex: 1 }}>
           {order.name ?? 'Order'}
         </Text>
-        <Text size="small" quiet>
-          {open && finishS !== undefined
-            ? `${compact ? '' : `out about ${clockTime(finishS * 1000)} · `}in ${minutes(finishS * 1000 - nowMs)}`
-            : `taken ${clockTime(order.takenMs)}`}
-        </Text>
+        <View style={{ alignItems: 'flex-end' }}>
+          <Text size={compact || !open ? 'small' : 'body'} quiet={compact || !open} bold={!compact && open}>
+            {open && finishS !== undefined
+              ? `in ${minutes(finishS * 1000 - nowMs)}`
+              : `taken ${clockTime(order.takenMs)}`}
+          </Text>
+          {open && finishS !== undefined && !compact ? (
+            <Text size="small" quiet>
+              out about {clockTime(finishS * 1000)}
+            </Text>
+          ) : null}
+        </View>
+        {grip}
       </Row>
+      {open && finishS !== undefined ? <Promised order={order} finishS={finishS} compact={compact} /> : null}
       {order.cups.map((cup) => (
         <View key={cup.cupId} style={{ borderTopWidth: 1, borderColor: look.rim, paddingTop: 2 }}>
           <Cup order={order} cup={cup} compact={compact} />
         </View>
       ))}
+      {urge && open ? (
+        <Row style={{ gap: 6, flexWrap: 'wrap', borderTopWidth: 1, borderColor: look.rim, paddingTop: 6 }}>
+          {(urgedOf(order)?.weight ?? 1) > 1 ? (
+            <Tap
+              label="No rush"
+              says={`No rush for order ${badgeOf(order.badge).letter}`}
+              onPress={() => urge.calm(order)}
+            />
+          ) : (
+            <Tap
+              label="Rush"
+              says={`Rush order ${badgeOf(order.badge).letter}`}
+              onPress={() => urge.rush(order)}
+            />
+          )}
+          <Tap
+            kind={asking ? 'chosen' : 'plain'}
+            label="Why then?"
+            says={`Why order ${badgeOf(order.badge).letter} is out then`}
+            onPress={() => setAsking(!asking)}
+          />
+        </Row>
+      ) : null}
+      {urged ? (
+        <View role="status" style={{ gap: 4, paddingVertical: 4 }}>
+          <Text bold>{urged.words}</Text>
+          <Shifts shifts={urged.shifts} otherwise="The others stay as they are." />
+        </View>
+      ) : null}
+      {asking && open ? <WhyThen order={order} /> : null}
     </Card>
+  );
+}
+
+/** A promise is still kept when it is missed by no more than this, seconds. */
+const KEPT_S = 20;
+
+/** What was promised, against what is expected; that it cannot be kept any more is said as soon as the plan knows. */
+function Promised({ order, finishS, compact }: { order: OrderState; finishS: number; compact: boolean }) {
+  if (order.promisedMs === undefined) return null;
+  const overS = finishS - order.promisedMs / 1000;
+  if (overS > KEPT_S)
+    return (
+      <Text bold size={compact ? 'small' : 'body'}>
+        {showClock(overS)} after its promise of {clockTime(order.promisedMs)}
+      </Text>
+    );
+  return compact ? null : (
+    <Text size="small" quiet>
+      promised {clockTime(order.promisedMs)}
+    </Text>
   );
 }
 
@@ -215,7 +366,5 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   return null;
 }
 
-const clockTime = (atMs: number): string =>
-  new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
 const minutes = (ms: number): string => `${Math.max(0, Math.ceil(ms / 60_000))} min`;
 const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

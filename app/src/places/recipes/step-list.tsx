@@ -15,6 +15,7 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-
 import { CSS } from '@dnd-kit/utilities';
 import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
+import { Grip } from '../../ui/grip';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -116,7 +117,7 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
             touchAction: 'none',
           }}
         >
-          <Handle />
+          <Grip />
         </div>
         <View style={{ flex: 1 }}>
           <Text bold={step.phase === 'brew'} quiet={!step.attended}>
@@ -146,17 +147,6 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
         </View>
       ) : null}
     </div>
-  );
-}
-
-function Handle() {
-  const look = useLook();
-  return (
-    <View style={{ gap: 4 }} aria-hidden>
-      {[0, 1, 2].map((line) => (
-        <View key={line} style={{ width: 18, height: 2, backgroundColor: look.ink2 }} />
-      ))}
-    </View>
   );
 }
 

@@ -1,0 +1,51 @@
+/**
+ * A break: one pair of hands is away for some minutes, and the plan knows.
+ */
+import { useState } from 'react';
+import { newId, useBar, useHere, useNow } from '../../bar/bar-context';
+import { clockTime } from '../../bar/words';
+import { Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+const BREAKS_MIN = [5, 10, 15];
+
+export function HandsBreak() {
+  const { store, clock } = useHere();
+  const { state } = useBar();
+  const nowMs = useNow(5000, 900);
+  const [asking, setAsking] = useState(false);
+  const away = state.away?.find(({ fromMs, toMs }) => fromMs <= nowMs && nowMs < toMs);
+  const leave = (minutes: number) => {
+    const atMs = clock.nowMs();
+    setAsking(false);
+    store.act(
+      [{ id: newId(), type: 'hands-away', atMs, fromMs: atMs, toMs: atMs + minutes * 60_000 }],
+      'Break',
+    );
+  };
+  if (away)
+    return (
+      <Row>
+        <Text style={{ flex: 1 }}>One pair of hands is away until {clockTime(away.toMs)}.</Text>
+        <Tap
+          label="Back now"
+          onPress={() =>
+            store.act([{ id: newId(), type: 'event-undone', atMs: clock.nowMs(), eventId: away.id }], 'Back')
+          }
+        />
+      </Row>
+    );
+  if (!asking)
+    return (
+      <Tap kind="bare" label="Break" says="A pair of hands takes a break" onPress={() => setAsking(true)} />
+    );
+  return (
+    <Row style={{ gap: 6, flexWrap: 'wrap' }}>
+      <Text>Away for</Text>
+      {BREAKS_MIN.map((minutes) => (
+        <Tap key={minutes} label={`${minutes} min`} onPress={() => leave(minutes)} />
+      ))}
+      <Tap kind="bare" icon="close" label="" says="No break" onPress={() => setAsking(false)} />
+    </Row>
+  );
+}

@@ -1,0 +1,54 @@
+/**
+ * What an order would cost the bar: when it is out, and which others come out at another time for it.
+ */
+import { View } from 'react-native';
+import type { Quote, Shift } from '@even-kettle/core/plan';
+import { showClock } from '@even-kettle/core/units';
+import { useBar, useNow } from '../../bar/bar-context';
+import { clockTime } from '../../bar/words';
+import { Badge } from '../../ui/badge';
+import { Row } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+/** So much later or sooner, in a word. */
+export const shiftInWords = (byS: number): string =>
+  `${showClock(Math.abs(byS))} ${byS > 0 ? 'later' : 'sooner'}`;
+
+/** Which orders come out at another time, each by its badge. */
+export function Shifts({ shifts, otherwise }: { shifts: Shift[]; otherwise: string }) {
+  const { state } = useBar();
+  const known = shifts.filter(({ orderId }) => state.orders[orderId]);
+  if (known.length === 0) return <Text quiet>{otherwise}</Text>;
+  return (
+    <Row style={{ flexWrap: 'wrap', rowGap: 6, columnGap: 14 }}>
+      {known.map(({ orderId, byS }) => (
+        <Row key={orderId} style={{ gap: 6 }}>
+          <Badge badge={state.orders[orderId]!.badge} size={24} />
+          <Text bold={byS > 0} quiet={byS < 0}>
+            {shiftInWords(byS)}
+          </Text>
+        </Row>
+      ))}
+    </Row>
+  );
+}
+
+/** The time that is said to the guest, large, and the price that the others pay. */
+export function QuoteLine({ quote }: { quote: Quote | undefined }) {
+  const nowMs = useNow(1000);
+  if (!quote) return <Text quiet>Working out when it would be ready.</Text>;
+  if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
+  const leftS = Math.max(0, quote.readyS - nowMs / 1000);
+  return (
+    <View testID="quote" style={{ gap: 6 }}>
+      <Row style={{ alignItems: 'baseline' }}>
+        <Text>Ready in</Text>
+        <Text size="figure" style={{ fontSize: 44, lineHeight: 48 }} testID="quoted">
+          {showClock(Math.ceil(leftS))}
+        </Text>
+        <Text quiet>at {clockTime(quote.readyS * 1000)}</Text>
+      </Row>
+      <Shifts shifts={quote.shifts} otherwise="No other order waits for it." />
+    </View>
+  );
+}

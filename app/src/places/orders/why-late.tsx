@@ -1,0 +1,54 @@
+/**
+ * Why an order is out when it is: what its brews wait for, back to what is under way; and what would help, each tried.
+ */
+import { useEffect, useState } from 'react';
+import { View } from 'react-native';
+import { nextBrewId, type OrderState } from '@even-kettle/core/brew';
+import type { Help, Link } from '@even-kettle/core/plan';
+import { useBar, useHere } from '../../bar/bar-context';
+import { helpInWords, linkInWords } from '../../bar/plan-words';
+import { useLook } from '../../ui/look';
+import { Text } from '../../ui/text';
+
+export function WhyThen({ order }: { order: OrderState }) {
+  const look = useLook();
+  const { planner, store } = useHere();
+  const { plan, bar, state, book } = useBar();
+  const [found, setFound] = useState<{ chain: Link[]; helps: Help[] } | null>(null);
+  const waiting = order.cups
+    .filter(({ status }) => status === 'waiting')
+    .map(nextBrewId)
+    .join(' ');
+  useEffect(() => {
+    const given = store.given();
+    if (!given) return undefined;
+    const question = { ask: 'why' as const, orderId: order.id, brewIds: waiting.split(' ').filter(Boolean) };
+    return planner.ask(given, question, (answer) => {
+      if (answer.ask === 'why') setFound(answer);
+    });
+  }, [order.id, waiting, plan, planner, store]);
+  if (!bar) return null;
+  const known = { state, bench: bar, book };
+  return (
+    <View
+      testID="why"
+      style={{ gap: 4, borderTopWidth: 1, borderColor: look.rim, paddingTop: 8, paddingBottom: 4 }}
+    >
+      {found === null ? <Text quiet>Trying what would help.</Text> : null}
+      {found?.chain.map((link) => (
+        <Text key={link.brewId}>{linkInWords(link, known)}</Text>
+      ))}
+      {found && found.chain.length === 0 ? (
+        <Text>Nothing holds it up: its brews take as long as they take.</Text>
+      ) : null}
+      {found?.helps.map((help) => (
+        <Text key={JSON.stringify(help)} bold>
+          {helpInWords(help, order)}
+        </Text>
+      ))}
+      {found && found.helps.length === 0 ? (
+        <Text quiet>Nothing that was tried brings it out sooner.</Text>
+      ) : null}
+    </View>
+  );
+}

@@ -1,0 +1,234 @@
+/**
+ * What would be if: an order taken, an order pulled forward, something more on the bench. Each is answered by planning
+ * with it, from the plan that stands, and never by a rule of thumb.
+ */
+import { apply, type BarEvent, type BarState, type CupAsk } from '../brew';
+import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
+import { brewersOn, cardFor, type Bench } from './bench';
+import { buildProblem } from './build';
+import type { Plan, PlanProblem } from './problem';
+import { solve } from './solve';
+
+/** The bar as it stands, for asking. */
+export type Standing = {
+  state: BarState;
+  bench: Bench;
+  book: RecipeBook;
+  /** Whole seconds of bar time. */
+  nowS: number;
+  plan: Plan | null;
+};
+
+/** An order that comes out at another time than it would: seconds later, negative for sooner. */
+export type Shift = { orderId: string; byS: number };
+
+export type Quote =
+  | { ok: true; readyS: number; shifts: Shift[] }
+  /** What no brewer here can make, or no plan can place. */
+  | { ok: false; reason: string };
+
+/** Moves that a question may take: about a fiftieth of a second for a dozen brews. */
+const MOVES = 24;
+/** A shift of less than this is not worth a word, seconds. */
+const WORTH_SAYING_S = 10;
+
+/** The plan of the bar as it stands, that the others are compared with. */
+export function standingPlan(standing: Standing, moves = MOVES): Plan | null {
+  const { problem } = problemOf(standing);
+  return problem.brews.length > 0 ? solve(problem, { moves, before: standing.plan ?? undefined }) : null;
+}
+
+/**
+ * When an order of these cups would be out if it were taken now, and what it would do to the others.
+ * @param base the plan without it, as `standingPlan` gives it
+ */
+export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[], moves = MOVES): Quote {
+  const orderId = 'quoted';
+  const taken = happen(standing, {
+    id: orderId,
+    type: 'order-taken',
+    atMs: standing.nowS * 1000,
+    orderId,
+    cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
+  });
+  if (!taken.ok) return taken;
+  const { problem, unplannable } = problemOf(taken.standing);
+  if (unplannable.length > 0) return { ok: false, reason: unplannable[0]!.reason };
+  const plan = solve(problem, { moves, before: base ?? undefined });
+  return { ok: true, readyS: plan.finish[orderId]!, shifts: shiftsBetween(base, plan) };
+}
+
+export type Urging = {
+  /** What to say in the log: how many times its seconds count, and by when it is wanted. */
+  weight: number;
+  wantedS: number;
+  /** Whether it then is out before the other (or after it). */
+  kept: boolean;
+  shifts: Shift[];
+};
+
+const SOONER = [2, 4, 8, 16] as const;
+const LATER = [0.5, 0.25, 0.1] as const;
+
+/**
+ * How an order has to be urged to be out before another one, or after it; the least that does it, with its price for
+ * the rest. Where nothing does it the most is given, with `kept` false.
+ */
+export function urgePast(
+  standing: Standing,
+  base: Plan,
+  orderId: string,
+  otherId: string,
+  way: 'before' | 'after',
+): Urging {
+  const otherS = base.finish[otherId]!;
+  const wantedS =
+    way === 'before' ? Math.min(otherS - 1, base.finish[orderId]!) : Math.max(otherS, base.finish[orderId]!);
+  let urging: Urging | null = null;
+  for (const weight of way === 'before' ? SOONER : LATER) {
+    urging = tryUrging(standing, base, orderId, weight, wantedS, (plan) =>
+      way === 'before'
+        ? plan.finish[orderId]! <= plan.finish[otherId]!
+        : plan.finish[orderId]! >= plan.finish[otherId]!,
+    );
+    if (urging.kept) return urging;
+  }
+  return urging!;
+}
+
+/** The price of a rush: this order before everything that is not under way. */
+export const rush = (standing: Standing, base: Plan, orderId: string): Urging =>
+  tryUrging(
+    standing,
+    base,
+    orderId,
+    SOONER.at(-1)!,
+    standing.nowS,
+    (plan) => plan.finish[orderId]! < base.finish[orderId]!,
+  );
+
+function tryUrging(
+  standing: Standing,
+  base: Plan,
+  orderId: string,
+  weight: number,
+  wantedS: number,
+  isKept: (plan: Plan) => boolean,
+): Urging {
+  const urged = happen(standing, {
+    id: 'urged',
+    type: 'order-urged',
+    atMs: standing.nowS * 1000,
+    orderId,
+    weight,
+    wantedMs: wantedS * 1000,
+  });
+  const nothing = { weight, wantedS, kept: false, shifts: [] };
+  if (!urged.ok) return nothing;
+  const { problem } = problemOf(urged.standing);
+  const plan = solve(problem, { moves: 2 * MOVES, before: base });
+  return { weight, wantedS, kept: isKept(plan), shifts: shiftsBetween(base, plan) };
+}
+
+/** Something that would bring an order out sooner, with how much: tried, not guessed. */
+export type Help =
+  | { what: 'hands'; gainS: number }
+  | { what: 'tool'; tool: string; gainS: number }
+  | { what: 'method'; cupId: string; method: MethodId; gainS: number };
+
+/** What would help an order that is late: one more of each tool, a second pair of hands, or a quicker method for a cup that waits. */
+export function whatHelps(standing: Standing, base: Plan, orderId: string): Help[] {
+  const { problem } = problemOf(standing);
+  const order = problem.orders.find(({ id }) => id === orderId);
+  if (!order) return [];
+  const tools = new Set(problem.brews.flatMap(({ holds }) => holds.map(({ tool }) => tool)));
+  const gain = (changed: PlanProblem) =>
+    base.finish[orderId]! - solve(changed, { moves: MOVES, before: base }).finish[orderId]!;
+  const helps: Help[] = [
+    ...otherMethods(standing, base, orderId),
+    { what: 'hands', gainS: gain({ ...problem, hands: problem.hands + 1 }) },
+    ...[...tools].map((tool) => ({
+      what: 'tool' as const,
+      tool,
+      gainS: gain({ ...problem, tools: { ...problem.tools, [tool]: (problem.tools[tool] ?? 0) + 1 } }),
+    })),
+  ];
+  return helps.filter(({ gainS }) => gainS >= WORTH_SAYING_S).sort((a, b) => b.gainS - a.gainS);
+}
+
+/** The cups of an order that wait, each by every other method that the bench has. */
+function otherMethods(standing: Standing, base: Plan, orderId: string): Help[] {
+  const order = standing.state.orders[orderId];
+  const here = new Set(brewersOn(standing.bench).map(({ method }) => method));
+  return (order?.cups ?? [])
+    .filter(({ status }) => status === 'waiting')
+    .flatMap((cup) => {
+      const own = standing.book(cup)?.method;
+      return [...here]
+        .filter((method) => method !== own)
+        .flatMap((method) => {
+          const recipe = SCHOOLS.find((school) => school.method === method)!;
+          const instead = { ...cup, recipeId: recipe.id, recipeVersion: recipe.version };
+          if (!cardFor(standing.bench, instead, standing.book).ok) return [];
+          const cups = order!.cups.map((each) => (each.cupId === cup.cupId ? instead : each));
+          const orders = { ...standing.state.orders, [orderId]: { ...order!, cups } };
+          const { problem } = problemOf({ ...standing, state: { ...standing.state, orders } });
+          const plan = solve(problem, { moves: MOVES, before: base });
+          return [
+            {
+              what: 'method' as const,
+              cupId: cup.cupId,
+              method,
+              gainS: base.finish[orderId]! - plan.finish[orderId]!,
+            },
+          ];
+        });
+    })
+    .sort((a, b) => b.gainS - a.gainS)
+    .slice(0, 2);
+}
+
+/** A link of what makes a brew wait: who frees what it waits for, and until when. */
+export type Link = {
+  brewId: string;
+  for: 'hands' | 'tool' | 'partner';
+  tool?: string;
+  until: number;
+  step: string | null;
+};
+
+const LONGEST_CHAIN = 5;
+
+/** Why a brew waits, and why what it waits for waits, back to what is under way. */
+export function chainOf(plan: Plan, brewId: string): Link[] {
+  const links: Link[] = [];
+  let at: string | null = brewId;
+  while (at !== null && links.length < LONGEST_CHAIN) {
+    const why: Plan['why'][string] | undefined = plan.why[at];
+    if (!why || links.some((link) => link.brewId === at)) break;
+    links.push({ brewId: at, ...why });
+    at = why.step === null ? null : why.step.slice(0, why.step.lastIndexOf('/'));
+  }
+  return links;
+}
+
+function problemOf({ state, bench, book, nowS, plan }: Standing) {
+  return buildProblem(state, bench, book, nowS, plan ?? undefined);
+}
+
+function happen(
+  standing: Standing,
+  event: BarEvent,
+): { ok: true; standing: Standing } | { ok: false; reason: string } {
+  const applied = apply(standing.state, event, standing.book);
+  if (!applied.ok) return { ok: false, reason: applied.refusal.reason };
+  return { ok: true, standing: { ...standing, state: applied.state } };
+}
+
+/** The orders that come out at another time, those that come out later first. */
+function shiftsBetween(base: Plan | null, plan: Plan): Shift[] {
+  return Object.entries(base?.finish ?? {})
+    .map(([orderId, at]) => ({ orderId, byS: (plan.finish[orderId] ?? at) - at }))
+    .filter(({ byS }) => Math.abs(byS) >= WORTH_SAYING_S)
+    .sort((a, b) => b.byS - a.byS);
+}
