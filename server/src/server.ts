@@ -162,6 +162,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     },
     close: async () => {
       clearInterval(following);
+      planning.close();
       hub.close();
       devices.close();
       await traces.flush();

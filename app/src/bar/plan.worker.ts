@@ -42,6 +42,10 @@ export type Answer =
 export type PlanJob = { job: number; bar: BarGiven; question: Question };
 export type PlanAnswer = { job: number; answer: Answer; last: boolean };
 
+/** What is compared with must be as good as what is tried; quotes have to be there within a blink. */
+const QUOTE_MOVES = 24;
+const MANY_MOVES = 240;
+
 /** The latest job of each kind. */
 const latest = new Map<Question['ask'], number>();
 
@@ -69,7 +73,7 @@ async function work(asked: PlanJob): Promise<void> {
       plan: problem.brews.length > 0 ? solve(problem, { before: plan ?? undefined }) : null,
     });
   }
-  const base = standingPlan(standing);
+  const base = standingPlan(standing, question.ask === 'quotes' ? QUOTE_MOVES : MANY_MOVES);
   if (question.ask === 'quotes') {
     for (const [index, { name, cups }] of question.drafts.entries()) {
       if (!(await stillAsked(asked))) return;

@@ -29,11 +29,13 @@ export type Quote =
 
 /** Moves that a question may take: about a fiftieth of a second for a dozen brews. */
 const MOVES = 24;
+/** And one that is to change the bar's turn, or that somebody waits for with a question: about a fifth of a second. */
+const MANY_MOVES = 240;
 /** A shift of less than this is not worth a word, seconds. */
 const WORTH_SAYING_S = 10;
 
 /** The plan of the bar as it stands, that the others are compared with. */
-export function standingPlan(standing: Standing, moves = MOVES): Plan | null {
+export function standingPlan(standing: Standing, moves: number = MOVES): Plan | null {
   const { problem } = problemOf(standing);
   return problem.brews.length > 0 ? solve(problem, { moves, before: standing.plan ?? undefined }) : null;
 }
@@ -126,7 +128,7 @@ function tryUrging(
   const nothing = { weight, wantedS, kept: false, shifts: [] };
   if (!urged.ok) return nothing;
   const { problem } = problemOf(urged.standing);
-  const plan = solve(problem, { moves: 2 * MOVES, before: base });
+  const plan = solve(problem, { moves: MANY_MOVES, before: base });
   return { weight, wantedS, kept: isKept(plan), shifts: shiftsBetween(base, plan) };
 }
 

@@ -19,8 +19,9 @@ export type Search = {
 const NEVER_OVERBOOK = 1e7;
 /** A second of over-booked hands costs from the first to the second of these in a move; a tool's half as much. */
 const PRICES = [4, 160] as const;
-/** Annealing starts by taking plans so much dearer, and ends so. */
-const HOT = 30;
+/** Annealing starts by taking plans so much dearer, or by this share of the cost where that is more, and ends so. */
+const HOT = 15;
+const HOT_SHARE = 0.006;
 const COLD = 1;
 /** Constructions of which the best begins a cycle; moves of the first cycle, by brew. Each pair of cycles is longer than the one before. */
 const CONSTRUCTIONS = 6;
@@ -331,7 +332,8 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
           length = Math.ceil(FIRST_CYCLE * open.length * Math.pow(LONGER, cycle >> 1));
           beginCycle(cycle);
         }
-        tryMove(HOT * Math.pow(COLD / HOT, moved / length));
+        const hot = Math.max(HOT, HOT_SHARE * bestCost);
+        tryMove(hot * Math.pow(COLD / hot, moved / length));
         moved += 1;
       }
     },

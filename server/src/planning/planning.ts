@@ -39,15 +39,17 @@ export type Planning = {
   calm: () => { plans: number; changes: number };
   /** Says that something has changed. Resolves when the bar is planned as it then stands. */
   replan: (because: Because) => Promise<void>;
-  /** Plans again where the bar has fallen behind, and looks for a better plan where it is quiet. */
+  /** Plans again where the bar has fallen behind. */
   followTime: () => Promise<void>;
+  close: () => void;
 };
 
 /** How long is looked for a plan when something has happened, and in a quiet moment, real milliseconds. */
 const AT_ONCE_MS = 150;
-const QUIET_MS = 1200;
-/** A quiet look is made so often after the last change, and then no more. */
-const QUIET_LOOKS = 3;
+const QUIET_MS = 1500;
+/** It is quiet when nothing has happened for so long, real milliseconds; after a change it is looked so often, and then no more. */
+const STILL_MS = 300;
+const QUIET_LOOKS = 4;
 
 export function startPlanning(
   sources: Sources,
@@ -61,6 +63,8 @@ export function startPlanning(
   let running: Promise<void> | null = null;
   let again: Because | null = null;
   let quietLooks = 0;
+  let still: NodeJS.Timeout | undefined;
+  let closed = false;
   const calm = { plans: 0, changes: 0 };
 
   const build = () =>
@@ -108,6 +112,13 @@ export function startPlanning(
       reason = again;
     }
     running = null;
+    lookLater();
+  };
+  const lookLater = () => {
+    clearTimeout(still);
+    if (closed || quietLooks >= QUIET_LOOKS) return;
+    still = setTimeout(() => void look().catch(warn).finally(lookLater), STILL_MS / sources.rate);
+    still.unref();
   };
 
   const replan = (because: Because) => {
@@ -122,8 +133,8 @@ export function startPlanning(
     quietLooks += 1;
     const stood = current;
     const { problem: asked, unplannable } = build();
-    if (!stood?.plan || asked.brews.length === 0) return;
-    const solved = await solver.solve(asked, stood.plan, QUIET_MS);
+    if (running || !stood?.plan || asked.brews.length === 0) return;
+    const solved = await solver.solve(asked, stood.plan, QUIET_MS / sources.rate);
     if (!solved || running || current !== stood || !worthTaking(solved.standsCost, solved.cost)) return;
     take(asked, solved.plan, 'better', { seq: stood.seq, unplannable });
   };
@@ -140,7 +151,10 @@ export function startPlanning(
       const nowMs = sources.nowMs();
       const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
       if (isBehind(items, plan, nowMs)) await replan('late');
-      else if (quietLooks < QUIET_LOOKS) await look().catch(warn);
+    },
+    close: () => {
+      closed = true;
+      clearTimeout(still);
     },
   };
 }

@@ -27,10 +27,14 @@ export function workerSolver(file: URL): Solver {
   const waiting = new Map<number, Waiting>();
   let jobs = 0;
   let worker: Worker | null = null;
+  let closing = false;
 
   const failAll = (error: Error) => {
     worker = null;
-    for (const { reject } of waiting.values()) reject(error);
+    for (const { resolve, reject } of waiting.values()) {
+      if (closing) resolve(null);
+      else reject(error);
+    }
     waiting.clear();
   };
   const start = () => {
@@ -56,6 +60,7 @@ export function workerSolver(file: URL): Solver {
         worker.postMessage({ job: jobs, problem, before, budgetMs } satisfies SolveJob);
       }),
     close: async () => {
+      closing = true;
       await worker?.terminate();
     },
   };

@@ -72,8 +72,8 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
 
   return (
     <Card style={{ paddingBottom: 8 }}>
-      <Row style={{ justifyContent: 'space-between', marginTop: -8, marginRight: -8, gap: 0 }}>
-        <Subheading style={{ flex: 1 }}>The next {minutes} minutes</Subheading>
+      <Subheading>The next {minutes} minutes</Subheading>
+      <Row style={{ position: 'absolute', top: 2, right: 2, gap: 0, zIndex: 1 }}>
         <Tap kind="bare" icon="minus" label="" says="Show more minutes" onPress={() => zoom(1.4)} />
         <Tap kind="bare" icon="plus" label="" says="Show fewer minutes" onPress={() => zoom(1 / 1.4)} />
       </Row>

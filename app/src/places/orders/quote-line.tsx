@@ -48,7 +48,7 @@ export function QuoteLine({ quote }: { quote: Quote | undefined }) {
         </Text>
         <Text quiet>at {clockTime(quote.readyS * 1000)}</Text>
       </Row>
-      <Shifts shifts={quote.shifts} otherwise="No other order waits for it." />
+      <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise="No other order waits for it." />
     </View>
   );
 }
