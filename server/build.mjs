@@ -16,6 +16,7 @@ const options = {
     'bench-cards': here('src/bench-cards.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('src/soak/main.ts'),
+    'rush-hour': here('src/soak/rush-hour.ts'),
   },
   outdir: here('dist'),
   bundle: true,

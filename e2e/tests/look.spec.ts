@@ -74,7 +74,8 @@ test('at 360 px nothing is cut off or scrolls sideways, and what is touched is a
       const found: string[] = [];
       if (document.documentElement.scrollWidth > window.innerWidth) found.push('scrolls sideways');
       const shown = [...document.querySelectorAll<HTMLElement>('body *')].filter(
-        (element) => element.offsetParent !== null,
+        // The rail's drawing slides under its window's edge.
+        (element) => element.offsetParent !== null && !element.closest('[data-testid="slides"]'),
       );
       for (const element of shown) {
         const box = element.getBoundingClientRect();

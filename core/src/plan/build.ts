@@ -119,10 +119,13 @@ function takeInHand(
 ): void {
   const nowMs = problem.now * 1000;
   const items = agenda(state, bench, book, before, nowMs);
+  const claimed = new Set<string>();
   let free = bench.hands - items.filter(({ begunMs }) => begunMs !== null).length;
   for (const item of items) {
     const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
-    if (free <= 0 || !due || (item.brew === null && !item.station.free)) continue;
+    // Of cups that wait for one station only the first can be in hand.
+    if (free <= 0 || !due || (item.brew === null && !(item.station.free && !claimed.has(item.station.id))))
+      continue;
     const brew = problem.brews.find(({ id }) => id === item.brewId);
     const index = brew?.steps.findIndex(({ id }) => id === item.step.id) ?? -1;
     const isNext =
@@ -130,6 +133,7 @@ function takeInHand(
       brew!.steps.every(({ id }, n) => n < index === stepKey(item.brewId, id) in problem.started);
     if (!isNext) continue;
     free -= 1;
+    claimed.add(item.station.id);
     problem.started[item.key] = Math.min(problem.now, Math.round(item.fromMs / 1000));
   }
 }

@@ -69,7 +69,7 @@ export type Urging = {
   shifts: Shift[];
 };
 
-const SOONER = [2, 4, 8, 16] as const;
+const SOONER = [4, 8, 16] as const;
 const LATER = [0.5, 0.25, 0.1] as const;
 
 /**

@@ -4,6 +4,7 @@
  * (`board`), or shifts what is planned by hand's breadths; `timing` makes a plan of what comes out, or there is none.
  */
 import { boardOf } from './board';
+import { FROZEN_BROKEN } from './price';
 import { seededRandom } from './random';
 import { range } from './sequence';
 import { NEVER, type Tables } from './tables';
@@ -41,10 +42,14 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
   const free = range(t.steps).filter((i) => i >= t.next[t.brewOf[i]!]!);
   const lengthS = range(t.brews).map((b) => sum(t, b, () => true, true));
   const handsS = range(t.brews).map((b) => sum(t, b, (i) => t.attended[i] === 1, false));
+  // An order that counts many times would rather over-book than wait, unless that is as much dearer.
+  const dearest = PRICES[1] * Math.max(1, ...t.orders.map(({ weight }) => weight));
   const isBegun = (b: number) => t.next[b]! > t.first[b]!;
   const hasFrozen = (b: number) => range(t.steps).some((i) => t.brewOf[i] === b && t.frozen[i] !== NEVER);
-  /** What runs and what is promised to start goes before what waits. */
-  const bound = open.filter((b) => isBegun(b) || hasFrozen(b)).sort((a, b) => t.soonest[a]! - t.soonest[b]!);
+  /** What runs goes first, since it can give way least; then what is promised to start. */
+  const bound = open
+    .filter((b) => isBegun(b) || hasFrozen(b))
+    .sort((a, b) => Number(isBegun(b)) - Number(isBegun(a)) || t.soonest[a]! - t.soonest[b]!);
 
   const current = new Int32Array(t.steps);
   const next = new Int32Array(t.steps);
@@ -133,7 +138,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
       for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) board.start[i] = Math.max(0, starts[i]!);
       board.put(b);
     }
-    for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, PRICES[1], 0, t.horizon);
+    for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, dearest, 0, t.horizon);
     boardIsCurrent = false;
   }
 
@@ -145,7 +150,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     } else {
       currentCost = Infinity;
       for (let n = 0; n < CONSTRUCTIONS; n += 1) {
-        construct(15 * Math.pow(10, random()), priority(random(), 300 * random()));
+        construct(15 * Math.pow(dearest / 32, random()), priority(random(), 300 * random()));
         next.set(board.start);
         const cost = planOf(next);
         keepBest(next, cost);
@@ -175,7 +180,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     showCurrentOnBoard();
     const end = endOfAll(current);
     const from = Math.min(...brews.map((b) => current[t.next[b]!]!));
-    const price = PRICES[0] * Math.pow(PRICES[1] / PRICES[0], random());
+    const price = PRICES[0] * Math.pow(dearest / PRICES[0], random());
     for (const b of brews) board.lift(b);
     for (const b of brews) {
       const wide = anywhere || random() < 0.1;
@@ -332,7 +337,8 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
           length = Math.ceil(FIRST_CYCLE * open.length * Math.pow(LONGER, cycle >> 1));
           beginCycle(cycle);
         }
-        const hot = Math.max(HOT, HOT_SHARE * bestCost);
+        // What a broken promise adds is no measure of what plans differ by.
+        const hot = Math.max(HOT, HOT_SHARE * (bestCost % FROZEN_BROKEN));
         tryMove(hot * Math.pow(COLD / hot, moved / length));
         moved += 1;
       }

@@ -150,9 +150,12 @@ function choose(freeAt: Int32Array, count: number, at: number): number {
 
 /** Stretches of hands that are not for placing: begun steps that are not over, and pairs that are away. */
 function fixedOf(t: Tables): { from: number; to: number }[] {
+  // Of more begun steps than pairs, those that are over last keep the pairs: nothing is laid on top of them.
   const begun = range(t.steps)
     .filter((i) => i < t.next[t.brewOf[i]!]! && t.attended[i] && t.pinnedEnd[i]! > 0)
-    .map((i) => ({ from: 0, to: t.pinnedEnd[i]! }));
+    .map((i) => ({ from: 0, to: t.pinnedEnd[i]! }))
+    .sort((a, b) => b.to - a.to)
+    .slice(0, t.hands);
   const away = t.away
     .filter(({ to }) => to > 0)
     .flatMap(({ from, to, hands }) => Array.from({ length: hands }, () => ({ from: Math.max(0, from), to })));

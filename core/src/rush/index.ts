@@ -1,3 +1,5 @@
 export { seededRandom } from '../plan';
 export { liveShift } from './shift';
 export type { Shift, ShiftPlan } from './shift';
+export { BUSY_PEOPLE, workRush } from './people';
+export type { Manners, Setting, World } from './people';

@@ -45,7 +45,7 @@ export type Planning = {
 };
 
 /** How long is looked for a plan when something has happened, and in a quiet moment, real milliseconds. */
-const AT_ONCE_MS = 150;
+const AT_ONCE_MS = 60;
 const QUIET_MS = 1500;
 /** It is quiet when nothing has happened for so long, real milliseconds; after a change it is looked so often, and then no more. */
 const STILL_MS = 300;

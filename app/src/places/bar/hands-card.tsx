@@ -202,13 +202,20 @@ function clockOf(item: AgendaItem, nowMs: number): string {
 
 /** Quicker than this after the card went over to another brew, a thumb was meant for the one before, milliseconds. */
 const TOO_QUICK_MS = 250;
+/** When a card with a button was last taken away; one that comes in its place within this is one that it went over to. */
+let goneMs = -Infinity;
+const IN_ITS_PLACE_MS = 100;
 
 function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPress: () => void }) {
   const look = useLook();
   const shownMs = useRef(0);
   const meantForAnother = useRef(false);
   useEffect(() => {
-    shownMs.current = performance.now();
+    const nowMs = performance.now();
+    shownMs.current = nowMs - goneMs < IN_ITS_PLACE_MS ? nowMs : -Infinity;
+    return () => {
+      goneMs = performance.now();
+    };
   }, []);
   return (
     <Pressable

@@ -170,7 +170,7 @@ function Sliding({ pxPerS, children }: { pxPerS: number; children: React.ReactNo
     return () => clearInterval(timer);
   }, [clock, pxPerS, children]);
   return (
-    <View ref={ref} style={{ position: 'absolute', left: 0, top: 0 }}>
+    <View ref={ref} testID="slides" style={{ position: 'absolute', left: 0, top: 0 }}>
       {children}
     </View>
   );

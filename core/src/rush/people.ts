@@ -1,0 +1,112 @@
+/**
+ * Simulated people at a bar, several pairs of hands: each does what the agenda asks of its pair, seldom quite in time,
+ * with hands that are seldom exact. They live in whatever world they are given: a simulated one, or a running server.
+ */
+import type { BarEvent, BarState, OrderTaken } from '../brew';
+import { agenda, handsOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
+import type { RecipeBook } from '../recipe';
+
+/** Where the people are: what they see, what they do, and how time goes by. */
+export type World = {
+  nowMs: () => number;
+  state: () => BarState;
+  plan: () => Plan | null;
+  /** Tells the bar what happened. False where it was refused: somebody else was there first. */
+  tell: (events: BarEvent[]) => Promise<boolean>;
+  /** Lets time go by until a moment, or until something may have changed. */
+  passUntil: (atMs: number) => Promise<void>;
+};
+
+export type Manners = {
+  /** So late a step is begun, seconds: mostly, and now and then when something distracts. */
+  lateS: number;
+  distractedS: number;
+  /** How often something does. */
+  distracted: number;
+  /** Lengths lie so far around the usual, as a share. */
+  noise: number;
+};
+
+export const BUSY_PEOPLE: Manners = { lateS: 3, distractedS: 25, distracted: 0.06, noise: 0.15 };
+
+export type Setting = {
+  bench: Bench;
+  book: RecipeBook;
+  /** In order of time. */
+  orders: OrderTaken[];
+  random: () => number;
+  newId: NewId;
+  manners: Manners;
+  /** Nobody works on after this, bar milliseconds. */
+  untilMs: number;
+};
+
+type Busy = { item: AgendaItem; untilMs: number };
+
+/** A moment before the people look again though nothing asked for it, milliseconds. */
+const LOOK_MS = 2000;
+
+/** Works until every order is out and every station clean, or until it is too late. Gives how many taps were refused. */
+export async function workRush(world: World, setting: Setting): Promise<{ refused: number }> {
+  const { bench, book, random, newId, manners, untilMs } = setting;
+  const coming = [...setting.orders];
+  const pairs: (Busy | null)[] = Array.from({ length: bench.hands }, () => null);
+  let refused = 0;
+
+  const finish = async ({ item }: Busy, atMs: number) => {
+    const targetG = item.asks === 'finish' && !item.step.byEye ? item.step.targetG : undefined;
+    const readingG = targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) };
+    const events = tapEvents(item, bench, atMs, newId, readingG);
+    if (events.length > 0 && !(await world.tell(events))) refused += 1;
+  };
+
+  while (world.nowMs() < untilMs) {
+    const nowMs = world.nowMs();
+    while (coming[0] && coming[0].atMs <= nowMs) await world.tell([coming.shift()!]);
+    for (const [pair, busy] of pairs.entries()) {
+      if (!busy || busy.untilMs > nowMs) continue;
+      pairs[pair] = null;
+      await finish(busy, nowMs);
+    }
+    const items = agenda(world.state(), bench, book, world.plan(), nowMs);
+    if (items.length === 0 && coming.length === 0 && pairs.every((busy) => busy === null)) break;
+    for (const [pair, busy] of pairs.entries()) {
+      if (busy) continue;
+      const inHand = new Set(pairs.map((each) => each?.item.brewId));
+      const free = items.filter(
+        (item) =>
+          !inHand.has(item.brewId) &&
+          item.dueMs <= nowMs &&
+          (item.brew !== null || item.station.free) &&
+          !pairs.some((each) => each && each.item.station.id === item.station.id),
+      );
+      const item = free.find((each) => handsOf(each, world.plan()) === pair) ?? helpOut(free, nowMs);
+      if (item) pairs[pair] = { item, untilMs: nowMs + takesMs(item, nowMs) };
+    }
+    const next = Math.min(
+      coming[0]?.atMs ?? Infinity,
+      ...pairs.map((busy) => busy?.untilMs ?? Infinity),
+      ...items.filter(({ dueMs }) => dueMs > nowMs).map(({ dueMs }) => dueMs),
+      nowMs + LOOK_MS,
+    );
+    await world.passUntil(next);
+  }
+  return { refused };
+
+  /** From being seen to being done, with what people are. */
+  function takesMs(item: AgendaItem, nowMs: number): number {
+    const lateS =
+      random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
+    const usualMs = item.step.durationS * 1000;
+    if (item.asks === 'start' || item.asks === 'cue') return 1000 * lateS;
+    if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - nowMs) + 1;
+    const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);
+    return 1000 * lateS + leftMs * (1 + (random() - 0.4) * 2 * manners.noise);
+  }
+}
+
+/** What the other pair should have begun so long ago is taken by whoever is free, milliseconds. */
+const HELP_MS = 20_000;
+
+const helpOut = (items: AgendaItem[], nowMs: number): AgendaItem | undefined =>
+  items.find(({ dueMs }) => nowMs - dueMs > HELP_MS);

@@ -1,0 +1,191 @@
+/** The timetable at the counter: quotes that hold, orders pulled forward, a late pour that the plan follows. */
+import type { Page } from '@playwright/test';
+import { expect, test, type RunningBar } from '../support/bar';
+import { doWhatItSays, workItOff } from '../support/barista';
+
+type Planned = {
+  version: number;
+  because: string;
+  plan: { starts: Record<string, number>; finish: Record<string, number> };
+};
+type Orders = {
+  state: {
+    orders: Record<
+      string,
+      { name?: string; promisedMs?: number; cups: { status: string; brewIds: string[]; cups?: number }[] }
+    >;
+    brews: Record<string, { id: string; servedMs?: number; marks: Record<string, object> }>;
+  };
+};
+
+test.describe('at the counter', () => {
+  // Slow enough that a tap's own delay is little of a step.
+  test.use({ rate: 6 });
+
+  test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
+    page,
+    bar,
+    context,
+  }) => {
+    test.setTimeout(240_000);
+    await page.goto(bar.url);
+    const counter = await context.newPage();
+    await counter.goto(`${bar.url}/orders/new`);
+    const takes: [name: string, method: RegExp, size: string][] = [
+      ['window', /^Cone,/, '250'],
+      ['pilot', /^Press,/, '240'],
+      ['mate', /^Cone,/, '250'],
+    ];
+    let work: Promise<number> | null = null;
+    for (const [name, method, size] of takes) {
+      await counter.goto(`${bar.url}/orders/new`);
+      const methods = counter.getByRole('radiogroup', { name: 'Method of cup 1' });
+      await methods.getByRole('radio', { name: method }).click();
+      await counter.getByLabel('Size of cup 1').fill(size);
+      await counter.getByLabel('For whom').fill(name);
+      // Every method says when it would be ready, and the order itself does so large.
+      await expect(methods.getByRole('radio', { name: /^Cone,.*\d:\d\d/ })).toBeVisible();
+      await expect(methods.getByRole('radio', { name: /^Press,.*\d:\d\d/ })).toBeVisible();
+      await expect(counter.getByTestId('quoted')).toHaveText(/^\d+:\d\d$/);
+      await counter.getByTestId('take-order').click();
+      await expect(counter.getByTestId('hands-card')).toBeVisible();
+      work ??= workItOff(page, 80);
+    }
+    await work;
+    const { state } = await bar.get<Orders>('/api/state');
+    const orders = Object.values(state.orders);
+    expect(orders).toHaveLength(3);
+    for (const order of orders) {
+      const outMs = Math.max(...order.cups.map((cup) => state.brews[cup.brewIds.at(-1)!]!.servedMs!));
+      const afterS = Math.round((outMs - order.promisedMs!) / 1000);
+      console.log(`  ${order.name}: out ${afterS} s after its promise`);
+      expect(afterS).toBeLessThanOrEqual(20);
+    }
+  });
+});
+
+test('three cups alike are offered as one brew where that is sooner, and are one on the bar', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(`${bar.url}/orders/new`);
+  await page.getByLabel('Size of cup 1').fill('150');
+  await page.getByTestId('add-cup').click();
+  await page.getByTestId('add-cup').click();
+  await page.getByTestId('as-one').click();
+  await expect(page.getByText('One brew for 3 cups')).toBeVisible();
+  await page.getByTestId('take-order').click();
+  await expect(page.getByTestId('hands-card')).toContainText('3 × 150');
+  const { state } = await bar.get<Orders>('/api/state');
+  expect(Object.values(state.orders)[0]!.cups.map(({ cups }) => cups)).toEqual([3]);
+});
+
+/** Orders of one cone each, as they were taken a moment ago. */
+async function coneOrders(bar: RunningBar, count: number): Promise<void> {
+  const { barMs } = await bar.get<{ barMs: number }>('/api/clock');
+  const events = Array.from({ length: count }, (_, n) => ({
+    id: `01890000-0000-7000-8003-${String(n).padStart(12, '0')}`,
+    type: 'order-taken',
+    atMs: Math.round(barMs) - 1000 * (count - n),
+    orderId: `o${n}`,
+    name: `guest ${n}`,
+    cups: [
+      {
+        cupId: `c${n}`,
+        recipeId: 'cone-thirds',
+        recipeVersion: 1,
+        coffee: 'House coffee',
+        roast: 'medium',
+        cupMl: 250,
+      },
+    ],
+  }));
+  expect((await bar.post(events)).status).toBe(200);
+}
+
+test('the last order is dragged up and the plan follows, with its price; an arrow key puts it back; a rush goes first', async ({
+  page,
+  bar,
+}) => {
+  await coneOrders(bar, 4);
+  await page.goto(`${bar.url}/orders`);
+  const cards = page.getByTestId('open-order');
+  await expect(cards).toHaveCount(4);
+  // Better plans are looked for as long as it is quiet; the order on the page is theirs.
+  await page.waitForTimeout(3000);
+  const letters = async () =>
+    (await cards.getByLabel(/^Order [A-Z]/).all()).length === 4
+      ? Promise.all(
+          (await cards.all()).map((card) => card.getByLabel(/^Order [A-Z]/).getAttribute('aria-label')),
+        )
+      : [];
+  const before = await letters();
+  const last = before.at(-1)!.at(-1)!;
+  const second = before[1]!.at(-1)!;
+  const grip = page.getByLabel(`Move order ${last}`);
+  await grip.scrollIntoViewIfNeeded();
+  const from = (await grip.boundingBox())!;
+  const to = (await page.getByLabel(`Move order ${second}`).boundingBox())!;
+  await page.mouse.move(from.x + 24, from.y + 24);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 24, from.y - 30, { steps: 4 });
+  await page.mouse.move(to.x + 24, to.y + 10, { steps: 12 });
+  await page.waitForTimeout(200);
+  await page.mouse.up();
+  await expect(page.getByText(`${last} before ${second}.`)).toBeVisible();
+  await expect(page.getByText(/\d:\d\d later/).first()).toBeVisible();
+  const place = async (letter: string) => (await letters()).findIndex((each) => each?.endsWith(letter));
+  await expect.poll(async () => (await place(last)) < (await place(second)), { timeout: 20_000 }).toBe(true);
+
+  // Back behind its neighbour by the keyboard.
+  const behind = (await letters())[(await place(last)) + 1]!.at(-1)!;
+  await page.getByLabel(`Move order ${last}`).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByText(`${last} after ${behind}.`)).toBeVisible();
+  await expect.poll(async () => (await place(last)) > (await place(behind)), { timeout: 20_000 }).toBe(true);
+
+  const rushed = (await letters()).at(-1)!.at(-1)!;
+  await page.getByRole('button', { name: `Rush order ${rushed}`, exact: true }).click();
+  await expect(page.getByText(`Rush for ${rushed}.`)).toBeVisible();
+  await expect.poll(() => place(rushed), { timeout: 20_000 }).toBe(0);
+  await page.getByRole('button', { name: `Why order ${rushed} is out then` }).click();
+  await expect(page.getByTestId('why')).toContainText(/waits for|Nothing holds it up/);
+});
+
+test.describe('late', () => {
+  test.use({ rate: 20 });
+
+  test('a pour that is 40 s late is said on the card, and the plan moves what comes after it', async ({
+    page,
+    bar,
+  }) => {
+    await coneOrders(bar, 2);
+    await page.goto(bar.url);
+    await expect(page.getByTestId('hands-card')).toBeVisible();
+    await workItOffUntil(page, 'Second of three pours');
+    const before = await bar.get<Planned>('/api/plan');
+    const { state } = await bar.get<Orders>('/api/state');
+    const brewId = Object.values(state.brews).find(({ marks }) => marks['bloom'] && !marks['pour-2'])!.id;
+    const third = `${brewId}/pour-3`;
+    const stoodS = before.plan.starts[third]!;
+    await expect(page.getByText(/^0:(3[5-9]|[45]\d) late$/)).toBeVisible({ timeout: 20_000 });
+    await expect
+      .poll(async () => (await bar.get<Planned>('/api/plan')).plan.starts[third]! - stoodS, {
+        timeout: 20_000,
+      })
+      .toBeGreaterThanOrEqual(20);
+    const after = await bar.get<Planned>('/api/plan');
+    expect(after.version).toBeGreaterThan(before.version);
+    expect(Object.values(after.plan.finish).every(Number.isInteger)).toBe(true);
+  });
+});
+
+/** Does what the card says until it asks for a step of this name, and leaves that one alone. */
+async function workItOffUntil(page: Page, step: string): Promise<void> {
+  for (let deeds = 0; deeds < 40; deeds += 1) {
+    const name = page.getByTestId('hands-card').getByText(step);
+    if (await name.isVisible()) return;
+    expect(await doWhatItSays(page)).not.toBeNull();
+  }
+  throw new Error(`The card never asked for “${step}”.`);
+}
