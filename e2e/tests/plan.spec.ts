@@ -20,7 +20,7 @@ type Orders = {
 
 test.describe('at the counter', () => {
   // Slow enough that a tap's own delay is little of a step.
-  test.use({ rate: 6 });
+  test.use({ rate: 10 });
 
   test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
     page,
@@ -64,20 +64,20 @@ test.describe('at the counter', () => {
   });
 });
 
-test('three cups alike are offered as one brew where that is sooner, and are one on the bar', async ({
+test('on a bar with one cone two cups alike are offered as one brew, which is sooner, and are one on the bar', async ({
   page,
   bar,
 }) => {
+  await bar.set({ stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' }] });
   await page.goto(`${bar.url}/orders/new`);
-  await page.getByLabel('Size of cup 1').fill('150');
-  await page.getByTestId('add-cup').click();
+  await page.getByLabel('Size of cup 1').fill('220');
   await page.getByTestId('add-cup').click();
   await page.getByTestId('as-one').click();
-  await expect(page.getByText('One brew for 3 cups')).toBeVisible();
+  await expect(page.getByText('One brew for 2 cups')).toBeVisible();
   await page.getByTestId('take-order').click();
-  await expect(page.getByTestId('hands-card')).toContainText('3 × 150');
+  await expect(page.getByTestId('hands-card')).toContainText('2 × 220');
   const { state } = await bar.get<Orders>('/api/state');
-  expect(Object.values(state.orders)[0]!.cups.map(({ cups }) => cups)).toEqual([3]);
+  expect(Object.values(state.orders)[0]!.cups.map(({ cups }) => cups)).toEqual([2]);
 });
 
 /** Orders of one cone each, as they were taken a moment ago. */
@@ -113,15 +113,19 @@ test('the last order is dragged up and the plan follows, with its price; an arro
   await expect(cards).toHaveCount(4);
   // Better plans are looked for as long as it is quiet; the order on the page is theirs.
   await page.waitForTimeout(3000);
+  // A card's own badge is its first; those after it tell whom it holds up.
   const letters = async () =>
-    (await cards.getByLabel(/^Order [A-Z]/).all()).length === 4
-      ? Promise.all(
-          (await cards.all()).map((card) => card.getByLabel(/^Order [A-Z]/).getAttribute('aria-label')),
-        )
-      : [];
+    Promise.all(
+      (await cards.all()).map((card) =>
+        card
+          .getByLabel(/^Order [A-Z]/)
+          .first()
+          .getAttribute('aria-label'),
+      ),
+    );
   const before = await letters();
   const last = before.at(-1)!.at(-1)!;
-  const second = before[1]!.at(-1)!;
+  const second = before[2]!.at(-1)!;
   const grip = page.getByLabel(`Move order ${last}`);
   await grip.scrollIntoViewIfNeeded();
   const from = (await grip.boundingBox())!;
@@ -147,7 +151,8 @@ test('the last order is dragged up and the plan follows, with its price; an arro
   const rushed = (await letters()).at(-1)!.at(-1)!;
   await page.getByRole('button', { name: `Rush order ${rushed}`, exact: true }).click();
   await expect(page.getByText(`Rush for ${rushed}.`)).toBeVisible();
-  await expect.poll(() => place(rushed), { timeout: 20_000 }).toBe(0);
+  // What starts within 45 s stays; it goes before all else.
+  await expect.poll(() => place(rushed), { timeout: 20_000 }).toBeLessThan(2);
   await page.getByRole('button', { name: `Why order ${rushed} is out then` }).click();
   await expect(page.getByTestId('why')).toContainText(/waits for|Nothing holds it up/);
 });
@@ -163,10 +168,11 @@ test.describe('late', () => {
     await page.goto(bar.url);
     await expect(page.getByTestId('hands-card')).toBeVisible();
     await workItOffUntil(page, 'Second of three pours');
+    // Its own pour, and what the plan has after it.
     const before = await bar.get<Planned>('/api/plan');
     const { state } = await bar.get<Orders>('/api/state');
-    const brewId = Object.values(state.brews).find(({ marks }) => marks['bloom'] && !marks['pour-2'])!.id;
-    const third = `${brewId}/pour-3`;
+    const brewId = Object.values(state.brews).find(({ marks }) => marks['pour-2'] && !marks['pour-3'])!.id;
+    const third = `${brewId}/pour-4`;
     const stoodS = before.plan.starts[third]!;
     await expect(page.getByText(/^0:(3[5-9]|[45]\d) late$/)).toBeVisible({ timeout: 20_000 });
     await expect

@@ -93,7 +93,10 @@ function anyEvent(
   }
   if (kind < 0.76) return { ...base, type: 'brew-served', brewId: aBrew.id };
   if (kind < 0.79) return { ...base, type: 'brew-abandoned', brewId: aBrew.id, reason: 'spilt' };
-  if (kind < 0.82) return { ...base, type: 'cup-cancelled', orderId: anOrder.id, cupId: aCup.cupId };
+  if (kind < 0.8)
+    return { ...base, type: 'order-urged', orderId: anOrder.id, weight: 4, wantedMs: atMs + 60_000 };
+  if (kind < 0.81) return { ...base, type: 'hands-away', fromMs: atMs, toMs: atMs + random() * 900_000 };
+  if (kind < 0.83) return { ...base, type: 'cup-cancelled', orderId: anOrder.id, cupId: aCup.cupId };
   if (kind < 0.86)
     return {
       ...base,

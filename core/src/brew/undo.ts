@@ -13,8 +13,11 @@ export function undo(state: BarState, eventId: string): Applied {
   if (brew) return undoInBrew(state, brew, eventId);
   const order = Object.values(state.orders).find(({ events }) => events.some(({ id }) => id === eventId));
   if (order) return undoInOrder(state, order, eventId);
-  if (state.away?.some(({ id }) => id === eventId))
-    return accept({ ...state, away: state.away.filter(({ id }) => id !== eventId) });
+  if (state.away?.some(({ id }) => id === eventId)) {
+    const { away, ...rest } = state;
+    const left = away.filter(({ id }) => id !== eventId);
+    return accept(left.length > 0 ? { ...rest, away: left } : rest);
+  }
   return refuse('not-undoable', 'eventId', 'There is nothing on the bar now that this event did.');
 }
 

@@ -5,7 +5,7 @@ import { range } from './sequence';
 import { tablesOf, type Tables } from './tables';
 import { writeUp } from './write-up';
 
-const NEVER_OVERBOOK = { hands: 1e7, tool: 1e7 };
+const NEVER_OVERBOOK = { hands: 1e9, tool: 1e9 };
 
 /** One brew at a time for each pair of hands, in the order in which they were ordered. */
 export const planOneAtATime = (problem: PlanProblem): Plan =>

@@ -2,7 +2,7 @@
  * Who has the hands and the tools, second by second, while a plan is being looked for; and where one brew would stand
  * best among the others. Over-booking is allowed, at a price: a plan is good when its price is nought.
  */
-import { APART_PER_S, FROZEN_BROKEN, LATE_PER_S, RELAXED_PER_S } from './price';
+import { APART_PER_S, FROZEN_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
 import { NEVER, type Tables } from './tables';
 
 const { abs, ceil, floor, max, min } = Math;
@@ -10,7 +10,7 @@ const { abs, ceil, floor, max, min } = Math;
 /** What a second of over-booked hands, or tool, costs. */
 export type Prices = { hands: number; tool: number };
 
-const OUT_OF_REACH = 1e14;
+const OUT_OF_REACH = 1e16;
 
 export type Board = {
   /** The planned start of every step; NEVER while its brew is not placed. */
@@ -212,7 +212,7 @@ export function boardOf(t: Tables): Board {
       if (keep !== NEVER)
         for (let k = k0; k <= k1; k += 1) {
           const off = abs(s0 + k * grid - keep);
-          if (off > 0) here[k]! += FROZEN_BROKEN + off;
+          here[k]! += FROZEN_PER_S * off;
         }
     }
     return follow(b, lo, grid);

@@ -4,7 +4,6 @@
  * (`board`), or shifts what is planned by hand's breadths; `timing` makes a plan of what comes out, or there is none.
  */
 import { boardOf } from './board';
-import { FROZEN_BROKEN } from './price';
 import { seededRandom } from './random';
 import { range } from './sequence';
 import { NEVER, type Tables } from './tables';
@@ -17,12 +16,13 @@ export type Search = {
 };
 
 /** So dear that nothing is over-booked for any wait or lateness. */
-const NEVER_OVERBOOK = 1e7;
+const NEVER_OVERBOOK = 1e9;
 /** A second of over-booked hands costs from the first to the second of these in a move; a tool's half as much. */
 const PRICES = [4, 160] as const;
 /** Annealing starts by taking plans so much dearer, or by this share of the cost where that is more, and ends so. */
 const HOT = 15;
 const HOT_SHARE = 0.006;
+const HOTTEST = 300;
 const COLD = 1;
 /** Constructions of which the best begins a cycle; moves of the first cycle, by brew. Each pair of cycles is longer than the one before. */
 const CONSTRUCTIONS = 6;
@@ -337,8 +337,8 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
           length = Math.ceil(FIRST_CYCLE * open.length * Math.pow(LONGER, cycle >> 1));
           beginCycle(cycle);
         }
-        // What a broken promise adds is no measure of what plans differ by.
-        const hot = Math.max(HOT, HOT_SHARE * (bestCost % FROZEN_BROKEN));
+        // What a moved promise adds is no measure of what plans differ by, hence the most.
+        const hot = Math.min(HOTTEST, Math.max(HOT, HOT_SHARE * bestCost));
         tryMove(hot * Math.pow(COLD / hot, moved / length));
         moved += 1;
       }

@@ -5,7 +5,7 @@
  * cut, leads to the optimum (K. Murota, Discrete Convex Analysis, 2003, chapter 10).
  */
 import { cutOf } from './cut';
-import { APART_PER_S, FROZEN_BROKEN, LATE_PER_S, RELAXED_PER_S } from './price';
+import { APART_PER_S, FROZEN_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
 import { NONE, range, sequenceOf, sortBy } from './sequence';
 import { NEVER, type Tables } from './tables';
 
@@ -107,7 +107,7 @@ export function timingOf(t: Tables): Timing {
       const next = t.next[b]!;
       for (let i = next; i < t.first[b + 1]!; i += 1) {
         if (t.frozen[i] !== NEVER && t.frozen[i] !== start[i])
-          cost += FROZEN_BROKEN + abs(start[i]! - t.frozen[i]!);
+          cost += FROZEN_PER_S * abs(start[i]! - t.frozen[i]!);
         if (i === t.first[b]) continue;
         const lag = start[i]! - endOf(start, i - 1);
         cost += t.penalty[i]! * abs(lag - t.lagIdeal[i]!);

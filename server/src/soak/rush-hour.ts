@@ -83,7 +83,7 @@ async function hour(name: string, solver: Solver): Promise<void> {
   let checked: PublishedPlan | null = null;
   let plans = 0;
   let collisions = 0;
-  const look = async () => {
+  const look = () => {
     const current = bar.planning.current();
     const problem = bar.planning.problem();
     if (!current?.plan || !problem || current === checked) return;
@@ -92,11 +92,6 @@ async function hour(name: string, solver: Solver): Promise<void> {
     const wrong = checkPlan(problem, current.plan);
     if (wrong.length > 0) {
       collisions += 1;
-      if (process.env['DUMP'])
-        (await import('node:fs')).writeFileSync(
-          process.env['DUMP'],
-          JSON.stringify({ problem, plan: current.plan }),
-        );
       broken.push(wrong[0]!);
     }
   };
@@ -111,7 +106,7 @@ async function hour(name: string, solver: Solver): Promise<void> {
         return result.ok;
       },
       passUntil: async (atMs) => {
-        await look();
+        look();
         await pause(Math.max(1, (atMs - bar.clock.nowMs()) / RATE));
       },
     },
