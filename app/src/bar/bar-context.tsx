@@ -5,6 +5,7 @@ import {
   createContext,
   startTransition,
   useContext,
+  useDeferredValue,
   useEffect,
   useMemo,
   useState,
@@ -87,9 +88,23 @@ export function useHere(): BarHere {
   return here;
 }
 
+/** The bar as it was drawn last, for what may follow a moment later. */
+const CalmContext = createContext<BarView | null>(null);
+
 export function useBar(): BarView {
   const { store } = useHere();
-  return useSyncExternalStore(store.subscribe, store.view, store.view);
+  const calm = useContext(CalmContext);
+  const read = () => calm ?? store.view();
+  return useSyncExternalStore(store.subscribe, read, read);
+}
+
+/**
+ * What stands around the hands card follows the bar between its turns, in slices: a new plan moves a hundred things, and
+ * the card's own must not wait for them.
+ */
+export function Calm({ children }: { children: ReactNode }) {
+  const calm = useDeferredValue(useBar());
+  return <CalmContext.Provider value={calm}>{children}</CalmContext.Provider>;
 }
 
 export const useUnits = (): Units => useBar().bar?.units ?? METRIC;

@@ -6,7 +6,7 @@ import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { forHands, handsOf } from '@even-kettle/core/plan';
-import { newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
+import { Calm, newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
 import { setDevice, useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
@@ -115,15 +115,20 @@ export function BarPlace() {
     </Row>
   ) : null;
   const stations = (columns: number) => (
-    <Stations
-      columns={columns}
-      stations={bar.stations}
-      state={state}
-      atHand={current?.brewId ?? null}
-      onTake={onTake}
-    />
+    <Calm>
+      <Stations columns={columns} stations={bar.stations} atHand={current?.brewId ?? null} onTake={onTake} />
+    </Calm>
   );
-  const rail = <Rail minutes={width >= WIDE ? 16 : 10} />;
+  const rail = (
+    <Calm>
+      <Rail minutes={width >= WIDE ? 16 : 10} />
+    </Calm>
+  );
+  const orders = (
+    <Calm>
+      <OrderList compact />
+    </Calm>
+  );
 
   if (width < WIDE) {
     return (
@@ -151,7 +156,7 @@ export function BarPlace() {
           <View style={{ flex: 1, gap: 12 }}>
             {stations(3)}
             <KettleStrip />
-            <OrderList compact />
+            {orders}
           </View>
         </View>
         {rail}
@@ -173,7 +178,7 @@ export function BarPlace() {
         </View>
         <ScrollView style={{ flex: 7 }} contentContainerStyle={{ paddingBottom: 8, gap: 12 }}>
           <KettleStrip />
-          <OrderList compact />
+          {orders}
         </ScrollView>
       </View>
       {rail}

@@ -8,14 +8,13 @@ import {
   brewAt,
   levelOf,
   timelineAt,
-  type BarState,
   type BrewState,
   type OrderState,
 } from '@even-kettle/core/brew';
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useNow } from '../../bar/bar-context';
+import { useBar, useNow } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
@@ -26,7 +25,6 @@ type Props = {
   /** How many stand in a row. */
   columns: number;
   stations: Station[];
-  state: BarState;
   atHand: string | null;
   onTake: (brewId: string) => void;
 };
@@ -35,7 +33,8 @@ type Props = {
 const FIRST_MS = 90;
 const APART_MS = 70;
 
-export const Stations = memo(function Stations({ columns, stations, state, atHand, onTake }: Props) {
+export const Stations = memo(function Stations({ columns, stations, atHand, onTake }: Props) {
+  const { state } = useBar();
   return (
     <View role="list" aria-label="Stations" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
       {stations.map((station, index) => {
