@@ -106,6 +106,16 @@ test('the checker sees what it should: overlapping hands, a broken window, a wro
   expect(broken.join('\n')).toMatch(/cost is/);
 });
 
+test('what makes no sense is refused with what is wrong', () => {
+  const two = problem([press('a', 'A'), press('a', 'B')]);
+  expect(() => solve(two)).toThrow('the same id');
+  expect(() => solve(problem([press('a', 'A')], { started: { 'a/plunge': 0 } }))).toThrow(
+    'a/plunge has begun, and pour before it has not',
+  );
+  expect(() => solve(problem([press('a', 'A')], { hands: 0 }))).toThrow('Nobody is on the bar');
+  expect(() => solve({ ...problem([press('a', 'A')]), orders: [] })).toThrow('order A, which is not there');
+});
+
 test('a plan is better the longer it is let, never worse, and the same for the same seed and moves', () => {
   const many = problem(
     Array.from({ length: 8 }, (_, n) => press(`p${n}`, `O${n}`)),

@@ -159,6 +159,8 @@ function refuse(problem: PlanProblem): void {
     throw new ImpossibleProblem('Nobody is on the bar: a plan needs one pair of hands at least.');
   const orders = new Set(problem.orders.map(({ id }) => id));
   const brews = new Set(problem.brews.map(({ id }) => id));
+  if (brews.size < problem.brews.length || orders.size < problem.orders.length)
+    throw new ImpossibleProblem('Two brews, or two orders, have the same id.');
   for (const order of problem.orders) {
     const missing = order.brews.find((id) => !brews.has(id));
     if (missing !== undefined || order.brews.length === 0)
@@ -174,8 +176,14 @@ function refuse(problem: PlanProblem): void {
       );
     if (brew.steps.filter(({ serve }) => serve).length !== 1)
       throw new ImpossibleProblem(`Brew ${brew.id} must have exactly one step that serves.`);
+    const ids = brew.steps.map(({ id }) => id);
+    if (new Set(ids).size < ids.length)
+      throw new ImpossibleProblem(`Brew ${brew.id} has two steps of the same id.`);
+    const begun = ids.map((id) => stepKey(brew.id, id) in (problem.started ?? {}));
+    const gap = begun.findIndex((each, n) => each && n > 0 && !begun[n - 1]);
+    if (gap > 0)
+      throw new ImpossibleProblem(`${brew.id}/${ids[gap]} has begun, and ${ids[gap - 1]} before it has not.`);
     for (const hold of brew.holds) {
-      const ids = brew.steps.map(({ id }) => id);
       if (!ids.includes(hold.from) || ids.indexOf(hold.to) < ids.indexOf(hold.from))
         throw new ImpossibleProblem(
           `Brew ${brew.id} holds its ${hold.tool} from ${hold.from} to ${hold.to}, which are not steps of it in that order.`,
