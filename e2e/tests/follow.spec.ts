@@ -80,7 +80,9 @@ test('an undone tap is as if it had not been, and a given-up brew goes round aga
   await expect(page.getByText(/^waiting · /)).toBeVisible();
   await page.getByRole('button', { name: /^Start / }).click();
   await expect(page.getByText(/^at Cone.1 · /)).toBeVisible();
-  expect(Object.keys((await bar.get<State>('/api/state')).state.brews)).toHaveLength(2);
+  await expect
+    .poll(async () => Object.keys((await bar.get<State>('/api/state')).state.brews))
+    .toHaveLength(2);
 });
 
 test('a cup that no brewer here can make is told at the field, in the bar’s own unit, and nothing is taken', async ({

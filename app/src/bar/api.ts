@@ -2,6 +2,7 @@
  * The server, as the app talks to it.
  */
 import type { BarEvent } from '@even-kettle/core/brew';
+import type { Plan, PlanProblem } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type {
   Bar,
@@ -76,6 +77,8 @@ export function openApi(base = '') {
     saveRecipe: (asked: SaveRecipe) => send<Recipe>('POST', '/api/recipes', asked),
     log: (before: number | null) =>
       call<LogPage>(`/api/log?limit=30${before === null ? '' : `&before=${before}`}`),
+    planProblem: () => call<PlanProblem>('/api/plan/problem'),
+    plan: () => call<{ plan?: Plan | null }>('/api/plan'),
     postEvents: (events: BarEvent[]) =>
       send<{ accepted: string[]; duplicates: string[]; seq: number }>('POST', '/api/events', { events }),
     orderScale: (stationId: string, order: ScaleOrder) =>

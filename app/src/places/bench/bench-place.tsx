@@ -5,9 +5,10 @@ import { useState } from 'react';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
-import { useBar } from '../../bar/bar-context';
+import { useBar, useHere } from '../../bar/bar-context';
 import { Refused } from '../../bar/api';
 import { Field } from '../../ui/field';
+import { saveFile } from '../../ui/files';
 import { useLookChoice, type LookChoice } from '../../ui/look';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -36,11 +37,47 @@ export function BenchPlace() {
           <PeopleCard bar={bar} />
           <LookCard />
           <DeviceCard bar={bar} />
+          <TimetableCard />
         </>
       ) : (
         <Loading what="the bench" height={300} />
       )}
     </Page>
+  );
+}
+
+/** The bar's own planning problem and its plan, as the open files that `ek plan` and `ek check` read. */
+function TimetableCard() {
+  const { api } = useHere();
+  const [words, setWords] = useState<string | null>(null);
+  const save = async (name: string, read: () => Promise<unknown>) => {
+    setWords(null);
+    try {
+      const value = await read();
+      if (value) return saveFile(name, `${JSON.stringify(value, null, 1)}\n`, 'application/json');
+      return setWords('Nothing is planned just now: no cup waits and no brew runs.');
+    } catch (error) {
+      const detail = error instanceof Refused ? error.message : 'The server cannot be reached just now.';
+      return setWords(detail);
+    }
+  };
+  return (
+    <Card>
+      <Subheading>The timetable as files</Subheading>
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Tap
+          label="Problem"
+          says="Save the planning problem"
+          onPress={() => void save('problem.json', api.planProblem)}
+        />
+        <Tap
+          label="Plan"
+          says="Save the plan"
+          onPress={() => void save('plan.json', async () => (await api.plan()).plan)}
+        />
+      </Row>
+      {words ? <Text role="alert">{words}</Text> : null}
+    </Card>
   );
 }
 
