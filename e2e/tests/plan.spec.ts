@@ -20,7 +20,7 @@ type Orders = {
 
 test.describe('at the counter', () => {
   // Slow enough that a tap's own delay is little of a step.
-  test.use({ rate: 10 });
+  test.use({ rate: 8 });
 
   test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
     page,
