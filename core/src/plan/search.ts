@@ -13,6 +13,8 @@ export type Search = {
   /** Goes on for so many moves. */
   run: (moves: number) => void;
   best: () => { start: Int32Array; cost: number };
+  /** The starts of the plan that it began with, in which nothing was looked for. */
+  first: Int32Array;
 };
 
 /** So dear that nothing is over-booked for any wait or lateness. */
@@ -54,6 +56,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
   const current = new Int32Array(t.steps);
   const next = new Int32Array(t.steps);
   const bestStart = new Int32Array(t.steps);
+  const firstStart = new Int32Array(t.steps);
   let currentCost = Infinity;
   let bestCost = Infinity;
   let boardIsCurrent = false;
@@ -120,6 +123,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     construct(NEVER_OVERBOOK, priority(1, 0));
     next.set(board.start);
     keepBest(next, timing.costOf(next));
+    firstStart.set(next);
     keepBest(next, planOf(next));
     if (before) {
       warm(before);
@@ -344,6 +348,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
       }
     },
     best: () => ({ start: bestStart, cost: bestCost }),
+    first: firstStart,
   };
 }
 

@@ -65,7 +65,7 @@ export function sequenceOf(t: Tables): Sequence {
     while (f < fixed.length && fixed[f]!.from === 0) takeFixed(f++);
     for (let k = 0; k < hand.length; k += 1) {
       const i = hand[k]!;
-      while (f < fixed.length && fixed[f]!.from + fixed[f]!.to <= middle[i]!) takeFixed(f++);
+      while (f < fixed.length && 2 * fixed[f]!.from <= middle[i]!) takeFixed(f++);
       const pair = choose(freeAt, t.hands, start[i]!);
       const previous = last[pair]!;
       before[i] = previous;
@@ -82,10 +82,18 @@ export function sequenceOf(t: Tables): Sequence {
 
   function takeFixed(f: number): void {
     const { from, to } = fixed[f]!;
-    const pair = choose(freeAt, t.hands, from);
+    const pair = pairFor(from);
     if (last[pair] !== NONE) ceiling[last[pair]!] = from - t.duration[last[pair]!]!;
     freeAt[pair] = to;
     waitsUntil[pair] = Math.max(waitsUntil[pair]!, to);
+  }
+
+  /** Who leaves, or is held, from then on: a pair that is free by then; else one whose step must be over by then, not one that is held itself. */
+  function pairFor(from: number): number {
+    const pair = choose(freeAt, t.hands, from);
+    if (freeAt[pair]! <= from || waitsUntil[pair] === 0) return pair;
+    for (let other = 0; other < t.hands; other += 1) if (waitsUntil[other] === 0) return other;
+    return pair;
   }
 
   function readTools(start: Int32Array): void {

@@ -3,6 +3,7 @@
  * moves to try, and may stop between any two of them.
  */
 import { boundOf } from './bound';
+import { checkPlan } from './check';
 import type { Plan, PlanProblem } from './problem';
 import { startSearch } from './search';
 import { NEVER, tablesOf, type Tables } from './tables';
@@ -34,13 +35,17 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
   const search = startSearch(t, seed, before ? startsOf(t, before) : null);
   let bound: number | null = null;
   const boundNow = () => (bound ??= boundOf(problem));
-  const startsNow = () =>
-    Object.fromEntries(t.keys.map((key, i) => [key, search.best().start[i]! + problem.now]));
+  const written = (start: Int32Array) =>
+    writeUp(problem, Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now])), boundNow());
   return {
     improve: search.run,
     cost: () => search.best().cost,
     proven: () => search.best().cost <= boundNow() + 0.005,
-    plan: () => writeUp(problem, startsNow(), boundNow()),
+    plan: () => {
+      const plan = written(search.best().start);
+      // A bar can work by a plain plan, and never by a broken one: nothing leaves here unchecked.
+      return checkPlan(problem, plan).length === 0 ? plan : written(search.first);
+    },
   };
 }
 
