@@ -94,8 +94,6 @@ test('whatever happens next, planning never throws, never moves what has begun, 
         of.relaxed.reduce((sum, { rule, by }) => sum + (rule === 'max-lag' ? by : 0), 0);
       if (bent(plan) === 0) continue;
       relaxedS += bent(plan);
-      // An order that counts many times may be worth as much as a bent lag; that is a choice, not a must.
-      if (problem.orders.some(({ weight }) => weight > 1)) continue;
       // Promised starts apart, what waits can always wait longer: alone, the running brews would be bent about as much.
       const begun = problem.brews.filter(({ steps, id }) => `${id}/${steps[0]!.id}` in problem.started);
       const ids = new Set(begun.map(({ id }) => id));
