@@ -1,7 +1,7 @@
 /**
  * Orders with their cups: what each waits for, when it is expected, and what can be done about it.
  */
-import { memo, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useState, type CSSProperties, type ReactNode } from 'react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -126,28 +126,12 @@ function Draggable({ order, urge, onMove }: { order: OrderState; urge: Urge; onM
     zIndex: isDragging ? 1 : 0,
     opacity: isDragging ? 0.85 : 1,
   };
-  const moveByArrow = (event: KeyboardEvent) => {
-    if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
-    event.preventDefault();
-    onMove(event.key === 'ArrowUp' ? -1 : 1);
-  };
   const grip = (
-    <div
-      {...attributes}
-      {...listeners}
-      aria-label={`Move order ${badgeOf(order.badge).letter}`}
-      onKeyDown={moveByArrow}
-      style={{
-        width: 48,
-        height: 48,
-        display: 'grid',
-        placeItems: 'center',
-        cursor: 'grab',
-        touchAction: 'none',
-      }}
-    >
-      <Grip />
-    </div>
+    <Grip
+      says={`Move order ${badgeOf(order.badge).letter}`}
+      drag={{ attributes, listeners }}
+      onMove={onMove}
+    />
   );
   return (
     <div ref={setNodeRef} style={style} data-testid="open-order">

@@ -1,7 +1,7 @@
 /**
  * A draft's steps: moved by drag or by keyboard, opened to be changed.
  */
-import { useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { useState, type CSSProperties } from 'react';
 import { View } from 'react-native';
 import {
   DndContext,
@@ -95,30 +95,10 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
     background: isDragging ? look.coolPale : look.surface,
     borderTop: `1px solid ${look.rim}`,
   };
-  const moveByArrow = (event: KeyboardEvent) => {
-    if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
-    event.preventDefault();
-    onMove(event.key === 'ArrowUp' ? -1 : 1);
-  };
   return (
     <div ref={setNodeRef} style={style} data-testid={`step-${step.id}`}>
       <Row style={{ gap: 4, minHeight: 52, paddingVertical: 4 }}>
-        <div
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${step.name}`}
-          onKeyDown={moveByArrow}
-          style={{
-            width: 48,
-            height: 48,
-            display: 'grid',
-            placeItems: 'center',
-            cursor: 'grab',
-            touchAction: 'none',
-          }}
-        >
-          <Grip />
-        </div>
+        <Grip says={`Move ${step.name}`} drag={{ attributes, listeners }} onMove={onMove} />
         <View style={{ flex: 1 }}>
           <Text bold={step.phase === 'brew'} quiet={!step.attended}>
             {step.name}
