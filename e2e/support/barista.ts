@@ -98,11 +98,12 @@ type Step = {
   end: string;
   targetG?: number;
 };
-type Brew = {
+export type Brew = {
   id: string;
   status: string;
   stationName: string;
   startedMs: number;
+  servedMs?: number;
   lastMs: number;
   notes?: { note: string }[];
   card: { doseG: number; brewWaterG: number; steps: Step[] };
@@ -113,11 +114,33 @@ export type State = {
   state: {
     orders: Record<
       string,
-      { name?: string; cups: { cupId: string; status: string; recipeId: string; brewIds: string[] }[] }
+      {
+        name?: string;
+        promisedMs?: number;
+        cups: { cupId: string; status: string; recipeId: string; brewIds: string[]; cups?: number }[];
+      }
     >;
     brews: Record<string, Brew>;
   };
 };
+
+/** The bar's state as soon as `holds` is true of it: what was tapped last may still be on its way. */
+export async function stateOnce(
+  bar: RunningBar,
+  holds: (state: State['state']) => boolean,
+): Promise<State['state']> {
+  let { state } = await bar.get<State>('/api/state');
+  await expect
+    .poll(async () => holds(({ state } = await bar.get<State>('/api/state')).state), {
+      message: `the state that is waited for: ${String(holds)}`,
+    })
+    .toBe(true);
+  return state;
+}
+
+/** All brews are made and their brewers clean again. */
+export const allCleaned = ({ brews }: State['state']): boolean =>
+  Object.values(brews).every(({ status }) => status === 'cleaned');
 
 /** The stretches of bar time in which tapped steps kept the hands, each ending at its tap. */
 export async function handSpans(

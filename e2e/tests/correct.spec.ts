@@ -84,12 +84,11 @@ test('a brew stands at another station than was said, changes cups with another,
   await page.getByRole('button', { name: 'Give this brew up…' }).click();
   await page.getByRole('button', { name: 'Give up: wrong coffee' }).click();
   await expect(page.getByTestId('hands-card')).toBeVisible();
-  const { state } = await bar.get<State>('/api/state');
-  expect(
-    Object.values(state.orders)
+  const statuses = async () =>
+    Object.values((await bar.get<State>('/api/state')).state.orders)
       .map(({ cups }) => cups[0]!.status)
-      .sort(),
-  ).toEqual(['brewing', 'waiting']);
+      .sort();
+  await expect.poll(statuses).toEqual(['brewing', 'waiting']);
 });
 
 test('two pairs of hands on two devices: each sees its own step, and one takes a step over from the other', async ({

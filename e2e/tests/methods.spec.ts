@@ -1,6 +1,6 @@
 /** Methods that are not poured three times: a siphon on its flame, a sock that ends by eye, a cup over ice. */
 import { expect, test } from '../support/bar';
-import { doWhatItSays, takeOrder, type State } from '../support/barista';
+import { allCleaned, doWhatItSays, stateOnce, takeOrder } from '../support/barista';
 
 test.use({ rate: 40 });
 
@@ -29,7 +29,7 @@ test('a siphon and a dense sock over ice are brewed by the hands card alone, cue
     expect(deeds).toBeLessThan(60);
   }
   // What was tapped, and in which order, is the log's to say: the card may change between being read and being tapped.
-  const { state } = await bar.get<State>('/api/state');
+  const state = await stateOnce(bar, allCleaned);
   expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(['served', 'served']);
   const done = (station: string) =>
     Object.entries(Object.values(state.brews).find(({ stationName }) => stationName === station)!.marks)

@@ -1,69 +1,13 @@
-/** The timetable at the counter: quotes that hold, orders pulled forward, a late pour that the plan follows. */
+/** The timetable: one brew for two cups, orders pulled forward, a late pour that the plan follows. */
 import type { Page } from '@playwright/test';
 import { expect, test, type RunningBar } from '../support/bar';
-import { doWhatItSays, workItOff } from '../support/barista';
+import { doWhatItSays, stateOnce, type Brew } from '../support/barista';
 
 type Planned = {
   version: number;
   because: string;
   plan: { starts: Record<string, number>; finish: Record<string, number> };
 };
-type Orders = {
-  state: {
-    orders: Record<
-      string,
-      { name?: string; promisedMs?: number; cups: { status: string; brewIds: string[]; cups?: number }[] }
-    >;
-    brews: Record<string, { id: string; servedMs?: number; marks: Record<string, object> }>;
-  };
-};
-
-test.describe('at the counter', () => {
-  // Slow enough that a tap's own delay is little of a step.
-  test.use({ rate: 6 });
-
-  test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
-    page,
-    bar,
-    context,
-  }) => {
-    test.setTimeout(240_000);
-    await page.goto(bar.url);
-    const counter = await context.newPage();
-    await counter.goto(`${bar.url}/orders/new`);
-    const takes: [name: string, method: RegExp, size: string][] = [
-      ['window', /^Cone,/, '250'],
-      ['pilot', /^Press,/, '240'],
-      ['mate', /^Cone,/, '250'],
-    ];
-    let work: Promise<number> | null = null;
-    for (const [name, method, size] of takes) {
-      await counter.goto(`${bar.url}/orders/new`);
-      const methods = counter.getByRole('radiogroup', { name: 'Method of cup 1' });
-      await methods.getByRole('radio', { name: method }).click();
-      await counter.getByLabel('Size of cup 1').fill(size);
-      await counter.getByLabel('For whom').fill(name);
-      // Every method says when it would be ready, and the order itself does so large.
-      await expect(methods.getByRole('radio', { name: /^Cone,.*\d:\d\d/ })).toBeVisible();
-      await expect(methods.getByRole('radio', { name: /^Press,.*\d:\d\d/ })).toBeVisible();
-      await expect(counter.getByTestId('quoted')).toHaveText(/^\d+:\d\d$/);
-      await counter.getByTestId('take-order').click();
-      await expect(counter.getByTestId('hands-card')).toBeVisible();
-      work ??= workItOff(page, 80);
-    }
-    await work;
-    const { state } = await bar.get<Orders>('/api/state');
-    const orders = Object.values(state.orders);
-    expect(orders).toHaveLength(3);
-    for (const order of orders) {
-      const outMs = Math.max(...order.cups.map((cup) => state.brews[cup.brewIds.at(-1)!]!.servedMs!));
-      const afterS = Math.round((outMs - order.promisedMs!) / 1000);
-      console.log(`  ${order.name}: out ${afterS} s after its promise`);
-      expect(afterS).toBeLessThanOrEqual(20);
-    }
-  });
-});
-
 test('on a bar with one cone two cups alike are offered as one brew, which is sooner, and are one on the bar', async ({
   page,
   bar,
@@ -76,7 +20,7 @@ test('on a bar with one cone two cups alike are offered as one brew, which is so
   await expect(page.getByText('One brew for 2 cups')).toBeVisible();
   await page.getByTestId('take-order').click();
   await expect(page.getByTestId('hands-card')).toContainText('2 × 220');
-  const { state } = await bar.get<Orders>('/api/state');
+  const state = await stateOnce(bar, ({ orders }) => Object.keys(orders).length > 0);
   expect(Object.values(state.orders)[0]!.cups.map(({ cups }) => cups)).toEqual([2]);
 });
 
@@ -169,9 +113,10 @@ test.describe('late', () => {
     await expect(page.getByTestId('hands-card')).toBeVisible();
     await workItOffUntil(page, 'Second of three pours');
     // Its own pour, and what the plan has after it.
+    const isPouring = ({ marks }: Brew) => marks['pour-2'] !== undefined && marks['pour-3'] === undefined;
+    const state = await stateOnce(bar, ({ brews }) => Object.values(brews).some(isPouring));
+    const brewId = Object.values(state.brews).find(isPouring)!.id;
     const before = await bar.get<Planned>('/api/plan');
-    const { state } = await bar.get<Orders>('/api/state');
-    const brewId = Object.values(state.brews).find(({ marks }) => marks['pour-2'] && !marks['pour-3'])!.id;
     const third = `${brewId}/pour-4`;
     const stoodS = before.plan.starts[third]!;
     await expect(page.getByText(/^0:(3[5-9]|[45]\d) late$/)).toBeVisible({ timeout: 20_000 });

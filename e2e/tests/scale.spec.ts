@@ -1,6 +1,14 @@
 /** Brewing on scales: the simulated one, a practised hand, a thumb, and a scale that is lost. */
 import { expect, test } from '../support/bar';
-import { handSpans, practisedHands, takeOrder, workItOff, type State } from '../support/barista';
+import {
+  allCleaned,
+  handSpans,
+  practisedHands,
+  stateOnce,
+  takeOrder,
+  workItOff,
+  type State,
+} from '../support/barista';
 
 const kettles = Array.from({ length: 6 }, (_, index) => ({
   id: `k${index}`,
@@ -60,7 +68,7 @@ test.describe('six brews', () => {
       { method: 'Cone', recipe: 'Six equal pulses', size: '250' },
     ]);
     await workItOff(page, 120);
-    const { state } = await bar.get<State>('/api/state');
+    const state = await stateOnce(bar, allCleaned);
     expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(Array(6).fill('served'));
     const off = (await pours(bar)).map(
       ({ who, mark }) => [who, (mark.readingG ?? NaN) - mark.targetG!] as const,
@@ -121,7 +129,7 @@ test.describe('the other methods', () => {
       { method: 'Long-handled pot', size: '75' },
     ]);
     await workItOff(page, 90);
-    const { state } = await bar.get<State>('/api/state');
+    const state = await stateOnce(bar, allCleaned);
     expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(Array(4).fill('served'));
     expect(Object.values(state.brews).map(({ status }) => status)).toEqual(Array(4).fill('cleaned'));
   });

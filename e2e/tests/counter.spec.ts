@@ -1,0 +1,47 @@
+/** The counter: what is quoted holds. Runs alone, as a barista who is kept waiting by the machine is not on time. */
+import { expect, test } from '../support/bar';
+import { allCleaned, stateOnce, workItOff } from '../support/barista';
+
+// Slow enough that a tap's own delay is little of a step.
+test.use({ rate: 6 });
+
+test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
+  page,
+  bar,
+  context,
+}) => {
+  test.setTimeout(240_000);
+  await page.goto(bar.url);
+  const counter = await context.newPage();
+  await counter.goto(`${bar.url}/orders/new`);
+  const takes: [name: string, method: RegExp, size: string][] = [
+    ['window', /^Cone,/, '250'],
+    ['pilot', /^Air press,/, '220'],
+    ['mate', /^Cone,/, '250'],
+  ];
+  let work: Promise<number> | null = null;
+  for (const [name, method, size] of takes) {
+    await counter.goto(`${bar.url}/orders/new`);
+    const methods = counter.getByRole('radiogroup', { name: 'Method of cup 1' });
+    await methods.getByRole('radio', { name: method }).click();
+    await counter.getByLabel('Size of cup 1').fill(size);
+    await counter.getByLabel('For whom').fill(name);
+    // Every method says when it would be ready, and the order itself does so large.
+    await expect(methods.getByRole('radio', { name: /^Cone,.*\d:\d\d/ })).toBeVisible();
+    await expect(methods.getByRole('radio', { name: /^Air press,.*\d:\d\d/ })).toBeVisible();
+    await expect(counter.getByTestId('quoted')).toHaveText(/^\d+:\d\d$/);
+    await counter.getByTestId('take-order').click();
+    await expect(counter.getByTestId('hands-card')).toBeVisible();
+    work ??= workItOff(page, 80);
+  }
+  await work;
+  const state = await stateOnce(bar, allCleaned);
+  const orders = Object.values(state.orders);
+  expect(orders).toHaveLength(3);
+  for (const order of orders) {
+    const outMs = Math.max(...order.cups.map((cup) => state.brews[cup.brewIds.at(-1)!]!.servedMs!));
+    const afterS = Math.round((outMs - order.promisedMs!) / 1000);
+    console.log(`  ${order.name}: out ${afterS} s after its promise`);
+    expect(afterS).toBeLessThanOrEqual(20);
+  }
+});
