@@ -11,13 +11,20 @@ test('three orders of mixed methods: each is quoted by method, promised, and out
   context,
 }) => {
   test.setTimeout(240_000);
+  await bar.set({
+    stations: [
+      { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
+      { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' },
+      { id: 'air-1', name: 'Air', brewerId: 'air-press' },
+    ],
+  });
   await page.goto(bar.url);
   const counter = await context.newPage();
   await counter.goto(`${bar.url}/orders/new`);
   const takes: [name: string, method: RegExp, size: string][] = [
-    ['window', /^Cone,/, '250'],
+    ['window', /^Cone,/, '220'],
     ['pilot', /^Air press,/, '220'],
-    ['mate', /^Cone,/, '250'],
+    ['mate', /^Cone,/, '220'],
   ];
   let work: Promise<number> | null = null;
   for (const [name, method, size] of takes) {

@@ -2,7 +2,7 @@
  * Who has the hands and the tools, second by second, while a plan is being looked for; and where one brew would stand
  * best among the others. Over-booking is allowed, at a price: a plan is good when its price is nought.
  */
-import { APART_PER_S, FROZEN_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
+import { APART_PER_S, BENT_PER_S, FROZEN_PER_S, LATE_PER_S } from './price';
 import { NEVER, type Tables } from './tables';
 
 const { abs, ceil, floor, max, min } = Math;
@@ -229,7 +229,7 @@ export function boardOf(t: Tables): Board {
       if (begun) {
         const lag = lo + k * grid - t.pinnedEnd[next - 1]!;
         cost += t.penalty[next]! * abs(lag - t.lagIdeal[next]!);
-        if (lag > t.lagMax[next]!) cost += RELAXED_PER_S * (lag - t.lagMax[next]!);
+        if (lag > t.lagMax[next]!) cost += BENT_PER_S * (lag - t.lagMax[next]!);
       }
       if (cost < least) {
         least = cost;

@@ -4,6 +4,11 @@ export const APART_PER_S = 3;
 /** By which a step that follows a begun one exceeds its max lag. */
 export const RELAXED_PER_S = 20;
 /**
+ * What the search charges itself for that: what can be kept is kept, whatever a rush or a row of late orders would gain
+ * by bending a cup that is on its way.
+ */
+export const BENT_PER_S = 5 * RELAXED_PER_S;
+/**
  * A second by which a frozen start is moved: so dear that it is moved only where nothing keeps it, and then as little as
  * can be. Counted by the second, since five steps a second later are no change of mind, and one a minute later is.
  */

@@ -34,8 +34,14 @@ const LONGER = 1.7;
 /**
  * A search that has its first plan. The same tables, seed and number of moves give the same plan.
  * @param before starts of the last plan by step number, NEVER where it has none
+ * @param running starts that suit the brews that have begun, the rest aside, to build around
  */
-export function startSearch(t: Tables, seed: number, before: Int32Array | null): Search {
+export function startSearch(
+  t: Tables,
+  seed: number,
+  before: Int32Array | null,
+  running: Int32Array | null = null,
+): Search {
   const random = seededRandom(seed);
   const whole = (below: number) => Math.floor(random() * below);
   const board = boardOf(t);
@@ -78,6 +84,13 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     board.put(b);
   }
 
+  function putAt(starts: Int32Array, brews: readonly number[]): void {
+    for (const b of brews) {
+      for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) board.start[i] = Math.max(0, starts[i]!);
+      board.put(b);
+    }
+  }
+
   /** The end of the last step that is planned. */
   function endOfAll(start: Int32Array): number {
     let end = 0;
@@ -89,9 +102,10 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
   }
 
   /** Places every brew in turn: what runs, then order by order. */
-  function construct(price: number, orders: number[]): void {
+  function construct(price: number, orders: number[], aroundRunning: boolean): void {
     liftAll();
-    let end = 0;
+    if (running && aroundRunning) putAt(running, open.filter(isBegun));
+    let end = endOfAll(board.start);
     const place = (b: number) => {
       if (board.finish[b] !== NEVER || t.next[b] === t.first[b + 1]) return;
       placeOrThrow(b, price, 0, Math.max(end, t.soonest[b]!) + lengthS[b]! + 900);
@@ -120,7 +134,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
 
   /** A valid plan, whatever happens: nothing over-booked. */
   function first(): void {
-    construct(NEVER_OVERBOOK, priority(1, 0));
+    construct(NEVER_OVERBOOK, priority(1, 0), true);
     next.set(board.start);
     keepBest(next, timing.costOf(next));
     firstStart.set(next);
@@ -138,10 +152,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     const placed = open.filter((b) =>
       range(t.first[b + 1]! - t.next[b]!).every((n) => starts[t.next[b]! + n] !== NEVER),
     );
-    for (const b of placed) {
-      for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) board.start[i] = Math.max(0, starts[i]!);
-      board.put(b);
-    }
+    putAt(starts, placed);
     for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, dearest, 0, t.horizon);
     boardIsCurrent = false;
   }
@@ -154,7 +165,7 @@ export function startSearch(t: Tables, seed: number, before: Int32Array | null):
     } else {
       currentCost = Infinity;
       for (let n = 0; n < CONSTRUCTIONS; n += 1) {
-        construct(15 * Math.pow(dearest / 32, random()), priority(random(), 300 * random()));
+        construct(15 * Math.pow(dearest / 32, random()), priority(random(), 300 * random()), random() < 0.5);
         next.set(board.start);
         const cost = planOf(next);
         keepBest(next, cost);

@@ -4,7 +4,7 @@
  */
 import { boundOf } from './bound';
 import { checkPlan } from './check';
-import type { Plan, PlanProblem } from './problem';
+import { stepKey, type Plan, type PlanProblem } from './problem';
 import { startSearch } from './search';
 import { NEVER, tablesOf, type Tables } from './tables';
 import { writeUp } from './write-up';
@@ -32,7 +32,12 @@ export type Solving = {
  */
 export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOptions = {}): Solving {
   const t = tablesOf(problem);
-  const search = startSearch(t, seed, before ? startsOf(t, before) : null);
+  const last = before ? startsOf(t, before.starts) : null;
+  let search = startSearch(t, seed, last);
+  if (bendsWhatRuns(t, search.best().start)) {
+    const running = runningAlone(problem, { seed, before });
+    if (running) search = startSearch(t, seed, last, startsOf(t, running));
+  }
   let bound: number | null = null;
   const boundNow = () => (bound ??= boundOf(problem));
   const written = (start: Int32Array) =>
@@ -59,10 +64,46 @@ export function solve(problem: PlanProblem, options: SolveOptions & { moves?: nu
   return solving.plan();
 }
 
-function startsOf(t: Tables, before: Plan): Int32Array {
+function bendsWhatRuns(t: Tables, start: Int32Array): boolean {
+  for (let b = 0; b < t.brews; b += 1) {
+    const i = t.next[b]!;
+    if (i === t.first[b] || i === t.first[b + 1]) continue;
+    if (start[i]! - t.pinnedEnd[i - 1]! > t.lagMax[i]!) return true;
+  }
+  return false;
+}
+
+/** Moves for the brews that run, by themselves. */
+const ALONE = 200;
+
+/**
+ * Starts that bend the brews that run as little as can be; null where fewer than two do, or nothing else is planned.
+ * They cannot wait as the rest can, so the rest is laid around them. Looked for only where a plain plan bends one.
+ */
+function runningAlone(problem: PlanProblem, { seed = 1, before }: SolveOptions): Plan['starts'] | null {
+  const isBegun = ({ id, steps }: PlanProblem['brews'][number]) =>
+    stepKey(id, steps[0]!.id) in (problem.started ?? {});
+  const brews = problem.brews.filter(isBegun);
+  if (brews.length < 2 || brews.length === problem.brews.length) return null;
+  const ids = new Set(brews.map(({ id }) => id));
+  const alone = {
+    ...problem,
+    brews,
+    orders: problem.orders
+      .map((order) => ({ ...order, brews: order.brews.filter((id) => ids.has(id)) }))
+      .filter((order) => order.brews.length > 0),
+  };
+  const t = tablesOf(alone);
+  const search = startSearch(t, seed, before ? startsOf(t, before.starts) : null);
+  search.run(ALONE);
+  const { start } = search.best();
+  return Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now]));
+}
+
+function startsOf(t: Tables, starts: Plan['starts']): Int32Array {
   const { now } = t.problem;
   return Int32Array.from(t.keys, (key) => {
-    const at = before.starts[key];
+    const at = starts[key];
     return at === undefined ? NEVER : at - now;
   });
 }

@@ -5,7 +5,7 @@
  * cut, leads to the optimum (K. Murota, Discrete Convex Analysis, 2003, chapter 10).
  */
 import { cutOf } from './cut';
-import { APART_PER_S, FROZEN_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
+import { APART_PER_S, BENT_PER_S, FROZEN_PER_S, LATE_PER_S } from './price';
 import { NONE, range, sequenceOf, sortBy } from './sequence';
 import { NEVER, type Tables } from './tables';
 
@@ -111,7 +111,7 @@ export function timingOf(t: Tables): Timing {
         if (i === t.first[b]) continue;
         const lag = start[i]! - endOf(start, i - 1);
         cost += t.penalty[i]! * abs(lag - t.lagIdeal[i]!);
-        if (i === next && lag > t.lagMax[i]!) cost += RELAXED_PER_S * (lag - t.lagMax[i]!);
+        if (i === next && lag > t.lagMax[i]!) cost += BENT_PER_S * (lag - t.lagMax[i]!);
       }
     }
     for (let o = 0; o < t.orders.length; o += 1) {
@@ -189,7 +189,7 @@ export function timingOf(t: Tables): Timing {
       const penalty = t.penalty[i]!;
       const way = sign(lag - t.lagIdeal[i]!);
       if (i === t.next[b]) {
-        cut.price(i, (way < 0 ? -penalty : penalty) + (lag >= t.lagMax[i]! ? RELAXED_PER_S : 0));
+        cut.price(i, (way < 0 ? -penalty : penalty) + (lag >= t.lagMax[i]! ? BENT_PER_S : 0));
         continue;
       }
       if (lag >= t.lagMax[i]!) cut.pull(i, i - 1, Infinity);
