@@ -17,8 +17,8 @@ import { openBar } from '../server';
 import { openDatabase } from '../store/database';
 
 const CUPS = Number(process.env['CUPS'] ?? 60);
-const RATE = Number(process.env['RATE'] ?? 40);
-const HANDS = Number(process.env['HANDS'] ?? 2);
+const RATE = Number(process.env['RATE'] ?? 25);
+const HANDS = Number(process.env['HANDS'] ?? 1);
 const SEED = Number(process.env['SEED'] ?? 8);
 
 const MENU: [recipeId: string, cupMl: number][] = [
@@ -64,6 +64,7 @@ const quantile = (values: number[], share: number) =>
   values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 const clock = (seconds: number) =>
   `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
+const percent = (share: number) => `${Math.round(share * 100)} %`;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 async function hour(name: string, solver: Solver): Promise<void> {
@@ -130,15 +131,30 @@ async function hour(name: string, solver: Solver): Promise<void> {
   const lastMs = Math.max(...served.map(({ outMs }) => outMs));
   const hours = (lastMs - fromMs) / 3600_000;
   const { changes } = bar.planning.calm();
+  const brews = Object.values(state.brews);
+  const handsS = brews
+    .flatMap(({ card }) => card.steps)
+    .reduce((sum, { attended, durationS }) => sum + (attended ? durationS : 0), 0);
+  const busiest = pier.stations
+    .map(({ id, name: station }) => ({
+      station,
+      share: brews
+        .filter(({ stationId }) => stationId === id)
+        .reduce((sum, { startedMs, lastMs: endMs }) => sum + (endMs - startedMs) / (lastMs - fromMs), 0),
+    }))
+    .sort((a, b) => b.share - a.share)[0]!;
   console.log(
     `  ${name.padEnd(18)} ${((CUPS / (lastMs - orders[0]!.atMs)) * 3600_000).toFixed(1).padStart(5)} cups/h; wait median ${clock(quantile(waits, 0.5))}, p90 ${clock(quantile(waits, 0.9))}, longest ${clock(quantile(waits, 1))}; over ten minutes: ${waits.filter((wait) => wait > 600).length} of ${waits.length} orders; plans ${plans}, changes of the next 90 s ${(changes / hours).toFixed(1)} an hour; collisions ${collisions}; taps refused ${refused}`,
+  );
+  console.log(
+    `    hands busy ${percent(handsS / HANDS / 3600 / hours)} of the time, ${busiest.station} ${percent(busiest.share)}`,
   );
   for (const words of new Set(broken.slice(0, 5))) console.log(`    ${words.slice(0, 300)}`);
   await bar.close();
   rmSync(folder, { recursive: true, force: true });
 }
 
-console.log(`  ${CUPS} cups within an hour, ${HANDS} pairs of hands, clock at ${RATE} times, seed ${SEED}`);
+console.log(`  ${CUPS} cups within an hour, ${HANDS === 1 ? 'one pair' : 'two pairs'} of hands, clock at ${RATE} times, seed ${SEED}`);
 const worker = pathToFileURL(join(fileURLToPath(new URL('.', import.meta.url)), 'plan.worker.js'));
 await hour('as the bar plans', workerSolver(worker));
 await hour('greedy', plain(planGreedily));
