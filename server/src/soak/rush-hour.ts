@@ -154,7 +154,9 @@ async function hour(name: string, solver: Solver): Promise<void> {
   rmSync(folder, { recursive: true, force: true });
 }
 
-console.log(`  ${CUPS} cups within an hour, ${HANDS === 1 ? 'one pair' : 'two pairs'} of hands, clock at ${RATE} times, seed ${SEED}`);
+console.log(
+  `  ${CUPS} cups within an hour, ${HANDS === 1 ? 'one pair' : 'two pairs'} of hands, clock at ${RATE} times, seed ${SEED}`,
+);
 const worker = pathToFileURL(join(fileURLToPath(new URL('.', import.meta.url)), 'plan.worker.js'));
 await hour('as the bar plans', workerSolver(worker));
 await hour('greedy', plain(planGreedily));
