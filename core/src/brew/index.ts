@@ -28,3 +28,5 @@ export { paceOf } from './pace';
 export type { Pace } from './pace';
 export { caughtUp, confirm, drop, freshReplica, seen, tap, unsent, whole } from './replica';
 export type { Replica } from './replica';
+export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, tasteInWords } from './taste';
+export type { Notch, Seen, Taste } from './taste';

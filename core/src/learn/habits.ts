@@ -3,6 +3,7 @@
  * the latest, so that one slip says nothing.
  */
 import { timelineAt, type BrewState } from '../brew';
+import { median } from './statistics';
 
 export type Habit = {
   /** Grams that this person on this scale runs past where the card says stop; 0 until enough pours are known. */
@@ -65,9 +66,3 @@ export function habitOf(brews: readonly BrewState[], by: string | undefined, sta
 }
 
 const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
-
-function median(values: readonly number[]): number {
-  const sorted = values.toSorted((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
-}

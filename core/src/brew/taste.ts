@@ -1,0 +1,54 @@
+/**
+ * What a cup tasted like, and what was seen of its bed: told once it has cooled.
+ */
+export const SEEN = [
+  'wall',
+  'sloped',
+  'muddy',
+  'clumps',
+  'lively-bloom',
+  'no-bloom',
+  'stall',
+  'even',
+] as const;
+export type Seen = (typeof SEEN)[number];
+
+/** A notch either way is clear, two are strong. */
+export type Notch = -2 | -1 | 0 | 1 | 2;
+
+export type Taste = {
+  /** From sour (-2) to bitter (2), and from weak (-2) to strong (2). */
+  balance?: Notch;
+  strength?: Notch;
+  seen?: Seen[];
+  words?: string;
+  /** Dissolved solids, per cent, where they were measured. */
+  tdsPct?: number;
+  /** What was weighed in the server, grams. */
+  beverageG?: number;
+};
+
+export const SEEN_WORDS: Record<Seen, string> = {
+  wall: 'grounds on the wall',
+  sloped: 'bed sloped',
+  muddy: 'bed muddy',
+  clumps: 'dry clumps',
+  'lively-bloom': 'lively bloom',
+  'no-bloom': 'no bloom',
+  stall: 'it stalled',
+  even: 'bed even',
+};
+
+export const BALANCE_WORDS = ['very sour', 'sour', 'balanced', 'bitter', 'very bitter'] as const;
+export const STRENGTH_WORDS = ['very weak', 'weak', 'right', 'strong', 'very strong'] as const;
+
+/** In a few words, "bitter, weak; dry clumps"; empty where nothing was said. */
+export function tasteInWords({ balance, strength, seen = [], words }: Taste): string {
+  const said = [
+    balance === undefined ? null : BALANCE_WORDS[balance + 2],
+    strength === undefined ? null : strength === 0 ? 'right strength' : STRENGTH_WORDS[strength + 2],
+  ].filter((each) => each !== null);
+  return [said.join(', '), seen.map((each) => SEEN_WORDS[each]).join(', '), words ?? '']
+    .filter((part) => part !== '')
+    .join('; ');
+}

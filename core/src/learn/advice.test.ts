@@ -1,0 +1,153 @@
+import { adviseOn, changeInWords } from './advice';
+import { clothState } from './cloth';
+import { dayOf, type DayBrew } from './day';
+import { extractionYieldPct, tasteOfPoint } from './extraction';
+import { grindSlope } from './grind-slope';
+import { restInWords, restOf } from './rest';
+
+const slope = grindSlope(
+  [18, 20, 22].flatMap((setting) => [0, 1, 2].map((n) => ({ setting, brewS: 208 - 8 * (setting - 20) + n }))),
+  { setting: 20, brewS: 180 },
+  1,
+);
+const evidence = { chart: null, grind: { slope, setting: 20 } };
+const tried = {
+  method: 'cone' as const,
+  roast: 'medium' as const,
+  taste: {},
+  notes: [],
+  brewS: 210,
+  windowS: { from: 170, to: 195 },
+  expectedS: 182,
+  waterC: 93,
+};
+
+test('a brew that runs slow and tastes bitter: so many steps coarser, with the time that is expected and from how many brews', () => {
+  const advice = adviseOn({ ...tried, taste: { balance: 1 } }, evidence);
+  expect(advice.kind).toBe('change');
+  if (advice.kind !== 'change') return;
+  expect(advice.change).toMatchObject({ what: 'grind', stepsCoarser: 3 });
+  expect(changeInWords(advice.change, slope.brews)).toMatch(
+    /^3 steps coarser: about 3:0\d ± 0:\d\d, from 9 brews$/,
+  );
+  expect(advice.because).toEqual([
+    '3:30 is 15 s over its window.',
+    'It was bitter.',
+    'A step coarser is worth about 8 s here, from 9 brews.',
+  ]);
+});
+
+test.each([
+  ['bitter yet fast', { brewS: 150, taste: { balance: 1 as const } }, 'The dose'],
+  ['sour yet slow', { brewS: 230, taste: { balance: -2 as const } }, 'The water'],
+])('%s is said to be a contradiction, with what to check first', (_what, changed, first) => {
+  const advice = adviseOn({ ...tried, ...changed }, evidence);
+  expect(advice.kind).toBe('contradiction');
+  if (advice.kind === 'contradiction') expect(advice.checkFirst[0]).toContain(first);
+});
+
+test.each([
+  ['in time and balanced', {}, null],
+  ['bitter and dark', { roast: 'dark' as const, taste: { balance: 1 as const } }, '2 °C cooler'],
+  ['sour and light', { roast: 'light' as const, taste: { balance: -1 as const } }, '2 °C hotter'],
+  ['weak', { taste: { strength: -1 as const } }, 'Ratio down by 0.5: less water on the dose'],
+  ['too strong', { taste: { strength: 1 as const } }, 'Ratio up by 0.5: more water on the dose'],
+  ['weak, with grounds on the wall', { taste: { strength: -1 as const, seen: ['wall' as const] } }, /wall/],
+  ['dry clumps', { taste: { seen: ['clumps' as const] } }, /Stir the bloom/],
+  ['stalled', { brewS: 240, notes: ['stalled' as const] }, /Free the spout/],
+])('in time, %s: one change at a time, from the table of signs', (_what, changed, words) => {
+  const advice = adviseOn({ ...tried, brewS: 182, ...changed }, evidence);
+  if (words === null) return expect(advice.kind).toBe('leave');
+  expect(advice.kind).toBe('change');
+  if (advice.kind !== 'change') return;
+  if (words instanceof RegExp) expect(changeInWords(advice.change)).toMatch(words);
+  else expect(changeInWords(advice.change)).toBe(words);
+});
+
+test('percolation counts what is in the cup, immersion all the water', () => {
+  const cup = { doseG: 18, brewWaterG: 288, beverageG: 250 };
+  expect(extractionYieldPct('cone', 1.4, cup)).toBeCloseTo(19.44, 2);
+  expect(extractionYieldPct('press', 1.4, cup)).toBeCloseTo(22.4, 2);
+  expect(tasteOfPoint(1.3, 20)).toBe('balanced');
+  expect(tasteOfPoint(1.7, 16)).toBe('strong and sour');
+});
+
+test('a light roast rests five days, is good to the twenty-first, and is to be used first before that', () => {
+  const at = (day: number) => restOf('2026-11-01', 'light', Date.UTC(2026, 10, 1 + day, 9));
+  expect([3, 5, 16, 17, 21, 22].map((day) => at(day).stands)).toEqual([
+    'too young',
+    'good',
+    'good',
+    'use first',
+    'use first',
+    'past',
+  ]);
+  expect(restInWords(at(12))).toBe('12 days old, good for 9 more');
+  expect(restInWords(at(21))).toBe('21 days old, use first: its last day');
+});
+
+test('a cloth is boiled before its first use and each day of service, and replaced when worn or slow', () => {
+  const day = 86_400_000;
+  const brews = (count: number, drawdownS: (n: number) => number) =>
+    Array.from({ length: count }, (_, n) => ({ atMs: n * (day / 4), drawdownS: drawdownS(n) }));
+  expect(clothState({ sinceMs: 0, boiledMs: [], brews: [] }, 0).due).toEqual(['boil before first use']);
+  const fresh = clothState({ sinceMs: 0, boiledMs: [0], brews: brews(20, () => 60) }, 4 * day);
+  expect(fresh).toMatchObject({ uses: 20, creep: null, due: ['boil today'] });
+  const slow = clothState(
+    { sinceMs: 0, boiledMs: [10 * day], brews: brews(41, (n) => (n < 28 ? 60 : 75)) },
+    10 * day,
+  );
+  expect(slow.creep).toBeCloseTo(0.25, 5);
+  expect(slow.due).toEqual(['replace: runs slow']);
+  expect(clothState({ sinceMs: 0, boiledMs: [50 * day], brews: brews(91, () => 60) }, 50 * day).due).toEqual([
+    'replace: worn',
+  ]);
+});
+
+test('a day in figures: waits of whole orders, who was late and why, what was lost', () => {
+  const brew = (part: Partial<DayBrew>): DayBrew => ({
+    brewId: 'b',
+    orderId: 'o',
+    method: 'cone',
+    outcome: 'served',
+    reason: null,
+    attempt: 1,
+    cups: 1,
+    doseG: 18,
+    brewWaterG: 288,
+    handsS: 150,
+    orderedMs: 0,
+    promisedMs: 400_000,
+    startedMs: 30_000,
+    endedMs: 300_000,
+    realBrewS: 182,
+    windowFromS: 170,
+    windowToS: 195,
+    ...part,
+  });
+  const day = dayOf([
+    brew({ orderId: 'A' }),
+    brew({ orderId: 'A', method: 'press', endedMs: 360_000, realBrewS: null }),
+    brew({ orderId: 'B', startedMs: 300_000, endedMs: 520_000 }),
+    brew({ orderId: 'C', outcome: 'abandoned', reason: 'torn filter' }),
+    brew({ orderId: 'C', attempt: 2, endedMs: 640_000, realBrewS: 240 }),
+  ]);
+  expect(day).toMatchObject({
+    cups: 4,
+    orders: 3,
+    waitS: { median: 520, longest: 640 },
+    remade: 1,
+    abandoned: [{ reason: 'torn filter', count: 1 }],
+    waste: { coffeeG: 18, waterG: 288 },
+    inWindow: { of: 3, inside: 2 },
+  });
+  expect(day.late).toEqual([
+    { orderId: 'C', byS: 240, cause: 'brewed again' },
+    { orderId: 'B', byS: 120, cause: 'waited for hands or a brewer' },
+  ]);
+  expect(day.handsByMethod.map(({ method, cups }) => [method, cups])).toEqual([
+    ['cone', 3],
+    ['press', 1],
+  ]);
+  expect(dayOf([])).toMatchObject({ cups: 0, waitS: null, late: [] });
+});

@@ -1,0 +1,197 @@
+/**
+ * From one brew to one change: what was tasted, timed and seen (craft, section 7), against each other and against the
+ * record. Where they contradict each other that is said, with what to check before anything is changed.
+ */
+import { tasteInWords, type Note, type Taste } from '../brew';
+import type { MethodId, RoastLevel } from '../recipe';
+import { stepsTo, type GrindSlope } from './grind-slope';
+import type { RunChart } from './run-chart';
+
+export type Tried = {
+  method: MethodId;
+  roast: RoastLevel;
+  taste: Taste;
+  notes: readonly Note[];
+  /** Null where its end was not told. */
+  brewS: number | null;
+  windowS: { from: number; to: number };
+  /** What the recipe expects, seconds. */
+  expectedS: number;
+  waterC: number;
+};
+
+/** What the record knows besides. */
+export type Evidence = {
+  chart: RunChart | null;
+  /** Null where no grinder is calibrated. */
+  grind: { slope: GrindSlope; setting: number } | null;
+};
+
+/** One thing to change: steps coarser, degrees hotter, times the dose more water; or what is done by hand. */
+export type OneChange =
+  | { what: 'grind'; stepsCoarser: number; expect: { brewS: number; plusMinusS: number } | null }
+  | { what: 'temperature'; byC: number }
+  | { what: 'ratio'; by: number }
+  | { what: 'by-hand'; words: string };
+
+export type Advice =
+  | { kind: 'leave'; because: string[] }
+  | { kind: 'change'; change: OneChange; because: string[] }
+  /** Two signs that do not go together: what to look at first. */
+  | { kind: 'contradiction'; words: string; checkFirst: string[]; because: string[] };
+
+type Speed = 'fast' | 'slow' | 'in time' | null;
+
+/** The one change that this brew asks for. */
+export function adviseOn(tried: Tried, evidence: Evidence): Advice {
+  const because = reasonsOf(tried, evidence);
+  const contradiction = contradictionOf(tried);
+  if (contradiction) return { kind: 'contradiction', ...contradiction, because };
+  const change = changeFor(tried, evidence);
+  return change ? { kind: 'change', change, because } : { kind: 'leave', because };
+}
+
+const speedOf = ({ brewS, windowS }: Tried): Speed =>
+  brewS === null ? null : brewS > windowS.to ? 'slow' : brewS < windowS.from ? 'fast' : 'in time';
+
+function contradictionOf(tried: Tried): { words: string; checkFirst: string[] } | null {
+  const speed = speedOf(tried);
+  const balance = tried.taste.balance ?? 0;
+  if (balance > 0 && speed === 'fast')
+    return {
+      words: 'It ran fast and is bitter all the same; coarser would make it faster still.',
+      checkFirst: [
+        'The dose: too much coffee for the water tastes harsh.',
+        'The water: is it hotter than the card says?',
+        'The bed: a channel lets water through and over-extracts beside it; swirl, and pour more gently.',
+      ],
+    };
+  if (balance < 0 && speed === 'slow')
+    return {
+      words: 'It ran slow and is sour all the same; finer would make it slower still.',
+      checkFirst: [
+        'The water: is it cooler than the card says?',
+        'The bed: dry clumps or a slope leave part of it unwetted.',
+        'The time since roasting: very fresh coffee holds its gas and brews unevenly.',
+      ],
+    };
+  if (tried.taste.strength === -2 && balance > 0)
+    return {
+      words: 'It is weak and bitter at once.',
+      checkFirst: [
+        'The dose: was it all in the brewer?',
+        'The wall: water that runs past the bed thins what the bed over-extracts.',
+      ],
+    };
+  return null;
+}
+
+function changeFor(tried: Tried, evidence: Evidence): OneChange | null {
+  const { taste, notes, method, roast } = tried;
+  const seen = new Set(taste.seen);
+  const speed = speedOf(tried);
+  const balance = taste.balance ?? 0;
+  const strength = taste.strength ?? 0;
+  if ((seen.has('stall') || notes.includes('stalled')) && method !== 'siphon')
+    return byHand(
+      'Free the spout and lift the filter a little before pouring; only if it stalls again, one step coarser.',
+    );
+  if (seen.has('clumps'))
+    return byHand('Stir the bloom until nothing is dry; bloom with half a dose more water.');
+  if (seen.has('sloped')) return byHand('Swirl at the end of the pour, and circle evenly.');
+  if (strength < 0 && seen.has('wall'))
+    return byHand('Keep the water off the wall: pour lower and nearer the middle. Check the dose.');
+  if (seen.has('wall')) return byHand('A longer bloom, or a swirl at the end, brings the grounds down.');
+  if (method === 'siphon' && balance > 0) return byHand('Lower the flame, and take it off sooner.');
+  if (speed === 'slow' || (speed !== 'fast' && (seen.has('muddy') || (balance > 0 && roast !== 'dark'))))
+    return grindChange(tried, evidence, 'coarser');
+  if (speed === 'fast' || (balance < 0 && roast !== 'light')) return grindChange(tried, evidence, 'finer');
+  if (balance > 0) return { what: 'temperature', byC: -2 };
+  if (balance < 0)
+    return tried.waterC <= 97 ? { what: 'temperature', byC: 2 } : grindChange(tried, evidence, 'finer');
+  if (seen.has('no-bloom')) return grindChange(tried, evidence, 'finer');
+  if (strength < 0) return { what: 'ratio', by: -0.5 };
+  if (strength > 0) return { what: 'ratio', by: 0.5 };
+  return null;
+}
+
+const byHand = (words: string): OneChange => ({ what: 'by-hand', words });
+
+/** As many steps as bring the time back where the time is off; one where only taste asks for it. */
+function grindChange(
+  { brewS, windowS, expectedS }: Tried,
+  { grind }: Evidence,
+  way: 'coarser' | 'finer',
+): OneChange {
+  const sign = way === 'coarser' ? 1 : -1;
+  const off = brewS !== null && (brewS > windowS.to || brewS < windowS.from);
+  const wanted = grind && off ? stepsTo(grind.slope, grind.setting, expectedS) : sign;
+  const stepsCoarser = Math.sign(wanted) === sign ? wanted : 0.5 * sign;
+  return { what: 'grind', stepsCoarser, expect: grind ? expectAfter(grind, stepsCoarser) : null };
+}
+
+function expectAfter(
+  { slope, setting }: NonNullable<Evidence['grind']>,
+  stepsCoarser: number,
+): { brewS: number; plusMinusS: number } {
+  const { brewS, plusMinusS } = slope.at(setting + stepsCoarser * slope.way);
+  return { brewS: Math.round(brewS), plusMinusS: Math.round(plusMinusS) };
+}
+
+function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
+  const { brewS, windowS, taste } = tried;
+  const speed = speedOf(tried);
+  const reasons: string[] = [];
+  if (brewS !== null && speed !== 'in time')
+    reasons.push(
+      `${seconds(brewS)} is ${speed === 'slow' ? `${Math.round(brewS - windowS.to)} s over` : `${Math.round(windowS.from - brewS)} s under`} its window.`,
+    );
+  if (speed === 'in time') reasons.push(`${seconds(brewS!)} is inside its window.`);
+  const said = tasteInWords({ ...taste, words: undefined });
+  if (said) reasons.push(`It was ${said}.`);
+  if (chart?.shift)
+    reasons.push(
+      `The last brews run ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'shorter'} than was usual: that is no single odd brew.`,
+    );
+  else if (chart && brewS !== null && (brewS > chart.high || brewS < chart.low))
+    reasons.push(
+      'It lies outside what this coffee usually does, by itself: look at this brew before the grinder.',
+    );
+  if (grind)
+    reasons.push(
+      grind.slope.brews === 0
+        ? `A step is taken to be worth ${Math.abs(Math.round(grind.slope.secondsPerStep))} s; no brew here has shown it yet.`
+        : `A step coarser is worth about ${Math.abs(Math.round(grind.slope.secondsPerStep))} s here, from ${grind.slope.brews} brew${grind.slope.brews === 1 ? '' : 's'}.`,
+    );
+  return reasons;
+}
+
+const seconds = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`;
+
+/** A change in a line: "1.5 steps coarser: about 3:05 ± 0:12, from 9 brews". */
+export function changeInWords(change: OneChange, brews: number | null = null): string {
+  switch (change.what) {
+    case 'grind': {
+      const many = Math.abs(change.stepsCoarser);
+      const way = change.stepsCoarser > 0 ? 'coarser' : 'finer';
+      const from =
+        brews === null
+          ? ''
+          : brews === 0
+            ? ', from what is usual'
+            : `, from ${brews} brew${brews === 1 ? '' : 's'}`;
+      const expect = change.expect
+        ? `: about ${seconds(change.expect.brewS)} ± ${seconds(change.expect.plusMinusS)}${from}`
+        : '';
+      return `${many} step${many === 1 ? '' : 's'} ${way}${expect}`;
+    }
+    case 'temperature':
+      return `${Math.abs(change.byC)} °C ${change.byC > 0 ? 'hotter' : 'cooler'}`;
+    case 'ratio':
+      return change.by > 0
+        ? `Ratio up by ${change.by}: more water on the dose`
+        : `Ratio down by ${-change.by}: less water on the dose`;
+    case 'by-hand':
+      return change.words;
+  }
+}

@@ -1,0 +1,45 @@
+/**
+ * How much of the coffee is in the cup: extraction yield from strength (craft, glossary).
+ */
+import type { MethodId } from '../recipe';
+
+/** Methods in which coffee and all the water stay together until they are parted. */
+const IMMERSION: ReadonlySet<MethodId> = new Set(['press', 'siphon', 'air-press', 'foam-pot'] as MethodId[]);
+
+export const isImmersion = (method: MethodId): boolean => IMMERSION.has(method);
+
+/**
+ * Extraction yield, per cent. Percolation: what is in the cup over the dose. Full immersion, measured before the
+ * coffee is parted from the water: all the brew water holds what the cup holds.
+ * @param tdsPct dissolved solids of the beverage, per cent
+ */
+export function extractionYieldPct(
+  method: MethodId,
+  tdsPct: number,
+  { doseG, brewWaterG, beverageG }: { doseG: number; brewWaterG: number; beverageG: number },
+): number {
+  return (tdsPct * (isImmersion(method) ? brewWaterG : beverageG)) / doseG;
+}
+
+/** Where most cups are called balanced; ours, wide on purpose: a guest's liking comes first. Per cent. */
+export const BALANCED = { tdsPct: { from: 1.15, to: 1.5 }, yieldPct: { from: 18, to: 22.5 } } as const;
+
+export type ExtractionWords =
+  | 'thin and sour'
+  | 'strong and sour'
+  | 'balanced'
+  | 'thin and bitter'
+  | 'strong and bitter'
+  | 'thin'
+  | 'strong'
+  | 'sour'
+  | 'bitter';
+
+/** What a point of strength and yield usually tastes like. */
+export function tasteOfPoint(tdsPct: number, yieldPct: number): ExtractionWords {
+  const strength = tdsPct < BALANCED.tdsPct.from ? 'thin' : tdsPct > BALANCED.tdsPct.to ? 'strong' : null;
+  const balance =
+    yieldPct < BALANCED.yieldPct.from ? 'sour' : yieldPct > BALANCED.yieldPct.to ? 'bitter' : null;
+  if (strength && balance) return `${strength} and ${balance}`;
+  return strength ?? balance ?? 'balanced';
+}

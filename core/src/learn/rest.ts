@@ -1,0 +1,49 @@
+/**
+ * Where a coffee stands in its rest (craft, section 7), and how long its stock lasts.
+ */
+import type { RoastLevel } from '../recipe';
+
+/** Days after roasting in which a coffee is good. */
+export function restWindow(roast: RoastLevel): { fromDays: number; toDays: number } {
+  return roast === 'light' ? { fromDays: 5, toDays: 21 } : { fromDays: 4, toDays: 14 };
+}
+
+export type Rest = {
+  ageDays: number;
+  fromDays: number;
+  toDays: number;
+  stands: 'too young' | 'good' | 'use first' | 'past';
+  /** Days until it is good, or until its window ends; 0 once it has. */
+  leftDays: number;
+};
+
+/** From so many days before its window ends, a coffee is to be used first. */
+const USE_FIRST_DAYS = 4;
+const DAY_MS = 86_400_000;
+
+/** @param roastedOn a day, `2026-11-20` */
+export function restOf(roastedOn: string, roast: RoastLevel, nowMs: number): Rest {
+  const window = restWindow(roast);
+  const ageDays = Math.max(0, Math.floor((nowMs - Date.parse(`${roastedOn}T00:00:00Z`)) / DAY_MS));
+  const { fromDays, toDays } = window;
+  const until = (days: number) => Math.max(0, days - ageDays);
+  if (ageDays < fromDays) return { ...window, ageDays, stands: 'too young', leftDays: until(fromDays) };
+  if (ageDays > toDays) return { ...window, ageDays, stands: 'past', leftDays: 0 };
+  const leftDays = until(toDays);
+  return { ...window, ageDays, stands: leftDays <= USE_FIRST_DAYS ? 'use first' : 'good', leftDays };
+}
+
+/** In a few words: "12 days, good for 9 more". */
+export function restInWords({ ageDays, stands, leftDays }: Rest): string {
+  const age = `${ageDays} day${ageDays === 1 ? '' : 's'} old`;
+  switch (stands) {
+    case 'too young':
+      return `${age}, too young for ${leftDays} more`;
+    case 'good':
+      return `${age}, good for ${leftDays} more`;
+    case 'use first':
+      return leftDays === 0 ? `${age}, use first: its last day` : `${age}, use first: ${leftDays} left`;
+    case 'past':
+      return `${age}, past its best`;
+  }
+}
