@@ -1,105 +1,29 @@
 /** The API against a real SQLite file: what is stored, what is refused, what a restart remembers. */
-import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pino } from 'pino';
 import request from 'supertest';
 import { barSchema } from '@even-kettle/core/contract';
 import { readPlanProblem } from '@even-kettle/core/formats';
-import { checkPlan, solve, type PlanProblem } from '@even-kettle/core/plan';
+import { checkPlan } from '@even-kettle/core/plan';
 import { SCHOOLS } from '@even-kettle/core/recipe';
-import { httpApp } from './http/app';
-import { openBar, type BarServer } from './server';
+import { openBar } from './server';
 import { openDatabase } from './store/database';
-
-const solver = {
-  solve: (problem: PlanProblem) => {
-    const plan = solve(problem);
-    return Promise.resolve({ plan, cost: plan.cost, standsCost: plan.cost });
-  },
-  close: () => Promise.resolve(),
-};
-let folder: string;
-let bar: BarServer;
-let http: Server;
-
-async function open(clockRate = 1): Promise<void> {
-  bar = await openBar({
-    source: await openDatabase(join(folder, 'bar.sqlite')),
-    solver,
-    clockRate,
-    warn: () => undefined,
-  });
-  http = createServer(
-    httpApp(bar, {
-      appDir: null,
-      logger: pino({ level: 'silent' }),
-      version: 'test',
-      requestsPerMinute: 10_000,
-    }),
-  );
-  await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
-}
-async function close(): Promise<void> {
-  http.closeAllConnections();
-  await new Promise((resolve) => http.close(resolve));
-  await bar.close();
-}
-beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
-  await open();
-});
-afterEach(async () => {
-  await close();
-  rmSync(folder, { recursive: true });
-});
-
-let ids = 0;
-const newId = () => `01890000-0000-7000-8000-${String((ids += 1)).padStart(12, '0')}`;
-const now = () => bar.clock.nowMs();
-const cup = (cupId: string, change: object = {}) => ({
-  cupId,
-  recipeId: 'cone-thirds',
-  recipeVersion: 1,
-  coffee: 'Saltmarsh',
-  roast: 'light',
-  cupMl: 250,
-  ...change,
-});
-const order = (orderId: string, ...cups: object[]) => ({
-  id: newId(),
-  type: 'order-taken',
-  atMs: now(),
-  orderId,
-  cups,
-});
-const start = (cupId: string, orderId: string, change: object = {}) => ({
-  id: newId(),
-  type: 'brew-started',
-  atMs: now(),
-  brewId: `${cupId}.1`,
-  orderId,
-  cupId,
-  stationId: 'cone-1',
-  stationName: 'Cone 1',
-  brewerId: 'cone-m',
-  altitudeM: 0,
-  kettlePowerW: 1200,
-  kettleFilledAtC: 90,
-  ...change,
-});
-const done = (brewId: string, stepId: string, change: object = {}) => ({
-  id: newId(),
-  type: 'step-done',
-  atMs: now(),
-  brewId,
-  stepId,
-  ...change,
-});
-const post = (...events: object[]) => request(http).post('/api/events').send({ events });
-const stored = async () => (await bar.log.after(0)).length;
+import {
+  folder,
+  bar,
+  http,
+  open,
+  close,
+  solver,
+  newId,
+  now,
+  cup,
+  order,
+  start,
+  done,
+  post,
+  stored,
+} from './testing/bar';
 
 test('events are stored once however often they are posted, and the state is what they make', async () => {
   const events = [order('A', cup('a1')), start('a1', 'A'), done('a1.1', 'fill')];
@@ -293,14 +217,14 @@ test('a log with an event that the rules no longer take still opens: it is passe
     `INSERT INTO event (id, type, at_ms, received_ms, body) VALUES ('x', 'brew-levitated', 0, 0, '{"id":"x","type":"brew-levitated","atMs":0}')`,
   );
   const warnings: string[] = [];
-  bar = await openBar({
+  const opened = await openBar({
     source,
     solver,
     clockRate: 1,
     warn: (_detail, message) => warnings.push(message),
   });
-  expect([warnings.length, Object.keys(bar.log.state().brews)]).toEqual([1, ['a1.1']]);
-  await bar.close();
+  expect([warnings.length, Object.keys(opened.log.state().brews)]).toEqual([1, ['a1.1']]);
+  await opened.close();
   await open();
 });
 
@@ -500,7 +424,7 @@ test('a recipe that is wrong is refused at its field, and not stored', async () 
 test('a bench that was stored as counts comes up as things', async () => {
   await close();
   const source = await openDatabase(join(folder, 'old.sqlite'));
-  for (let back = 0; back < 2; back += 1) await source.undoLastMigration();
+  for (let back = 0; back < 3; back += 1) await source.undoLastMigration();
   const {
     grinders: _g,
     kettles: _k,
@@ -509,6 +433,9 @@ test('a bench that was stored as counts comes up as things', async () => {
     roomC: _r,
     water: _w,
     people: _p,
+    cloths: _c,
+    tasteAfterMin: _m,
+    pace: _pace,
     ...rest
   } = bar.bar();
   const old = { ...rest, grinders: 2, kettles: 1, kettle: { powerW: 1500, filledAtC: 15 } };
@@ -531,13 +458,25 @@ test('the API describes itself, and every answer it describes has a schema', asy
   expect(body.openapi).toBe('3.1.0');
   expect(Object.keys(body.paths).sort()).toEqual([
     '/api/bar',
+    '/api/brews/{id}',
     '/api/brews/{id}/trace',
     '/api/clock',
+    '/api/day',
     '/api/devices',
     '/api/devices/kettles/{id}',
     '/api/devices/scales/{id}',
     '/api/events',
+    '/api/files/archive',
+    '/api/files/archive.json',
+    '/api/files/care.ics',
+    '/api/files/log.csv',
+    '/api/files/log.jsonl',
+    '/api/files/orders',
+    '/api/files/roasts',
+    '/api/files/traces/{id}.csv',
     '/api/health',
+    '/api/house',
+    '/api/learnt',
     '/api/live',
     '/api/log',
     '/api/plan',
@@ -552,7 +491,7 @@ test('the API describes itself, and every answer it describes has a schema', asy
   expect(
     body.components.schemas.PostEvents.properties.events.items.oneOf ??
       body.components.schemas.PostEvents.properties.events.items.anyOf,
-  ).toHaveLength(18);
+  ).toHaveLength(23);
 });
 
 test('health, clock and headers', async () => {

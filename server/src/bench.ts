@@ -43,6 +43,8 @@ export const FIRST_BAR: Bar = {
     { id: 'press-3', name: 'Press 3', brewerId: 'press-1l' },
   ],
   people: [],
+  cloths: [],
+  tasteAfterMin: 7,
   coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
 };
 

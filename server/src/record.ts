@@ -2,53 +2,148 @@
  * The record that a finished brew leaves: planned against real. A projection of the log; nothing in it is typed twice.
  */
 import type { BrewRecord } from '@even-kettle/core/contract';
-import { anchorMs, brewTimeMs, timelineAt, type BarState, type BrewState } from '@even-kettle/core/brew';
+import {
+  anchorMs,
+  brewTimeMs,
+  timelineAt,
+  type BarState,
+  type BrewStarted,
+  type BrewState,
+} from '@even-kettle/core/brew';
+import { extractionYieldPct } from '@even-kettle/core/learn';
 
 /** The record of a brew that is served or given up; null while it is running. */
 export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const order = state.orders[brew.orderId];
   const endedMs = brew.servedMs ?? brew.abandoned?.atMs;
   if (!order || endedMs === undefined) return null;
-  const { card, ask } = brew;
+  const { card, ask, planned, taste } = brew;
+  const started = brew.events[0] as BrewStarted;
   const times = timelineAt(brew, brew.lastMs);
   const zeroMs = anchorMs(brew, brew.lastMs);
   const fromZeroS = (atMs: number) => (zeroMs === null ? null : tenth((atMs - zeroMs) / 1000));
   const brewMs = brewTimeMs(brew);
   const lastPour = card.steps.findLast((step) => step.targetG !== undefined);
+  const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
+  const drawdown = times.find(({ step, status }) => step.kind === 'drawdown' && status === 'done');
+  const beverageG = brew.beverageG ?? taste?.beverageG ?? null;
+  const whose = handsByStep(brew);
+  const freeSince = handsFreeSince(state, brew);
   return {
     brewId: brew.id,
     badge: order.badge,
+    orderId: order.id,
+    guest: order.name ?? null,
+    attempt: 1 + Math.max(0, cup?.tried.indexOf(brew.id) ?? 0),
+    cups: ask.cups ?? 1,
     coffee: ask.coffee,
+    roast: ask.roast,
+    ageDays: started.roastedOn === undefined ? null : daysBetween(started.roastedOn, brew.startedMs),
     recipeId: ask.recipeId,
     recipeVersion: ask.recipeVersion,
     method: card.method,
+    stationId: brew.stationId,
     stationName: brew.stationName,
+    by: [...new Set(brew.events.flatMap(({ by }) => (by === undefined ? [] : [by])))],
     outcome: brew.abandoned ? 'abandoned' : 'served',
     reason: brew.abandoned?.reason ?? null,
     cupMl: ask.cupMl,
-    doseG: card.doseG,
+    plannedDoseG: planned.doseG,
+    doseG: brew.doseG ?? card.doseG,
     brewWaterG: card.brewWaterG,
+    bypassG: card.bypassG,
+    lossG: card.lossG,
+    ratio: card.ratio,
+    plannedBeverageG: card.beverageG,
+    beverageG,
+    waterC: card.waterC,
+    water: started.water ?? null,
+    grind:
+      started.grinderId === undefined || started.grindSetting === undefined
+        ? null
+        : { grinderId: started.grinderId, setting: started.grindSetting },
+    drawdownS: drawdown ? tenth((drawdown.endMs - drawdown.startMs) / 1000) : null,
+    handsS: card.handsTimeS,
+    notes: (brew.notes ?? []).map(({ note }) => note),
+    taste: taste ?? null,
+    yieldPct:
+      taste?.tdsPct === undefined
+        ? null
+        : tenth(
+            extractionYieldPct(card.method, taste.tdsPct, {
+              doseG: brew.doseG ?? card.doseG,
+              brewWaterG: card.brewWaterG,
+              beverageG: beverageG ?? card.beverageG,
+            }),
+          ),
     pouredG: (lastPour && brew.marks[lastPour.id]?.readingG) ?? null,
     plannedBrewS: card.brewTimeS,
     windowFromS: card.brewWindowS.from,
     windowToS: card.brewWindowS.to,
     realBrewS: brewMs === null ? null : tenth(brewMs / 1000),
     orderedMs: order.takenMs,
+    promisedMs: order.promisedMs ?? null,
     startedMs: brew.startedMs,
     endedMs,
     steps: times
-      .filter((time) => time.step.phase === 'brew')
+      .filter(({ status }) => status !== 'skipped')
       .map(({ step, status, startMs, endMs }) => ({
         id: step.id,
         name: step.name,
+        kind: step.kind,
+        phase: step.phase,
         attended: step.attended,
+        by: whose.get(step.id) ?? null,
+        plannedS: step.durationS,
         plannedStartS: step.startS,
         realStartS: status === 'done' ? fromZeroS(startMs) : null,
         realEndS: status === 'done' ? fromZeroS(endMs) : null,
+        workedS: status === 'done' ? workedS(brew.marks[step.id], freeSince(whose.get(step.id))) : null,
         targetG: step.targetG ?? null,
         readingG: brew.marks[step.id]?.readingG ?? null,
       })),
   };
 }
 
+function handsByStep(brew: BrewState): Map<string, string> {
+  const serve = brew.planned.steps.find(({ kind }) => kind === 'serve')?.id;
+  return new Map(
+    brew.events.flatMap((event) => {
+      const stepId =
+        event.type === 'step-done' ? event.stepId : event.type === 'brew-served' ? serve : undefined;
+      return stepId === undefined || event.by === undefined ? [] : [[stepId, event.by] as const];
+    }),
+  );
+}
+
+/**
+ * When these hands were last seen to be done with something, before a moment: nobody says that a step of prep begins,
+ * but it cannot have begun sooner than that.
+ */
+function handsFreeSince(state: BarState, brew: BrewState) {
+  const taps = Object.values(state.brews)
+    .flatMap(({ startedMs, events }) => [
+      { atMs: startedMs, by: events[0]?.by },
+      ...events
+        .filter(({ type }) => type === 'step-done' || type === 'step-begun' || type === 'brew-served')
+        .map(({ atMs, by }) => ({ atMs, by })),
+    ])
+    .filter(({ atMs }) => atMs >= brew.startedMs - 1 && atMs <= brew.lastMs)
+    .sort((a, b) => a.atMs - b.atMs);
+  return (by: string | undefined) =>
+    (beforeMs: number): number | null =>
+      taps.findLast((tap) => tap.by === by && tap.atMs < beforeMs)?.atMs ?? null;
+}
+
+function workedS(
+  mark: BrewState['marks'][string] | undefined,
+  freeSince: (beforeMs: number) => number | null,
+): number | null {
+  if (mark?.doneMs === undefined) return null;
+  const fromMs = mark.begunMs ?? freeSince(mark.doneMs);
+  return fromMs === null ? null : tenth((mark.doneMs - fromMs) / 1000);
+}
+
+const daysBetween = (day: string, atMs: number): number =>
+  Math.floor((atMs - Date.parse(`${day}T00:00:00Z`)) / 86_400_000);
 const tenth = (value: number): number => Math.round(value * 10) / 10;

@@ -3,7 +3,7 @@
  */
 import type { DataSource } from 'typeorm';
 import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
-import type { Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
+import type { Archive, Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
 import { brewAt, forgetClosed, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import { startClock, type BarClock } from './bar-clock';
@@ -14,6 +14,9 @@ import { startPlanning, type Planning } from './planning/planning';
 import type { Solver } from './planning/solver';
 import { openLog, type Appended, type EventLog, type Refused } from './store/log';
 import { openTraces, type TraceShelf } from './store/traces';
+import { openRecords, type RecordShelf } from './store/records';
+import { openLearning, type Learning } from './learnt';
+import { archiveOf, restoreArchive } from './files/archive';
 import { openRecipes, type RecipeShelf, type Saved } from './store/recipes';
 
 export type BarServer = {
@@ -25,6 +28,11 @@ export type BarServer = {
   recipes: RecipeShelf;
   devices: DeviceHub;
   traces: TraceShelf;
+  records: RecordShelf;
+  learning: Learning;
+  /** Everything as one file, piece by piece; and such a file put into this bar while its log is empty. */
+  archive: () => AsyncGenerator<string>;
+  restore: (archive: Archive) => Promise<{ ok: true } | { ok: false; reason: string }>;
   /** Stores a post; planning and the other devices follow. */
   post: (events: BarEvent[]) => Promise<Appended>;
   /** Changes settings, or says which of them cannot be changed just now. */
@@ -50,6 +58,17 @@ export type BarServerParts = {
   warn: (detail: unknown, message: string) => void;
 };
 
+/** Hands' pace is learnt anew after so many cups. */
+const LEARN_EVERY = 10;
+const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
+  'brew-noted',
+  'step-taken',
+  'cup-tasted',
+  'coffee-weighed',
+  'cloth-boiled',
+  'cloth-replaced',
+  'change-tried',
+]);
 /** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;
 /** How long closed orders stay in what a page loads, milliseconds of bar time. */
@@ -63,8 +82,19 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   const log = await openLog(source, book, (message) => warn({}, message));
   const clock = await startClock(source.manager, clockRate, log.latestMs());
   let bar = await readBar(source.manager);
+  const records = openRecords(source);
+  const learning = openLearning({
+    records,
+    state: log.state,
+    bar: () => bar,
+    recipe: (id) => recipes.versions(id).at(-1),
+    nowMs: clock.nowMs,
+  });
+  let pace = await learning.pace(undefined);
+  /** The bench with what has been learnt of its people. */
+  const shown = (): Bar => ({ ...bar, pace });
   const planning = startPlanning(
-    { state: log.state, seq: log.seq, bench: () => bar, book, nowMs: clock.nowMs, rate: clock.rate },
+    { state: log.state, seq: log.seq, bench: shown, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
     (planned) => hub.broadcast('plan', planned),
     (error) => warn({ err: error }, 'planning failed'),
@@ -73,7 +103,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     log.after,
     () => [
       { name: 'recipes', data: { recipes: recipes.saved() } },
-      { name: 'bar', data: bar },
+      { name: 'bar', data: shown() },
       { name: 'devices', data: devices.shown() },
       ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
     ],
@@ -86,11 +116,28 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       hub.broadcastEvents(result.appended);
       const happened = result.appended.map(({ event }) => event);
       devices.happened(happened);
+      servedSince += happened.filter(({ type }) => type === 'brew-served').length;
+      if (servedSince >= LEARN_EVERY) void learnPace(happened.at(-1)?.by);
       // What is only remarked moves nothing.
-      if (happened.some(({ type }) => type !== 'brew-noted' && type !== 'step-taken'))
+      if (happened.some(({ type }) => !MOVES_NOTHING.has(type)))
         void planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event');
     }
     return result;
+  };
+  const showBar = async () => {
+    devices.follow(bar);
+    hub.broadcast('bar', shown());
+    hub.broadcast('devices', devices.shown());
+    await planning.replan('bench');
+  };
+  let servedSince = 0;
+  /** The hands at work are one person's where there is one pair; of two, what the bar is used to counts. */
+  const learnPace = async (by: string | undefined) => {
+    servedSince = 0;
+    const learnt = await learning.pace(bar.hands === 1 ? by : undefined);
+    if (JSON.stringify(learnt) === JSON.stringify(pace)) return;
+    pace = learnt;
+    hub.broadcast('bar', shown());
   };
   const following = setInterval(() => void planning.followTime(), FOLLOW_MS);
   following.unref();
@@ -115,21 +162,32 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     clock,
     hub,
     planning,
-    bar: () => bar,
+    bar: shown,
     recipes,
     devices,
     traces,
+    records,
+    learning,
+    archive: () => archiveOf(source, bar),
+    restore: async (archive) => {
+      if (log.seq() > 0)
+        return { ok: false, reason: 'This bar has a log already. Read an archive into an empty one.' };
+      await restoreArchive(source, archive);
+      await recipes.reload();
+      await log.reload();
+      bar = await readBar(source.manager);
+      hub.broadcast('recipes', { recipes: recipes.saved() });
+      await showBar();
+      return { ok: true };
+    },
     post,
     change: async (change) => {
       const busy = stationInUse(change, log.state(), bar);
       if (busy) return { ok: false, field: 'stations', reason: busy };
       bar = changeBar(bar, change);
       await writeBar(source.manager, bar);
-      devices.follow(bar);
-      hub.broadcast('bar', bar);
-      hub.broadcast('devices', devices.shown());
-      void planning.replan('bench');
-      return { ok: true, bar };
+      void showBar();
+      return { ok: true, bar: shown() };
     },
     saveRecipe: async (asked) => {
       const saved = await recipes.save(asked);
@@ -140,7 +198,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     snapshot: () => ({
       seq: log.seq(),
       state: forgetClosed(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
-      bar,
+      bar: shown(),
       recipes: [...recipes.saved()],
       planned: planning.current(),
       barMs: clock.nowMs(),

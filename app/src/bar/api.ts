@@ -7,9 +7,13 @@ import type { Recipe } from '@even-kettle/core/recipe';
 import type {
   Bar,
   BarChange,
+  BrewPage,
+  DayPage,
   Devices,
+  House,
   KettleOrder,
   KettleState,
+  Learnt,
   LiveEvent,
   LogPage,
   Problem,
@@ -47,6 +51,23 @@ export type LiveHandlers = {
   onLost: () => void;
 };
 
+/** What a list of the log is narrowed to; left out, everything. */
+export type LogAsked = Partial<
+  Record<
+    'coffee' | 'method' | 'recipeId' | 'stationId' | 'person' | 'taste' | 'fromMs' | 'toMs' | 'search',
+    string
+  >
+>;
+export type TableIn = {
+  rows: ({ line: number; ok: true; shows: string } | { line: number; ok: false; reason: string })[];
+  taken: boolean;
+};
+/** An address's parameters. */
+export const paramsOf = (query: Record<string, string | undefined>): string =>
+  new URLSearchParams(
+    Object.entries(query).filter((entry): entry is [string, string] => !!entry[1]),
+  ).toString();
+
 export type Api = ReturnType<typeof openApi>;
 
 const PATIENCE_MS = 8000;
@@ -75,8 +96,30 @@ export function openApi(base = '') {
     clock: () => call<{ barMs: number; rate: number }>('/api/clock'),
     versions: (id: string) => call<Recipes>(`/api/recipes/${encodeURIComponent(id)}/versions`),
     saveRecipe: (asked: SaveRecipe) => send<Recipe>('POST', '/api/recipes', asked),
-    log: (before: number | null) =>
-      call<LogPage>(`/api/log?limit=30${before === null ? '' : `&before=${before}`}`),
+    log: (query: LogAsked, before: string | null) =>
+      call<LogPage>(
+        `/api/log?${paramsOf({ ...query, limit: '30', ...(before === null ? {} : { before }) })}`,
+      ),
+    brew: (id: string) => call<BrewPage>(`/api/brews/${encodeURIComponent(id)}`),
+    trace: (id: string) => call<Trace>(`/api/brews/${encodeURIComponent(id)}/trace`),
+    learnt: (recipeId: string, coffee: string) =>
+      call<Learnt>(`/api/learnt?${paramsOf({ recipeId, coffee })}`),
+    day: (fromMs: number, toMs: number) =>
+      call<DayPage>(`/api/day?${paramsOf({ fromMs: String(fromMs), toMs: String(toMs) })}`),
+    house: () => call<House>('/api/house'),
+    /** Looks at a table of roasts or orders, or takes all of it. */
+    tableIn: (what: 'roasts' | 'orders', text: string, take: boolean) =>
+      call<TableIn>(`/api/files/${what}${take ? '?take=1' : ''}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'text/csv' },
+        body: text,
+      }),
+    restore: (archive: string) =>
+      call<{ events: number }>('/api/files/archive', {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: archive,
+      }),
     planProblem: () => call<PlanProblem>('/api/plan/problem'),
     plan: () => call<{ plan?: Plan | null }>('/api/plan'),
     postEvents: (events: BarEvent[]) =>
@@ -85,7 +128,6 @@ export function openApi(base = '') {
       send<undefined>('POST', `/api/devices/scales/${encodeURIComponent(stationId)}`, order),
     orderKettle: (kettleId: string, order: KettleOrder) =>
       send<undefined>('POST', `/api/devices/kettles/${encodeURIComponent(kettleId)}`, order),
-    trace: (brewId: string) => call<Trace>(`/api/brews/${encodeURIComponent(brewId)}/trace`),
     changeBar: (change: BarChange) => send<Bar>('PATCH', '/api/bar', change),
     /** Opens the live stream after a place in the log; the browser resumes it by itself after short breaks. */
     live: (after: number, handlers: LiveHandlers): (() => void) => {

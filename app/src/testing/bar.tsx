@@ -42,6 +42,8 @@ export const TEST_BAR: Bar = {
     { id: 'press-1', name: 'Press 1', brewerId: 'press-350' },
   ],
   people: [],
+  cloths: [],
+  tasteAfterMin: 7,
   coffees: [
     { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false, grindOffsets: { g: -1 } },
     { id: 'slack', name: 'Slack Tide decaf', roast: 'medium', notes: '', decaf: true },

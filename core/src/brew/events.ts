@@ -5,6 +5,7 @@
 import type { Addition, Ask, RecipeRef, RoastLevel } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
+import type { Taste } from './taste';
 
 type Base<Type extends string> = {
   /** Chosen by the device that made the event (UUIDv7), so that posting twice stores once. */
@@ -59,6 +60,11 @@ export type BrewStarted = Base<'brew-started'> & {
   kettleFilledAtC: number;
   kettleSizeMl?: number;
   kettleMaxFlowGPerS?: number;
+  /** What was in the grinder and the kettle then, for the record. */
+  roastedOn?: string;
+  grinderId?: string;
+  grindSetting?: number;
+  water?: string;
   /** Nothing weighs under the brewer: its water is weighed beforehand, and pours end by clock and eye. */
   withoutScale?: true;
   /** The brewer is held in the hand, which keeps the hands through the drawdown. */
@@ -103,6 +109,8 @@ export type BrewGiven = Base<'brew-given'> & {
 };
 /** Something seen on the spot, in one tap. */
 export type BrewNoted = Base<'brew-noted'> & { brewId: string; note: Note };
+/** What the cup tasted like, once it had cooled; the latest word counts. */
+export type CupTasted = Base<'cup-tasted'> & { brewId: string; taste: Taste };
 /** A pair of hands takes a step over from the other. */
 export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; hands: number };
 /** The cup is handed over; this ends the brew's serving step. */
@@ -116,6 +124,24 @@ export type EventUndone = Base<'event-undone'> & { eventId: string };
 /** One pair of hands is away for a while: a break. */
 export type HandsAway = Base<'hands-away'> & { fromMs: number; toMs: number };
 
+/** So much of a coffee is in the house now; brews draw it down from there. */
+export type CoffeeWeighed = Base<'coffee-weighed'> & { coffee: string; stockG: number };
+export type ClothBoiled = Base<'cloth-boiled'> & { clothId: string };
+/** A new cloth takes the place of the old one. */
+export type ClothReplaced = Base<'cloth-replaced'> & { clothId: string };
+/** One change was taken up from a brew, with what is expected of it: the next brews show whether it held. */
+export type ChangeTried = Base<'change-tried'> & {
+  coffee: string;
+  recipeId: string;
+  fromBrewId: string;
+  /** In a line, as it was advised. */
+  words: string;
+  expectS?: number;
+  plusMinusS?: number;
+};
+/** What is said of the bar's things, beside orders and brews. */
+export type ThingEvent = CoffeeWeighed | ClothBoiled | ClothReplaced | ChangeTried;
+
 export type OrderEvent = OrderTaken | OrderUrged | CupCancelled | CupRemade;
 export type BrewEvent =
   | BrewStarted
@@ -127,15 +153,16 @@ export type BrewEvent =
   | BrewMoved
   | BrewGiven
   | BrewNoted
+  | CupTasted
   | StepTaken
   | BrewServed
   | BrewAbandoned;
-export type BarEvent = OrderEvent | BrewEvent | HandsAway | EventUndone;
+export type BarEvent = OrderEvent | BrewEvent | ThingEvent | HandsAway | EventUndone;
 export type BarEventType = BarEvent['type'];
 
 /** Said beside the brew's own course: they move nothing, and what came before them can still be taken back. */
 export const isRemark = (event: BrewEvent): boolean =>
-  event.type === 'brew-noted' || event.type === 'step-taken';
+  event.type === 'brew-noted' || event.type === 'step-taken' || event.type === 'cup-tasted';
 
 /** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;

@@ -65,6 +65,9 @@ function happen(brew: BrewState, event: BrewEvent): void {
     case 'brew-noted':
       brew.notes = [...(brew.notes ?? []), { note: event.note, atMs: event.atMs }];
       return;
+    case 'cup-tasted':
+      brew.taste = { ...event.taste, atMs: event.atMs };
+      return;
     case 'step-taken':
       brew.takenBy = { ...brew.takenBy, [event.stepId]: event.hands };
       return;

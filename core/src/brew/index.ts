@@ -16,7 +16,7 @@ export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
 export { askOf, brewIdOf, kettleForStart } from './events';
-export type { BarEvent, BrewStarted, CupAsk, HandsAway, OrderTaken } from './events';
+export type { BarEvent, BrewStarted, ChangeTried, CupAsk, HandsAway, OrderTaken, ThingEvent } from './events';
 export { factsOf } from './fold';
 export { cardNow, pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';

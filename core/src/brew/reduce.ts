@@ -79,10 +79,16 @@ export function apply(state: BarState, event: BarEvent, book: RecipeBook): Appli
     case 'dose-corrected':
     case 'brew-moved':
     case 'brew-noted':
+    case 'cup-tasted':
     case 'step-taken':
     case 'brew-served':
     case 'brew-abandoned':
       return changeBrew(state, event);
+    case 'coffee-weighed':
+    case 'cloth-boiled':
+    case 'cloth-replaced':
+    case 'change-tried':
+      return accept({ ...state, things: [...(state.things ?? []), event] });
     case 'event-undone':
       return undo(state, event.eventId);
     default:
@@ -236,6 +242,10 @@ function refusalOf(
       return cannotMove(state, brew, event);
     case 'brew-noted':
       return null;
+    case 'cup-tasted':
+      return brew.servedMs === undefined
+        ? { code: 'step-not-next', field: 'brewId', reason: 'A cup is tasted once it has been handed over.' }
+        : null;
     case 'step-taken':
       return running(brew, 'change hands') ?? notAhead(brew, event.stepId);
     case 'step-skipped':

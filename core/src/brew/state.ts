@@ -18,8 +18,10 @@ import {
   type HandsAway,
   type OrderEvent,
   type OrderUrged,
+  type ThingEvent,
 } from './events';
 import type { Note } from './notes';
+import type { Taste } from './taste';
 
 /** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
 export type StepMark = {
@@ -58,6 +60,7 @@ export type BrewState = {
   /** Steps that were left out. */
   skipped?: string[];
   notes?: { note: Note; atMs: number }[];
+  taste?: Taste & { atMs: number };
   /** Which pair of hands has taken a step over. */
   takenBy?: Record<string, number>;
   /** As it was when the brew was started. */
@@ -95,6 +98,8 @@ export type BarState = {
   lastBadge: number;
   /** When a pair of hands is away. */
   away?: HandsAway[];
+  /** What was said of coffees, cloths and changes, oldest first. */
+  things?: ThingEvent[];
 };
 
 export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };

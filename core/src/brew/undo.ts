@@ -18,6 +18,11 @@ export function undo(state: BarState, eventId: string): Applied {
     const left = away.filter(({ id }) => id !== eventId);
     return accept(left.length > 0 ? { ...rest, away: left } : rest);
   }
+  if (state.things?.some(({ id }) => id === eventId)) {
+    const { things, ...rest } = state;
+    const left = things.filter(({ id }) => id !== eventId);
+    return accept(left.length > 0 ? { ...rest, things: left } : rest);
+  }
   return refuse('not-undoable', 'eventId', 'There is nothing on the bar now that this event did.');
 }
 

@@ -2,9 +2,11 @@
  * The bench's settings, and what the server answers.
  */
 import { z } from 'zod';
-import { ROAST_LEVELS, brewerById, calibrationFault } from '../recipe';
+import { METHOD_IDS, PHASES, ROAST_LEVELS, STEP_KINDS, brewerById, calibrationFault } from '../recipe';
+import { NOTES } from '../brew';
 import { STATION_SCALES } from '../plan';
 import { ALTITUDE_RANGE_M } from '../water';
+import { tasteSchema } from './events';
 import { grams, line, thingId } from './words';
 
 const unitsSchema = z.strictObject({
@@ -81,6 +83,9 @@ const kettleSchema = z.strictObject({
   device: z.enum(['none', 'simulated', 'bridge']).optional(),
 });
 
+/** A cloth in use: a sock, or the filter of a siphon, at its station. */
+const clothSchema = z.strictObject({ id: thingId, name: line(24), stationId: thingId });
+
 const personSchema = z.strictObject({ id: thingId, name: line(24) });
 
 /** Everything that stands on the bench. */
@@ -98,11 +103,19 @@ const barShape = {
   water: z.strictObject({ name: line(40), hardnessPpm: z.number().min(0).max(1000).optional() }),
   coffees: named(coffeeSchema, 1, 60, 'coffee'),
   people: named(personSchema, 0, 20, 'person'),
+  cloths: named(clothSchema, 0, 20, 'cloth'),
+  /** How long a cup cools before its taste is asked for, minutes of bar time. */
+  tasteAfterMin: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
 };
-export const barSchema = z.strictObject(barShape);
+export const barSchema = z.strictObject({
+  ...barShape,
+  /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
+  pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
+});
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;
 export type Person = z.infer<typeof personSchema>;
+export type Cloth = z.infer<typeof clothSchema>;
 
 /** What may be changed from the Bench: any of it, one or more settings at once. */
 export const barChangeSchema = z
@@ -131,32 +144,65 @@ export const healthSchema = z.object({
 export const brewRecordSchema = z.object({
   brewId: z.string(),
   badge: z.number().int(),
+  orderId: z.string(),
+  guest: z.string().nullable(),
+  /** The nth brewing of its cup, and how many cups were poured of it. */
+  attempt: z.number().int(),
+  cups: z.number().int(),
   coffee: z.string(),
+  roast: z.enum(ROAST_LEVELS),
+  ageDays: z.number().nullable().meta({ description: 'Days since roasting, where the day is known.' }),
   recipeId: z.string(),
   recipeVersion: z.number().int(),
-  method: z.string(),
+  method: z.enum(METHOD_IDS),
+  stationId: z.string(),
   stationName: z.string(),
+  /** Whose hands, each person once. */
+  by: z.array(z.string()),
   outcome: z.enum(['served', 'abandoned']),
   reason: z.string().nullable(),
   cupMl: z.number(),
+  /** As the card said, and as it was found to be. */
+  plannedDoseG: z.number(),
   doseG: z.number(),
   brewWaterG: z.number(),
+  bypassG: z.number(),
+  lossG: z.number(),
+  ratio: z.number(),
+  plannedBeverageG: z.number(),
+  beverageG: z.number().nullable().meta({ description: 'As weighed.' }),
+  waterC: z.number(),
+  water: z.string().nullable(),
+  grind: z.object({ grinderId: z.string(), setting: z.number() }).nullable(),
+  drawdownS: z.number().nullable(),
+  handsS: z.number().meta({ description: 'Seconds in which it had a pair of hands.' }),
+  notes: z.array(z.enum(NOTES)),
+  taste: tasteSchema.extend({ atMs: z.number() }).nullable(),
+  yieldPct: z.number().nullable().meta({ description: 'Extraction yield, where TDS was measured.' }),
   pouredG: z.number().nullable(),
   plannedBrewS: z.number(),
   windowFromS: z.number(),
   windowToS: z.number(),
   realBrewS: z.number().nullable(),
   orderedMs: z.number(),
+  promisedMs: z.number().nullable(),
   startedMs: z.number(),
   endedMs: z.number(),
   steps: z.array(
     z.object({
       id: z.string(),
       name: z.string(),
+      kind: z.enum(STEP_KINDS),
+      phase: z.enum(PHASES),
       attended: z.boolean(),
-      plannedStartS: z.number(),
+      by: z.string().nullable(),
+      plannedS: z.number().meta({ description: 'How long the card gives it.' }),
+      plannedStartS: z.number().meta({ description: 'From the timer’s zero; before it below 0.' }),
       realStartS: z.number().nullable(),
       realEndS: z.number().nullable(),
+      workedS: z.number().nullable().meta({
+        description: 'From when these hands were free, or begun, until it was done.',
+      }),
       targetG: z.number().nullable(),
       readingG: z.number().nullable(),
     }),
@@ -165,13 +211,30 @@ export const brewRecordSchema = z.object({
 export type BrewRecord = z.infer<typeof brewRecordSchema>;
 export const logPageSchema = z.object({
   records: z.array(brewRecordSchema),
-  next: z.number().nullable().meta({ description: 'Give as `before` for the page after this one.' }),
+  next: z.string().nullable().meta({ description: 'Give as `before` for the page after this one.' }),
 });
+export const TASTES = ['sour', 'balanced', 'bitter', 'weak', 'strong', 'not tasted'] as const;
 export type LogPage = z.infer<typeof logPageSchema>;
+const atMs = z.coerce.number().int().min(0).max(8.64e15);
 export const logQuerySchema = z.object({
-  before: z.coerce.number().int().min(0).optional(),
+  before: z
+    .string()
+    .regex(/^\d+ .+$/, 'must be the `next` of a page')
+    .optional(),
   limit: z.coerce.number().int().min(1).max(200).default(50),
+  coffee: z.string().max(40).optional(),
+  method: z.enum(METHOD_IDS).optional(),
+  recipeId: thingId.optional(),
+  stationId: thingId.optional(),
+  person: thingId.optional(),
+  taste: z.enum(TASTES).optional(),
+  fromMs: atMs.optional(),
+  toMs: atMs.optional(),
+  search: z.string().trim().max(80).optional().meta({
+    description: 'Words that must all be in it: guest, coffee, recipe, notes, what was tasted.',
+  }),
 });
+export type LogQuery = z.infer<typeof logQuerySchema>;
 
 /** RFC 9457, with a list of fields and reasons where a body was at fault. */
 export const problemSchema = z.object({

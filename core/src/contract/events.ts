@@ -3,7 +3,7 @@
  */
 import { z } from 'zod';
 import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, ROAST_LEVELS } from '../recipe';
-import { NOTES, type BarEvent } from '../brew';
+import { NOTES, SEEN, type BarEvent } from '../brew';
 import { grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
@@ -82,6 +82,10 @@ const brewStarted = z.strictObject({
   kettleFilledAtC: z.number().min(0).max(100),
   kettleSizeMl: z.number().min(200).max(6000).optional(),
   kettleMaxFlowGPerS: z.number().min(1).max(60).optional(),
+  roastedOn: z.iso.date().optional(),
+  grinderId: thingId.optional(),
+  grindSetting: z.number().min(-2000).max(2000).optional(),
+  water: line(40).optional(),
   withoutScale: z.literal(true).optional(),
   handHeld: z.literal(true).optional(),
 });
@@ -152,6 +156,43 @@ const brewNoted = z.strictObject({
   brewId: thingId,
   note: z.enum(NOTES),
 });
+const notch = z.union([z.literal(-2), z.literal(-1), z.literal(0), z.literal(1), z.literal(2)]);
+export const tasteSchema = z.strictObject({
+  balance: notch.optional().meta({ description: 'From sour (-2) to bitter (2).' }),
+  strength: notch.optional().meta({ description: 'From weak (-2) to strong (2).' }),
+  seen: z.array(z.enum(SEEN)).max(SEEN.length).optional(),
+  words: line(200).optional(),
+  tdsPct: z
+    .number('must be a number of per cent')
+    .min(0.1, 'must be at least 0.1 %')
+    .max(25, 'must be at most 25 %')
+    .optional(),
+  beverageG: grams(3000).optional(),
+});
+const cupTasted = z.strictObject({
+  ...base,
+  type: z.literal('cup-tasted'),
+  brewId: thingId,
+  taste: tasteSchema.refine((taste) => Object.keys(taste).length > 0, 'say at least one thing of it'),
+});
+const coffeeWeighed = z.strictObject({
+  ...base,
+  type: z.literal('coffee-weighed'),
+  coffee: line(40),
+  stockG: z.number().min(0, 'must not be negative').max(1_000_000, 'must be at most 1000 kg'),
+});
+const clothBoiled = z.strictObject({ ...base, type: z.literal('cloth-boiled'), clothId: thingId });
+const clothReplaced = z.strictObject({ ...base, type: z.literal('cloth-replaced'), clothId: thingId });
+const changeTried = z.strictObject({
+  ...base,
+  type: z.literal('change-tried'),
+  coffee: line(40),
+  recipeId: thingId,
+  fromBrewId: thingId,
+  words: line(200),
+  expectS: z.number().min(0).max(86_400).optional(),
+  plusMinusS: z.number().min(0).max(86_400).optional(),
+});
 const stepTaken = z.strictObject({
   ...base,
   type: z.literal('step-taken'),
@@ -188,6 +229,11 @@ export const barEventSchema = z.discriminatedUnion('type', [
   brewMoved,
   brewGiven,
   brewNoted,
+  cupTasted,
+  coffeeWeighed,
+  clothBoiled,
+  clothReplaced,
+  changeTried,
   stepTaken,
   brewServed,
   brewAbandoned,

@@ -22,7 +22,7 @@ export type Tried = {
 
 /** What the record knows besides. */
 export type Evidence = {
-  chart: RunChart | null;
+  chart: Pick<RunChart, 'low' | 'high' | 'shift'> | null;
   /** Null where no grinder is calibrated. */
   grind: { slope: GrindSlope; setting: number } | null;
 };

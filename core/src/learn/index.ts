@@ -11,7 +11,7 @@ export { adviseOn, changeInWords } from './advice';
 export type { Advice, OneChange } from './advice';
 export { HANDS_OWN, learnDurations } from './durations';
 export type { DoneStep, Durations, LearntDuration } from './durations';
-export { restInWords, restOf } from './rest';
+export { restInWords, restOf, restWindow } from './rest';
 export type { Rest } from './rest';
 export { CLOTH_BREWS, CLOTH_CARE, clothState } from './cloth';
 export type { ClothState } from './cloth';

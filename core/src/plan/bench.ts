@@ -15,6 +15,7 @@ import {
   type Place,
   type Recipe,
   type RecipeBook,
+  type StepKind,
 } from '../recipe';
 import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
 import type { Kettle } from '../water';
@@ -52,6 +53,15 @@ export type Bench = {
   tapC: number;
   burners: number;
   altitudeM: number;
+  /** For the record of what was ground, and with which water; a bar has them, a planner needs none. */
+  coffees?: {
+    name: string;
+    roastedOn?: string | undefined;
+    grindOffsets?: Record<string, number> | undefined;
+  }[];
+  water?: { name: string };
+  /** Learnt: how long each kind of attended step takes these hands, times the card's length. */
+  pace?: Partial<Record<StepKind, number>> | undefined;
 };
 
 /** What the recipes need to know of the bench, apart from coffee and brewer. */

@@ -59,13 +59,13 @@ export function buildProblem(
     const brews: PlanBrew[] = [];
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation)) {
-        const planned = pinBrew(problem, brew, nowS);
+        const planned = pinBrew(problem, brew, bench, nowS);
         if (brew.abandoned) addCleaning(problem, planned, brew);
         else brews.push(planned);
       }
       if (cup.status !== 'waiting') continue;
       const found = cardFor(bench, cup, book);
-      if (found.ok) brews.push(waitingBrew(cup, order, found.card, found.stations[0]!.brewerId));
+      if (found.ok) brews.push(waitingBrew(cup, order, found.card, bench, found.stations[0]!.brewerId));
       else unplannable.push({ cupId: cup.cupId, reason: found.reason });
     }
     if (brews.length === 0) continue;
@@ -152,15 +152,21 @@ const planOrder = (order: OrderState, brews: PlanBrew[]): PlanOrder => {
   };
 };
 
-const waitingBrew = (cup: CupState, order: OrderState, card: BrewCard, brewerId: string): PlanBrew => ({
+const waitingBrew = (
+  cup: CupState,
+  order: OrderState,
+  card: BrewCard,
+  bench: Bench,
+  brewerId: string,
+): PlanBrew => ({
   id: nextBrewId(cup),
   orders: [order.id],
-  steps: card.steps.map(planStep),
+  steps: card.steps.map((step) => planStep(step, bench)),
   holds: holdsOf(card, card.steps, brewerId),
 });
 
 /** A brew with its real times. Of an abandoned one only what is left to do counts. */
-function pinBrew(problem: PlanProblem, brew: BrewState, nowS: number): PlanBrew {
+function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: number): PlanBrew {
   const times = timelineAt(brew, nowS * 1000).filter((time) => time.status !== 'skipped');
   for (const { step, status, startMs, endMs } of times) {
     const key = stepKey(brew.id, step.id);
@@ -173,7 +179,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, nowS: number): PlanBrew 
   return {
     id: brew.id,
     orders: [brew.orderId],
-    steps: steps.map(planStep),
+    steps: steps.map((step) => planStep(step, bench)),
     holds: holdsOf(brew.card, steps, brew.brewerId),
   };
 }
@@ -204,10 +210,11 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  */
 const BEND = 6;
 
-const planStep = (step: CardStep): PlanStep => ({
+/** @param bench whose hands' own pace is taken where it is known */
+const planStep = (step: CardStep, { pace }: Bench): PlanStep => ({
   id: step.id,
   attended: step.attended,
-  duration: step.durationS,
+  duration: Math.max(1, Math.round(step.durationS * (pace?.[step.kind] ?? 1))),
   lag: {
     min: step.lag.minS,
     ideal: step.lag.idealS,

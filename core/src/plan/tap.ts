@@ -2,6 +2,7 @@
  * What a tap on the hands card means, as events.
  */
 import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
+import { grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
 import { kettleOf, type Bench } from './bench';
 
@@ -52,7 +53,7 @@ export function tapEvents(
 
 /** The event that starts brewing a waiting cup at its station. */
 export function startEvent(
-  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'station'>,
+  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'card' | 'station'>,
   bench: Bench,
   atMs: number,
   newId: NewId,
@@ -71,8 +72,21 @@ export function startEvent(
     brewerId: item.station.brewerId,
     altitudeM: bench.altitudeM,
     ...kettleForStart(kettleOf(bench)),
+    ...groundFor(item, bench),
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
+  };
+}
+
+/** The coffee's age, what the first grinder stands at for it, and the water: for the record. */
+function groundFor({ cup, card }: Pick<AgendaItem, 'cup' | 'card'>, { coffees, grinders, water }: Bench) {
+  const coffee = coffees?.find(({ name }) => name === cup.coffee);
+  const [grinder] = grinders;
+  const ground = grinder && grindSetting(grinder, card.grindBand, coffee?.grindOffsets?.[grinder.id]);
+  return {
+    ...(coffee?.roastedOn === undefined ? {} : { roastedOn: coffee.roastedOn }),
+    ...(ground?.ok ? { grinderId: grinder!.id, grindSetting: ground.setting } : {}),
+    ...(water ? { water: water.name } : {}),
   };
 }

@@ -14,3 +14,4 @@ export { addReading, emptyTrace, tracePoints, weightAt } from './trace';
 export type { TraceWriter, WeightPoint } from './trace';
 export { flowOf, restingWatch, watchPour } from './watch';
 export type { PourWatch, Seen } from './watch';
+export { bytesToTrace, traceToBytes } from './trace-bytes';

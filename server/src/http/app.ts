@@ -12,7 +12,6 @@ import { pinoHttp } from 'pino-http';
 import {
   barChangeSchema,
   kettleOrderSchema,
-  logQuerySchema,
   postEventsSchema,
   saveRecipeSchema,
   scaleOrderSchema,
@@ -21,6 +20,7 @@ import {
 import { recipeJsonSchema } from '@even-kettle/core/formats';
 import type { BarServer } from '../server';
 import { HttpProblem, answerErrors, invalid } from './problem';
+import { logRoutes } from './log-routes';
 import { openApiDocument } from './openapi';
 
 export type HttpOptions = {
@@ -49,13 +49,6 @@ const NOTHING_PLANNED = new HttpProblem(
   'nothing-planned',
   'Nothing is planned',
   'No cup waits and no brew runs, so there is no problem to plan.',
-);
-
-const NO_TRACE = new HttpProblem(
-  404,
-  'no-trace',
-  'No trace of this brew',
-  'This brew did not stand on a scale that the bar can hear.',
 );
 
 const NO_SUCH_DEVICE = new HttpProblem(
@@ -145,6 +138,8 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
         ),
     }),
   );
+  api.use('/files', express.text({ limit: '4mb', type: 'text/csv' }));
+  api.use('/files', express.json({ limit: '64mb', strict: true }));
   api.use(express.json({ limit: '256kb', strict: true }));
 
   api.post('/events', async (request, response) => {
@@ -198,16 +193,7 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
       { field: changed.field, reason: changed.reason, code: 'in-use' },
     ]);
   });
-  api.get('/log', async (request, response) => {
-    const query = logQuerySchema.safeParse(request.query);
-    if (!query.success) throw invalid(query.error, 'query');
-    response.json(await bar.log.records(query.data.before ?? null, query.data.limit));
-  });
-  api.get('/brews/:id/trace', async (request, response) => {
-    const points = await bar.traces.read(request.params.id);
-    if (!points) throw NO_TRACE;
-    response.json({ brewId: request.params.id, points });
-  });
+  logRoutes(api, bar);
   api.get('/devices', (_request, response) => void response.json(bar.devices.shown()));
   api.post('/devices/scales/:id', (request, response) => {
     const order = scaleOrderSchema.safeParse(bodyOf(request));

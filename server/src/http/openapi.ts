@@ -1,7 +1,6 @@
 /**
  * The API's description, made from the schemas that the server checks with.
  */
-import { z } from 'zod';
 import { planProblemSchema, planSchema, recipeSchema } from '@even-kettle/core/formats';
 import {
   barChangeSchema,
@@ -10,8 +9,6 @@ import {
   devicesSchema,
   healthSchema,
   kettleOrderSchema,
-  logPageSchema,
-  logQuerySchema,
   postEventsSchema,
   plannedSchema,
   postedSchema,
@@ -20,22 +17,9 @@ import {
   saveRecipeSchema,
   scaleOrderSchema,
   snapshotSchema,
-  traceSchema,
 } from '@even-kettle/core/contract';
-
-const schemaOf = (schema: z.ZodType, io: 'input' | 'output' = 'output') => {
-  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io });
-  return rest;
-};
-const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
-const json = (name: string, description: string) => ({
-  description,
-  content: { 'application/json': { schema: ref(name) } },
-});
-const problem = (description: string) => ({
-  description,
-  content: { 'application/problem+json': { schema: ref('Problem') } },
-});
+import { logPaths, logSchemas } from './openapi-log';
+import { json, problem, ref, schemaOf } from './openapi-parts';
 
 /** The OpenAPI 3.1 document. */
 export function openApiDocument(version: string) {
@@ -139,24 +123,7 @@ export function openApiDocument(version: string) {
           },
         },
       },
-      '/api/log': {
-        get: {
-          operationId: 'getLog',
-          summary: 'Finished brews, latest first.',
-          parameters: Object.entries(schemaOf(logQuerySchema, 'input').properties ?? {}).map(
-            ([name, schema]) => ({ name, in: 'query', schema }),
-          ),
-          responses: { 200: json('LogPage', 'A page of records.'), 422: problem('A parameter is wrong.') },
-        },
-      },
-      '/api/brews/{id}/trace': {
-        get: {
-          operationId: 'getTrace',
-          summary: 'The weight over a brew that stood on a scale.',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
-          responses: { 200: json('Trace', 'Points on straight lines.'), 404: problem('It stood on none.') },
-        },
-      },
+      ...logPaths(),
       '/api/plan': {
         get: {
           operationId: 'getPlan',
@@ -238,8 +205,7 @@ export function openApiDocument(version: string) {
         SaveRecipe: schemaOf(saveRecipeSchema, 'input'),
         Bar: schemaOf(barSchema),
         BarChange: schemaOf(barChangeSchema, 'input'),
-        LogPage: schemaOf(logPageSchema),
-        Trace: schemaOf(traceSchema),
+        ...logSchemas(),
         Devices: schemaOf(devicesSchema),
         ScaleOrder: schemaOf(scaleOrderSchema, 'input'),
         KettleOrder: schemaOf(kettleOrderSchema, 'input'),

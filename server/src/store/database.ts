@@ -8,6 +8,7 @@ import type BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 import {
   FirstTables1764000000000,
+  LogAndTraces1764300000000,
   PeopleAndTraces1764200000000,
   RecipesAndBench1764100000000,
 } from './migrations';
@@ -20,7 +21,12 @@ export async function openDatabase(file: string): Promise<DataSource> {
     type: 'better-sqlite3',
     database: file,
     entities: [EventRow, SettingRow, BrewRecordRow, RecipeVersionRow, BrewTraceRow],
-    migrations: [FirstTables1764000000000, RecipesAndBench1764100000000, PeopleAndTraces1764200000000],
+    migrations: [
+      FirstTables1764000000000,
+      RecipesAndBench1764100000000,
+      PeopleAndTraces1764200000000,
+      LogAndTraces1764300000000,
+    ],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase: (db: BetterSqlite3.Database) => {

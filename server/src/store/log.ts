@@ -1,7 +1,7 @@
 /**
  * The append-only log and what is kept beside it: the state that it makes, and the records of finished brews.
  */
-import { LessThan, MoreThan, type DataSource, type EntityManager } from 'typeorm';
+import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
   apply,
@@ -10,10 +10,11 @@ import {
   type BarState,
   type Refusal,
 } from '@even-kettle/core/brew';
-import type { BrewRecord, LiveEvent, LogPage } from '@even-kettle/core/contract';
+import type { LiveEvent } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { recordOf } from '../record';
 import { oneLane } from './lane';
+import { rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
 
 /** How long closed orders stay in the live state, milliseconds of bar time. The log keeps them for good. */
@@ -41,10 +42,10 @@ export type EventLog = {
   ) => Promise<Appended>;
   /** Events after a place in the log, at most a page of them. */
   after: (seq: number) => Promise<LiveEvent[]>;
-  /** Finished brews, latest first, that ended before a time. */
-  records: (beforeMs: number | null, limit: number) => Promise<LogPage>;
   /** Bar time of the latest event, 0 where there is none. */
   latestMs: () => number;
+  /** Reads the whole log anew: something else has written there. */
+  reload: () => Promise<void>;
   /** Makes the records anew from the log. */
   rebuildRecords: () => Promise<number>;
 };
@@ -57,6 +58,8 @@ export async function openLog(
 ): Promise<EventLog> {
   const lane = oneLane();
   let { state, seq, latestMs } = await replay(source.manager, book, warn);
+  // Tables that were made anew, or a log that came from elsewhere.
+  if (seq > 0 && (await source.manager.count(BrewRecordRow)) === 0) await rebuildRecords(source, book);
 
   const append: EventLog['append'] = (events, checks) =>
     lane(async () => {
@@ -114,7 +117,11 @@ export async function openLog(
     append,
     after: async (from) =>
       (await readAfter(source.manager, from)).map(({ seq: place, event }) => ({ seq: place, event })),
-    records: (beforeMs, limit) => readRecords(source.manager, beforeMs, limit),
+    reload: () =>
+      lane(async () => {
+        ({ state, seq, latestMs } = await replay(source.manager, book, warn));
+        await rebuildRecords(source, book);
+      }),
     rebuildRecords: () => lane(() => rebuildRecords(source, book)),
   };
 }
@@ -172,26 +179,11 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
   for (const brew of Object.values(after.brews)) {
     if (before.brews[brew.id] === brew) continue;
     const record = recordOf(after, brew);
-    if (record)
-      await manager.save(BrewRecordRow, {
-        brewId: brew.id,
-        endedMs: record.endedMs,
-        body: JSON.stringify(record),
-      });
+    if (record) await manager.save(BrewRecordRow, rowOfRecord(record));
     else await manager.delete(BrewRecordRow, { brewId: brew.id });
   }
   for (const id of Object.keys(before.brews))
     if (!Object.hasOwn(after.brews, id)) await manager.delete(BrewRecordRow, { brewId: id });
-}
-
-async function readRecords(manager: EntityManager, beforeMs: number | null, limit: number): Promise<LogPage> {
-  const rows = await manager.find(BrewRecordRow, {
-    where: beforeMs === null ? {} : { endedMs: LessThan(beforeMs) },
-    order: { endedMs: 'DESC', brewId: 'ASC' },
-    take: limit,
-  });
-  const records = rows.map((row) => JSON.parse(row.body) as BrewRecord);
-  return { records, next: rows.length === limit ? rows.at(-1)!.endedMs : null };
 }
 
 async function rebuildRecords(source: DataSource, book: RecipeBook): Promise<number> {

@@ -1,4 +1,72 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { traceToBytes } from '@even-kettle/core/pour';
+
+/** Records that can be filtered, searched and charted; traces in few bytes. Records are made anew from the log. */
+export class LogAndTraces1764300000000 implements MigrationInterface {
+  name = 'LogAndTraces1764300000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "brew_record"`);
+    await runner.query(`CREATE TABLE "brew_record" (
+      "brew_id" text PRIMARY KEY NOT NULL,
+      "ended_ms" integer NOT NULL,
+      "coffee" text NOT NULL,
+      "method" text NOT NULL,
+      "recipe_id" text NOT NULL,
+      "station_id" text NOT NULL,
+      "people" text NOT NULL,
+      "outcome" text NOT NULL,
+      "balance" integer,
+      "strength" integer,
+      "brew_s" real,
+      "planned_s" real NOT NULL,
+      "setting" real,
+      "dose_g" real NOT NULL,
+      "words" text NOT NULL,
+      "body" text NOT NULL)`);
+    await runner.query(`CREATE INDEX "brew_record_ended" ON "brew_record" ("ended_ms")`);
+    for (const column of ['method', 'recipe_id', 'station_id'])
+      await runner.query(`CREATE INDEX "brew_record_${column}" ON "brew_record" ("${column}", "ended_ms")`);
+    await runner.query(
+      `CREATE INDEX "brew_record_coffee" ON "brew_record" ("coffee", "ended_ms", "dose_g", "balance", "strength")`,
+    );
+    // A search reads this index alone, and never the bodies.
+    await runner.query(
+      `CREATE INDEX "brew_record_words" ON "brew_record" ("ended_ms", "words", "people", "balance", "strength", "brew_id")`,
+    );
+    await runner.query(
+      `CREATE INDEX "brew_record_run" ON "brew_record" ("recipe_id", "coffee", "ended_ms", "outcome", "brew_s")`,
+    );
+    await runner.query(
+      `UPDATE "setting" SET "body" = json_set("body", '$.cloths', json('[]'), '$.tasteAfterMin', 7) WHERE "name" = 'bar'`,
+    );
+    const traces = (await runner.query(`SELECT "brew_id", "body" FROM "brew_trace"`)) as {
+      brew_id: string;
+      body: string;
+    }[];
+    await runner.query(`DROP TABLE "brew_trace"`);
+    await runner.query(
+      `CREATE TABLE "brew_trace" ("brew_id" text PRIMARY KEY NOT NULL, "bytes" blob NOT NULL)`,
+    );
+    for (const { brew_id, body } of traces) {
+      const points = (JSON.parse(body) as [number, number][]).map(([atMs, massG]) => ({ atMs, massG }));
+      await runner.query(`INSERT INTO "brew_trace" VALUES (?, ?)`, [
+        brew_id,
+        Buffer.from(traceToBytes(points)),
+      ]);
+    }
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    for (const table of ['brew_record', 'brew_trace']) await runner.query(`DROP TABLE "${table}"`);
+    await runner.query(
+      `CREATE TABLE "brew_record" ("brew_id" text PRIMARY KEY NOT NULL, "ended_ms" integer NOT NULL, "body" text NOT NULL)`,
+    );
+    await runner.query(
+      `CREATE TABLE "brew_trace" ("brew_id" text PRIMARY KEY NOT NULL, "body" text NOT NULL)`,
+    );
+  }
+}
 
 /** People on the bench, and the weight over each brew that stood on a scale. */
 export class PeopleAndTraces1764200000000 implements MigrationInterface {

@@ -31,6 +31,8 @@ export type RecipeShelf = {
   latest: () => Recipe[];
   /** All versions of one recipe, oldest first; empty where there is none. */
   versions: (id: string) => Recipe[];
+  /** Reads what is stored anew: something else has written there. */
+  reload: () => Promise<void>;
   /** Saves a new recipe or the next version of one; its version number is given here. */
   save: (asked: SaveRecipe) => Promise<Saved>;
 };
@@ -39,17 +41,22 @@ export type RecipeShelf = {
 export async function openRecipes(source: DataSource, warn: (message: string) => void): Promise<RecipeShelf> {
   const lane = oneLane();
   const saved: Recipe[] = [];
-  for (const row of await source.manager.find(RecipeVersionRow, {
-    order: { recipeId: 'ASC', version: 'ASC' },
-  })) {
-    const read = readRecipe(JSON.parse(row.body));
-    if (read.ok) saved.push(read.recipe);
-    else
-      warn(
-        `The saved recipe ${row.recipeId}@${row.version} cannot be read: ${read.faults[0]!.field} ${read.faults[0]!.reason}`,
-      );
-  }
-  let find = bookOf([...SCHOOLS, ...saved]);
+  let find = bookOf(SCHOOLS);
+  const reload = async () => {
+    saved.length = 0;
+    for (const row of await source.manager.find(RecipeVersionRow, {
+      order: { recipeId: 'ASC', version: 'ASC' },
+    })) {
+      const read = readRecipe(JSON.parse(row.body));
+      if (read.ok) saved.push(read.recipe);
+      else
+        warn(
+          `The saved recipe ${row.recipeId}@${row.version} cannot be read: ${read.faults[0]!.field} ${read.faults[0]!.reason}`,
+        );
+    }
+    find = bookOf([...SCHOOLS, ...saved]);
+  };
+  await reload();
   const versions = (id: string) =>
     [...SCHOOLS, ...saved].filter((recipe) => recipe.id === id).sort((a, b) => a.version - b.version);
 
@@ -58,6 +65,7 @@ export async function openRecipes(source: DataSource, warn: (message: string) =>
     saved: () => saved,
     latest: () => latestOf([...SCHOOLS, ...saved]),
     versions,
+    reload: () => lane(reload),
     save: ({ recipe: asked, basedOn }) =>
       lane(async () => {
         const read = readRecipe(asked);

@@ -49,6 +49,49 @@ export class BrewRecordRow {
   @Column({ type: 'integer', name: 'ended_ms' })
   endedMs: number;
 
+  // What lists are filtered by and charts are drawn from stands in columns; the rest is in the body.
+  @Column({ type: 'text' })
+  coffee: string;
+
+  @Column({ type: 'text' })
+  method: string;
+
+  @Column({ type: 'text', name: 'recipe_id' })
+  recipeId: string;
+
+  @Column({ type: 'text', name: 'station_id' })
+  stationId: string;
+
+  /** Ids of people, a space before and after each. */
+  @Column({ type: 'text' })
+  people: string;
+
+  @Column({ type: 'text' })
+  outcome: string;
+
+  @Column({ type: 'integer', nullable: true })
+  balance: number | null;
+
+  @Column({ type: 'integer', nullable: true })
+  strength: number | null;
+
+  /** Seconds from the timer's zero to the end mark, real and as the card expected, and what the grinder stood at. */
+  @Column({ type: 'real', name: 'brew_s', nullable: true })
+  brewS: number | null;
+
+  @Column({ type: 'real', name: 'planned_s' })
+  plannedS: number;
+
+  @Column({ type: 'real', nullable: true })
+  setting: number | null;
+
+  @Column({ type: 'real', name: 'dose_g' })
+  doseG: number;
+
+  /** What is searched, in small letters. */
+  @Column({ type: 'text' })
+  words: string;
+
   @Column({ type: 'text' })
   body: string;
 }
@@ -69,12 +112,12 @@ export class RecipeVersionRow {
   body: string;
 }
 
-/** The weight over a brew: points on straight lines, `[bar milliseconds, grams]`. */
+/** The weight over a brew: points on straight lines, as `traceToBytes` packs them. */
 @Entity('brew_trace')
 export class BrewTraceRow {
   @PrimaryColumn({ type: 'text', name: 'brew_id' })
   brewId: string;
 
-  @Column({ type: 'text' })
-  body: string;
+  @Column({ type: 'blob' })
+  bytes: Buffer;
 }

@@ -4,8 +4,10 @@
 import type { DataSource } from 'typeorm';
 import {
   addReading,
+  bytesToTrace,
   emptyTrace,
   tracePoints,
+  traceToBytes,
   type TraceWriter,
   type WeightPoint,
 } from '@even-kettle/core/pour';
@@ -29,9 +31,8 @@ export function openTraces(source: DataSource): TraceShelf {
   const stored = async (brewId: string): Promise<WeightPoint[] | null> => {
     const row = await source.manager.findOneBy(BrewTraceRow, { brewId });
     if (!row) return null;
-    return (JSON.parse(row.body) as [number, number][]).map(([atMs, massG]) => ({ atMs, massG }));
+    return bytesToTrace(row.bytes);
   };
-  const bodyOf = (points: WeightPoint[]) => JSON.stringify(points.map(({ atMs, massG }) => [atMs, massG]));
 
   return {
     add: (brewId, reading) => {
@@ -52,7 +53,7 @@ export function openTraces(source: DataSource): TraceShelf {
         // A server that was killed in mid-brew goes on from what it had stored.
         const points = joined((await stored(brewId)) ?? [], tracePoints(held.get(brewId)!));
         try {
-          await source.manager.save(BrewTraceRow, { brewId, body: bodyOf(points) });
+          await source.manager.save(BrewTraceRow, { brewId, bytes: Buffer.from(traceToBytes(points)) });
         } catch (error) {
           // Not stored is still to be stored, the next time.
           changed.add(brewId);

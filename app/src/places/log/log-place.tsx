@@ -4,7 +4,7 @@
 import { useEffect } from 'react';
 import { View } from 'react-native';
 import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import { METHODS, type MethodId } from '@even-kettle/core/recipe';
+import { METHODS } from '@even-kettle/core/recipe';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../bar/bar-context';
@@ -19,8 +19,8 @@ export function LogPlace() {
   const client = useQueryClient();
   const log = useInfiniteQuery({
     queryKey: ['log'],
-    queryFn: ({ pageParam }) => api.log(pageParam),
-    initialPageParam: null as number | null,
+    queryFn: ({ pageParam }) => api.log({}, pageParam),
+    initialPageParam: null as string | null,
     getNextPageParam: (page) => page.next,
   });
   const finished = Object.values(state.brews).filter((brew) => brew.status !== 'running').length;
@@ -63,7 +63,7 @@ export function LogPlace() {
 
 function Brewed({ record }: { record: BrewRecord }) {
   const units = useUnits();
-  const method = METHODS[record.method as MethodId];
+  const method = METHODS[record.method];
   return (
     <Card style={{ gap: 6 }} ruled={record.outcome === 'abandoned'}>
       <View role="group" aria-label={`${record.coffee}, ${method.name}`} style={{ gap: 6 }}>
@@ -100,7 +100,9 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
   const look = useLook();
   const endS = Math.max(record.windowToS, record.realBrewS ?? 0) * 1.04;
   const at = (seconds: number) => `${(Math.max(0, seconds) / endS) * 100}%` as const;
-  const pours = record.steps.filter(({ attended, realStartS }) => attended && realStartS !== null);
+  const pours = record.steps.filter(
+    ({ attended, phase, realStartS }) => attended && phase === 'brew' && realStartS !== null,
+  );
   return (
     <View aria-hidden style={{ height: 26, marginVertical: 2 }}>
       <View

@@ -276,13 +276,15 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
     const found = cardFor(bar, cup, book);
     const station = found.ok ? found.stations.find(({ id }) => !brewAt(state, id)) : undefined;
     const start = () => {
+      if (!found.ok || !station) return;
       const item = {
         brewId: nextBrewId(cup),
         order,
         cup,
-        station: { ...station!, free: true },
+        card: found.card,
+        station: { ...station, free: true },
       };
-      act(`Start ${station!.name}`, startEvent(item, bar, clock.nowMs(), newId));
+      act(`Start ${station.name}`, startEvent(item, bar, clock.nowMs(), newId));
     };
     return (
       <Row style={{ gap: 6 }}>

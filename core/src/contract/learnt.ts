@@ -1,0 +1,147 @@
+/**
+ * What the log teaches, as it is answered.
+ */
+import { z } from 'zod';
+import { METHOD_IDS } from '../recipe';
+import { brewRecordSchema } from './bar';
+import { thingId } from './words';
+
+export const learntQuerySchema = z.object({ recipeId: thingId, coffee: z.string().min(1).max(40) });
+
+const learntFrom = { plusMinus: z.number(), outliers: z.array(z.string()) };
+
+/** One recipe with one coffee: its run, and what can be said from it. */
+export const learntSchema = z.object({
+  recipeId: z.string(),
+  coffee: z.string(),
+  run: z.array(
+    z.object({ brewId: z.string(), endedMs: z.number(), brewS: z.number(), setting: z.number().nullable() }),
+  ),
+  /** Of the brews at the latest setting, the last of `run`; null while they are fewer than twelve. */
+  chart: z
+    .object({
+      fromIndex: z
+        .number()
+        .int()
+        .meta({ description: 'The place in `run` of the first brew that it counts.' }),
+      centre: z.number(),
+      low: z.number(),
+      high: z.number(),
+      outside: z.array(z.boolean()),
+      shift: z
+        .object({ fromIndex: z.number().int(), seenIndex: z.number().int(), by: z.number() })
+        .nullable(),
+    })
+    .nullable(),
+  grind: z
+    .object({
+      grinderId: z.string(),
+      grinderName: z.string(),
+      setting: z.number(),
+      secondsPerStep: z.number(),
+      plusMinusS: z.number(),
+      brews: z.number().int(),
+    })
+    .nullable(),
+  retention: z.object({ ...learntFrom, gPerG: z.number(), cups: z.number().int() }).nullable(),
+  drawdown: z
+    .object({
+      usualS: z.number(),
+      usualG: z.number(),
+      exponent: z.number(),
+      brews: z.number().int(),
+      outliers: z.array(z.string()),
+    })
+    .nullable(),
+  /** Changes that were taken up, latest first, each with the first brew that it shows in. */
+  tried: z.array(
+    z.object({
+      atMs: z.number(),
+      words: z.string(),
+      expectS: z.number().nullable(),
+      plusMinusS: z.number().nullable(),
+      result: z.object({ brewId: z.string(), brewS: z.number() }).nullable(),
+    }),
+  ),
+});
+export type Learnt = z.infer<typeof learntSchema>;
+
+const changeSchema = z.discriminatedUnion('what', [
+  z.object({
+    what: z.literal('grind'),
+    stepsCoarser: z.number(),
+    expect: z.object({ brewS: z.number(), plusMinusS: z.number() }).nullable(),
+  }),
+  z.object({ what: z.literal('temperature'), byC: z.number() }),
+  z.object({ what: z.literal('ratio'), by: z.number() }),
+  z.object({ what: z.literal('by-hand'), words: z.string() }),
+]);
+const because = z.array(z.string());
+export const adviceSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('leave'), because }),
+  z.object({ kind: z.literal('change'), change: changeSchema, words: z.string(), because }),
+  z.object({
+    kind: z.literal('contradiction'),
+    words: z.string(),
+    checkFirst: z.array(z.string()),
+    because,
+  }),
+]);
+export const brewPageSchema = z.object({
+  record: brewRecordSchema,
+  advice: adviceSchema.nullable().meta({ description: 'Null for a brew that was given up.' }),
+});
+export type BrewPage = z.infer<typeof brewPageSchema>;
+
+export const dayQuerySchema = z.object({
+  fromMs: z.coerce.number().int().min(0).max(8.64e15),
+  toMs: z.coerce.number().int().min(0).max(8.64e15),
+});
+export const daySchema = z.object({
+  cups: z.number(),
+  orders: z.number(),
+  waitS: z.object({ median: z.number(), p90: z.number(), longest: z.number() }).nullable(),
+  late: z.array(
+    z.object({
+      orderId: z.string(),
+      guest: z.string().nullable(),
+      badge: z.number(),
+      byS: z.number(),
+      cause: z.string(),
+    }),
+  ),
+  handsByMethod: z.array(z.object({ method: z.enum(METHOD_IDS), cups: z.number(), handsS: z.number() })),
+  remade: z.number(),
+  abandoned: z.array(z.object({ reason: z.string(), count: z.number() })),
+  waste: z.object({ coffeeG: z.number(), waterG: z.number() }),
+  inWindow: z.object({ of: z.number(), inside: z.number() }),
+  learnt: z.array(z.string()).meta({ description: 'What was tried and what came of it, in a line each.' }),
+});
+export type DayPage = z.infer<typeof daySchema>;
+
+export const houseSchema = z.object({
+  coffees: z.array(
+    z.object({
+      name: z.string(),
+      stockG: z
+        .number()
+        .nullable()
+        .meta({ description: 'What is left by the log; null where it was never weighed.' }),
+      brews: z.number().int(),
+      /** Of the latest that were tasted: how many, and the middle of their balance and strength. */
+      tasted: z.object({ cups: z.number().int(), balance: z.number(), strength: z.number() }).nullable(),
+    }),
+  ),
+  cloths: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      stationName: z.string(),
+      uses: z.number().int(),
+      lastBoiledMs: z.number().nullable(),
+      creep: z.number().nullable(),
+      due: z.array(z.string()),
+    }),
+  ),
+});
+export type House = z.infer<typeof houseSchema>;

@@ -1,0 +1,123 @@
+/**
+ * Roast lists and orders from spreadsheets. Every line is looked at before anything is taken; then all of it is, or
+ * nothing.
+ */
+import { v7 as uuid } from 'uuid';
+import { z } from 'zod';
+import type { BarEvent, OrderTaken } from '@even-kettle/core/brew';
+import { barChangeSchema, cupAskSchema, type Bar, type Coffee } from '@even-kettle/core/contract';
+import { ROAST_LEVELS, type Recipe } from '@even-kettle/core/recipe';
+import { readCsv } from './csv';
+
+/** A line as it would be taken, or what would be right. */
+export type ImportRow =
+  { line: number; ok: true; shows: string } | { line: number; ok: false; reason: string };
+export type RoastImport = { rows: ImportRow[]; coffees: Coffee[] };
+export type OrderImport = { rows: ImportRow[]; events: BarEvent[] };
+
+/** More lines than this are no roast list, and no queue. */
+export const IMPORT_MAX = { roasts: 60, orders: 100 } as const;
+
+/** Columns `coffee`, `roast`, and if wanted `roasted_on`, `notes`, `decaf`. A name that is on the bench is brought up to date. */
+export function readRoasts(text: string, bar: Bar): RoastImport {
+  const rows: ImportRow[] = [];
+  const coffees = [...bar.coffees];
+  for (const { line, cells } of readCsv(text, ['coffee', 'roast'])) {
+    const name = cells['coffee'] ?? '';
+    const at = coffees.findIndex((coffee) => coffee.name.toLowerCase() === name.toLowerCase());
+    const coffee = {
+      ...(at >= 0 ? coffees[at]! : { id: idFrom(name, coffees), decaf: false, notes: '' }),
+      name,
+      roast: cells['roast']!.toLowerCase(),
+      ...(cells['roasted_on'] ? { roastedOn: cells['roasted_on'] } : {}),
+      ...(cells['notes'] ? { notes: cells['notes'] } : {}),
+      ...(cells['decaf'] ? { decaf: /^(yes|true|1|decaf)$/i.test(cells['decaf']) } : {}),
+    };
+    const checked = barChangeSchema.safeParse({ coffees: [coffee] });
+    if (!checked.success) {
+      rows.push({ line, ok: false, reason: wordsOf(checked.error, { roast: ROAST_LEVELS.join(', ') }) });
+      continue;
+    }
+    const good = checked.data.coffees![0]!;
+    if (at >= 0) coffees[at] = good;
+    else coffees.push(good);
+    rows.push({
+      line,
+      ok: true,
+      shows: `${good.name}, ${good.roast}${good.roastedOn ? `, roasted ${good.roastedOn}` : ''}${at >= 0 ? ' (on the bench already: brought up to date)' : ''}`,
+    });
+  }
+  if (coffees.length > IMPORT_MAX.roasts)
+    rows.push({ line: 1, ok: false, reason: `A bench takes at most ${IMPORT_MAX.roasts} coffees.` });
+  return { rows, coffees };
+}
+
+/** Columns `coffee`, `recipe`, `ml`, and if wanted `guest`, `order`: lines of one `order` are cups of one order. */
+export function readOrders(text: string, bar: Bar, recipes: readonly Recipe[], nowMs: number): OrderImport {
+  const rows: ImportRow[] = [];
+  const orders = new Map<string, OrderTaken>();
+  for (const { line, cells } of readCsv(text, ['coffee', 'recipe', 'ml'])) {
+    const coffee = bar.coffees.find(({ name }) => name.toLowerCase() === cells['coffee']!.toLowerCase());
+    const asked = cells['recipe']!.toLowerCase();
+    const recipe = recipes.find(({ id, name }) => id === asked || name.toLowerCase() === asked);
+    if (!coffee || !recipe) {
+      rows.push({
+        line,
+        ok: false,
+        reason: coffee
+          ? `There is no recipe “${cells['recipe']}” on the bar.`
+          : `There is no coffee “${cells['coffee']}” on the bench; it has ${bar.coffees.map(({ name }) => name).join(', ')}.`,
+      });
+      continue;
+    }
+    const cup = cupAskSchema.safeParse({
+      cupId: uuid(),
+      recipeId: recipe.id,
+      recipeVersion: recipe.version,
+      coffee: coffee.name,
+      roast: coffee.roast,
+      cupMl: Number(cells['ml']),
+    });
+    if (!cup.success) {
+      rows.push({ line, ok: false, reason: wordsOf(cup.error, {}) });
+      continue;
+    }
+    const key = cells['order'] || `line ${line}`;
+    const order = orders.get(key) ?? {
+      id: uuid(),
+      type: 'order-taken',
+      atMs: nowMs,
+      orderId: uuid(),
+      ...(cells['guest'] ? { name: cells['guest'].slice(0, 40) } : {}),
+      cups: [],
+    };
+    order.cups = [...order.cups, cup.data];
+    orders.set(key, order);
+    rows.push(
+      order.cups.length > 6
+        ? { line, ok: false, reason: `Order ${key} has more than six cups.` }
+        : { line, ok: true, shows: `${coffee.name}, ${recipe.name}, ${cup.data.cupMl} ml` },
+    );
+  }
+  if (orders.size > IMPORT_MAX.orders)
+    rows.push({ line: 1, ok: false, reason: `At most ${IMPORT_MAX.orders} orders at once.` });
+  return { rows, events: [...orders.values()] };
+}
+
+function wordsOf(error: z.ZodError, hints: Record<string, string>): string {
+  const [issue] = error.issues;
+  const field = String(issue!.path.at(-1) ?? '');
+  return `${field} ${hints[field] ? `must be one of ${hints[field]}` : issue!.message}.`;
+}
+
+function idFrom(name: string, taken: readonly Coffee[]): string {
+  const plain =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || 'coffee';
+  let id = plain;
+  for (let n = 2; taken.some((coffee) => coffee.id === id); n += 1) id = `${plain}-${n}`;
+  return id;
+}

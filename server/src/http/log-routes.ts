@@ -1,0 +1,182 @@
+/**
+ * The Log over HTTP: records, what they teach, and open files out and in.
+ */
+import type { Request, Response, Router } from 'express';
+import type { z } from 'zod';
+import {
+  dayQuerySchema,
+  learntQuerySchema,
+  logQuerySchema,
+  type BrewRecord,
+  type LogQuery,
+} from '@even-kettle/core/contract';
+import { readArchive } from '../files/archive';
+import { careCalendar } from '../files/calendar';
+import { CsvFault, csvOf } from '../files/csv';
+import { readOrders, readRoasts, type ImportRow } from '../files/imports';
+import { logHead, logRow, traceRows } from '../files/tables';
+import type { BarServer } from '../server';
+import { HttpProblem, invalid } from './problem';
+
+const NO_SUCH_BREW = new HttpProblem(
+  404,
+  'no-such-brew',
+  'No such brew',
+  'There is no finished brew of this id in the log.',
+);
+
+const NO_TRACE = new HttpProblem(
+  404,
+  'no-trace',
+  'No trace of this brew',
+  'This brew did not stand on a scale that the bar can hear.',
+);
+
+export function logRoutes(api: Router, bar: BarServer): void {
+  api.get('/log', async (request, response) => {
+    response.json(await bar.records.page(asked(logQuerySchema, request)));
+  });
+  api.get('/brews/:id', async (request, response) => {
+    const page = await bar.learning.brew(request.params.id);
+    if (!page) throw NO_SUCH_BREW;
+    response.json(page);
+  });
+  api.get('/brews/:id/trace', async (request, response) => {
+    response.json({ brewId: request.params.id, points: await traceOf(bar, request.params.id) });
+  });
+  api.get('/learnt', async (request, response) => {
+    const { recipeId, coffee } = asked(learntQuerySchema, request);
+    response.json(await bar.learning.of(recipeId, coffee));
+  });
+  api.get('/day', async (request, response) => {
+    const { fromMs, toMs } = asked(dayQuerySchema, request);
+    response.json(await bar.learning.day(fromMs, toMs));
+  });
+  api.get('/house', async (_request, response) => void response.json(await bar.learning.house()));
+
+  api.get('/files/log.csv', async (request, response) => {
+    sendAs(response, 'text/csv; charset=utf-8', 'log.csv');
+    response.write(csvOf([logHead()]));
+    for await (const record of everyRecord(bar, asked(logQuerySchema, request)))
+      response.write(csvOf([logRow(record)]));
+    response.end();
+  });
+  api.get('/files/log.jsonl', async (request, response) => {
+    sendAs(response, 'application/jsonl', 'log.jsonl');
+    for await (const record of everyRecord(bar, asked(logQuerySchema, request)))
+      response.write(`${JSON.stringify(record)}\n`);
+    response.end();
+  });
+  api.get('/files/traces/:id.csv', async (request, response) => {
+    const points = await traceOf(bar, request.params.id);
+    sendAs(response, 'text/csv; charset=utf-8', `trace-${request.params.id}.csv`);
+    response.send(csvOf(traceRows(points)));
+  });
+  api.get('/files/care.ics', async (_request, response) => {
+    sendAs(response, 'text/calendar; charset=utf-8', 'care.ics');
+    response.send(careCalendar(bar.bar(), await bar.learning.house(), bar.clock.nowMs()));
+  });
+  api.get('/files/archive.json', async (_request, response) => {
+    sendAs(response, 'application/json', 'even-kettle-archive.json');
+    for await (const part of bar.archive())
+      if (!response.write(part)) await new Promise((drained) => response.once('drain', drained));
+    response.end();
+  });
+  api.post('/files/archive', async (request, response) => {
+    const read = readArchive(request.body as unknown);
+    if (!read.ok) throw badFile('archive', read.field, read.reason);
+    const restored = await bar.restore(read.archive);
+    if (!restored.ok) throw new HttpProblem(409, 'not-empty', 'The archive was not read in', restored.reason);
+    response.status(201).json({ events: read.archive.events.length });
+  });
+  api.post('/files/roasts', async (request, response) => {
+    const { rows, coffees } = parsed(() => readRoasts(textOf(request), bar.bar()));
+    if (request.query['take'] !== '1') return void response.json({ rows, taken: false });
+    refuseFaulty(rows);
+    const changed = await bar.change({ coffees });
+    if (!changed.ok) throw badFile('roasts', changed.field, changed.reason);
+    response.status(201).json({ rows, taken: true });
+  });
+  api.post('/files/orders', async (request, response) => {
+    const { rows, events } = parsed(() =>
+      readOrders(textOf(request), bar.bar(), bar.recipes.latest(), Math.floor(bar.clock.nowMs())),
+    );
+    if (request.query['take'] !== '1') return void response.json({ rows, taken: false });
+    refuseFaulty(rows);
+    const posted = await bar.post(events);
+    if (!posted.ok)
+      throw badFile('orders', `order ${posted.refused.index + 1}`, posted.refused.refusal.reason);
+    response.status(201).json({ rows, taken: true });
+  });
+}
+
+function asked<Query>(schema: z.ZodType<Query>, request: Request): Query {
+  const query = schema.safeParse(request.query);
+  if (!query.success) throw invalid(query.error, 'query');
+  return query.data;
+}
+
+async function traceOf(bar: BarServer, brewId: string) {
+  const points = await bar.traces.read(brewId);
+  if (!points) throw NO_TRACE;
+  return points;
+}
+
+/** Latest first, a page in memory at a time. */
+async function* everyRecord(bar: BarServer, query: LogQuery): AsyncGenerator<BrewRecord> {
+  for (let before = query.before; ;) {
+    const { records, next } = await bar.records.page({
+      ...query,
+      limit: 200,
+      ...(before === undefined ? {} : { before }),
+    });
+    yield* records;
+    if (next === null) return;
+    before = next;
+  }
+}
+
+function sendAs(response: Response, type: string, name: string): void {
+  response.set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` });
+}
+
+function textOf(request: Request): string {
+  if (typeof request.body === 'string') return request.body;
+  throw new HttpProblem(
+    415,
+    'not-declared-csv',
+    'The body is not declared as CSV',
+    'Send the file with Content-Type: text/csv.',
+  );
+}
+
+function parsed<Read>(read: () => Read): Read {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof CsvFault) throw badFile('file', 'csv', error.message);
+    throw error;
+  }
+}
+
+function refuseFaulty(rows: readonly ImportRow[]): void {
+  const wrong = rows.filter((row) => !row.ok);
+  if (rows.length === 0) throw badFile('file', 'csv', 'There is no line in it.');
+  if (wrong.length > 0)
+    throw new HttpProblem(
+      422,
+      'not-valid',
+      'The file was not read in',
+      `${wrong.length} of ${rows.length} lines cannot be taken, so none was.`,
+      wrong.map(({ line, ...row }) => ({
+        field: `line ${line}`,
+        reason: 'reason' in row ? row.reason : '',
+        code: 'not-valid',
+      })),
+    );
+}
+
+const badFile = (what: string, field: string, reason: string): HttpProblem =>
+  new HttpProblem(422, 'not-valid', `The ${what} was not read in`, `${field}: ${reason}`, [
+    { field, reason, code: 'not-valid' },
+  ]);

@@ -1,0 +1,233 @@
+/**
+ * What the log teaches: read from the records, worked out by `core/learn`, for the screens and the planner.
+ */
+import type { BarState, ChangeTried, ThingEvent } from '@even-kettle/core/brew';
+import type { Bar, BrewPage, BrewRecord, DayPage, House, Learnt } from '@even-kettle/core/contract';
+import {
+  HANDS_OWN,
+  adviseOn,
+  changeInWords,
+  clothState,
+  coarserWay,
+  dayOf,
+  grindSlope,
+  learnDrawdown,
+  learnDurations,
+  learnRetention,
+  runChart,
+  type DoneStep,
+  type GrindSlope,
+} from '@even-kettle/core/learn';
+import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
+import type { RecordShelf, RunPoint } from './store/records';
+
+export type Learning = {
+  of: (recipeId: string, coffee: string) => Promise<Learnt>;
+  brew: (brewId: string) => Promise<BrewPage | null>;
+  day: (fromMs: number, toMs: number) => Promise<DayPage>;
+  house: () => Promise<House>;
+  /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
+  pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
+};
+
+type Sources = {
+  records: RecordShelf;
+  state: () => BarState;
+  bar: () => Bar;
+  /** The latest version of a recipe. */
+  recipe: (id: string) => Recipe | undefined;
+  nowMs: () => number;
+};
+
+/** Brews of a recipe that its run shows, and whole records that the rest is learnt from. */
+const RUN_BREWS = 200;
+const LEARN_FROM = 300;
+
+export function openLearning({ records, state, bar, recipe, nowMs }: Sources): Learning {
+  const things = <Type extends ThingEvent['type']>(type: Type) =>
+    (state().things ?? []).filter(
+      (event): event is Extract<ThingEvent, { type: Type }> => event.type === type,
+    );
+
+  /** The run with every time as it would be for the latest cup's size, so that a large cup is no drift. */
+  const runOf = async (recipeId: string, coffee: string) => {
+    const run = await records.run(recipeId, coffee, RUN_BREWS);
+    const sizeS = run.at(-1)?.plannedS ?? 0;
+    return run.map((point) => ({ ...point, brewS: tenth(point.brewS + sizeS - point.plannedS) }));
+  };
+
+  const grindOf = (recipeId: string, coffee: string, run: RunPoint[]) => {
+    const [grinder] = bar().grinders;
+    const band = recipe(recipeId)?.grindBand;
+    const offset = bar().coffees.find(({ name }) => name === coffee)?.grindOffsets?.[grinder?.id ?? ''] ?? 0;
+    const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
+    if (!grinder || !zero?.ok) return null;
+    const points = run.flatMap(({ brewS, setting }) => (setting === null ? [] : [{ brewS, setting }]));
+    const slope = grindSlope(
+      points,
+      { setting: zero.setting, brewS: run.at(-1)?.plannedS ?? 180 },
+      coarserWay(grinder),
+    );
+    return { grinder, slope, setting: tenth(zero.setting + offset) };
+  };
+
+  return {
+    of: async (recipeId, coffee) => {
+      const run = await runOf(recipeId, coffee);
+      const grind = grindOf(recipeId, coffee, run);
+      const whole = (await records.latest(LEARN_FROM, recipeId)).filter(
+        (record) => record.coffee === coffee && record.outcome === 'served',
+      );
+      const retention = learnRetention(
+        whole.flatMap((record) =>
+          record.beverageG === null ? [] : [{ ...record, beverageG: record.beverageG }],
+        ),
+      );
+      return {
+        recipeId,
+        coffee,
+        run: run.map(({ brewId, endedMs, brewS, setting }) => ({ brewId, endedMs, brewS, setting })),
+        chart: chartOf(run),
+        grind: grind && {
+          grinderId: grind.grinder.id,
+          grinderName: grind.grinder.name,
+          setting: grind.setting,
+          secondsPerStep: tenth(grind.slope.secondsPerStep),
+          plusMinusS: tenth(grind.slope.plusMinusS),
+          brews: grind.slope.brews,
+        },
+        retention,
+        drawdown: learnDrawdown(
+          whole.flatMap(({ brewId, brewWaterG, drawdownS }) =>
+            drawdownS === null ? [] : [{ brewId, brewWaterG, drawdownS }],
+          ),
+        ),
+        tried: things('change-tried')
+          .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
+          .reverse()
+          .map((tried) => triedWith(tried, run)),
+      };
+    },
+    brew: async (brewId) => {
+      const record = await records.one(brewId);
+      if (!record) return null;
+      if (record.outcome === 'abandoned') return { record, advice: null };
+      const run = await runOf(record.recipeId, record.coffee);
+      const grind = grindOf(record.recipeId, record.coffee, run);
+      return { record, advice: adviceOn(record, chartOf(run), grind) };
+    },
+    day: async (fromMs, toMs) => {
+      const of = await records.between(fromMs, toMs);
+      const day = dayOf(of);
+      const byOrder = new Map(of.map((record) => [record.orderId, record]));
+      const today = things('change-tried').filter(({ atMs }) => atMs >= fromMs && atMs < toMs);
+      const learnt: string[] = [];
+      for (const tried of today) {
+        const { words, result } = triedWith(tried, await runOf(tried.recipeId, tried.coffee));
+        learnt.push(
+          `${tried.coffee}: ${words}.${result ? ` It took ${clock(result.brewS)}.` : ' Not brewed since.'}`,
+        );
+      }
+      return {
+        ...day,
+        late: day.late.map((late) => {
+          const { guest, badge } = byOrder.get(late.orderId)!;
+          return { ...late, guest, badge };
+        }),
+        learnt,
+      };
+    },
+    house: async () => {
+      const weighed = things('coffee-weighed');
+      const now = new Date(nowMs());
+      const dayStartMs = new Date(now.getFullYear(), now.getMonth(), now.getDate()).getTime();
+      return {
+        coffees: await Promise.all(
+          bar().coffees.map(async ({ name }) => {
+            const last = weighed.findLast(({ coffee }) => coffee === name);
+            const { brews, doseG, tasted } = await records.ofCoffee(name, last?.atMs ?? 0);
+            return {
+              name,
+              stockG: last ? Math.max(0, Math.round(last.stockG - doseG)) : null,
+              brews,
+              tasted,
+            };
+          }),
+        ),
+        cloths: await Promise.all(
+          bar().cloths.map(async ({ id, name, stationId }) => {
+            const sinceMs = things('cloth-replaced').findLast(({ clothId }) => clothId === id)?.atMs ?? 0;
+            const brews = await records.atStation(stationId, sinceMs);
+            const boiledMs = things('cloth-boiled')
+              .filter(({ clothId, atMs }) => clothId === id && atMs >= sinceMs)
+              .map(({ atMs }) => atMs);
+            return {
+              id,
+              name,
+              stationName: bar().stations.find((station) => station.id === stationId)?.name ?? stationId,
+              ...clothState({ sinceMs: sinceMs || (brews[0]?.atMs ?? 0), boiledMs, brews }, dayStartMs),
+            };
+          }),
+        ),
+      };
+    },
+    pace: async (by) => {
+      const durations = learnDurations((await records.latest(LEARN_FROM)).flatMap(stepsOf));
+      const known = [...HANDS_OWN].flatMap((kind) => {
+        const learnt = durations(kind, by);
+        return learnt ? [[kind, Math.round(learnt.factor * 100) / 100] as const] : [];
+      });
+      return Object.fromEntries(known);
+    },
+  };
+}
+
+/** Limits hold for brews that were ground alike: of the latest setting, back to where it was another. */
+function chartOf(run: RunPoint[]): Learnt['chart'] {
+  const setting = run.at(-1)?.setting ?? null;
+  const fromIndex = 1 + run.findLastIndex((point) => point.setting !== null && point.setting !== setting);
+  const chart = runChart(run.slice(fromIndex).map(({ brewS }) => brewS));
+  return chart && { ...chart, fromIndex, low: tenth(chart.low), high: tenth(chart.high) };
+}
+
+function adviceOn(
+  record: BrewRecord,
+  chart: Learnt['chart'],
+  grind: { slope: GrindSlope; setting: number } | null,
+): NonNullable<BrewPage['advice']> {
+  const advice = adviseOn(
+    {
+      method: record.method,
+      roast: record.roast,
+      taste: record.taste ?? {},
+      notes: record.notes,
+      brewS: record.realBrewS,
+      windowS: { from: record.windowFromS, to: record.windowToS },
+      expectedS: record.plannedBrewS,
+      waterC: record.waterC,
+    },
+    { chart, grind },
+  );
+  return advice.kind === 'change'
+    ? { ...advice, words: changeInWords(advice.change, grind?.slope.brews ?? null) }
+    : advice;
+}
+
+function triedWith(tried: ChangeTried, run: RunPoint[]): Learnt['tried'][number] {
+  const since = run.find(({ endedMs }) => endedMs > tried.atMs);
+  return {
+    atMs: tried.atMs,
+    words: tried.words,
+    expectS: tried.expectS ?? null,
+    plusMinusS: tried.plusMinusS ?? null,
+    result: since ? { brewId: since.brewId, brewS: since.brewS } : null,
+  };
+}
+
+const stepsOf = (record: BrewRecord): DoneStep[] =>
+  record.steps.flatMap(({ kind, by, plannedS, workedS }) =>
+    workedS === null ? [] : [{ kind, by, plannedS, realS: workedS }],
+  );
+
+const tenth = (value: number): number => Math.round(value * 10) / 10;
+const clock = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`;

@@ -1,0 +1,209 @@
+/**
+ * The records of finished brews: filtered, searched, charted. A projection of the log.
+ */
+import { Brackets, type DataSource, type SelectQueryBuilder } from 'typeorm';
+import type { BrewRecord, LogPage, LogQuery } from '@even-kettle/core/contract';
+import { noteWords, tasteInWords } from '@even-kettle/core/brew';
+import { median } from '@even-kettle/core/learn';
+import { METHODS } from '@even-kettle/core/recipe';
+import { BrewRecordRow } from './rows';
+
+/** A brew as a point of its recipe's run. */
+export type RunPoint = {
+  brewId: string;
+  endedMs: number;
+  brewS: number;
+  plannedS: number;
+  setting: number | null;
+};
+
+export type RecordShelf = {
+  page: (query: LogQuery) => Promise<LogPage>;
+  one: (brewId: string) => Promise<BrewRecord | null>;
+  /** The latest served brews of a recipe with a coffee whose time is known, oldest first. */
+  run: (recipeId: string, coffee: string, most: number) => Promise<RunPoint[]>;
+  /** Whole records, oldest first: the latest of all, of a recipe, or those that ended within a time. */
+  latest: (most: number, recipeId?: string) => Promise<BrewRecord[]>;
+  between: (fromMs: number, toMs: number) => Promise<BrewRecord[]>;
+  /** Of a station since a time, oldest first: as much as a cloth's care needs. */
+  atStation: (stationId: string, sinceMs: number) => Promise<{ atMs: number; drawdownS: number | null }[]>;
+  /** Of a coffee: how much was brewed since a time, and how the latest cups tasted. */
+  ofCoffee: (coffee: string, sinceMs: number) => Promise<CoffeeUse>;
+};
+
+export type CoffeeUse = {
+  brews: number;
+  doseG: number;
+  tasted: { cups: number; balance: number; strength: number } | null;
+};
+
+export function openRecords(source: DataSource): RecordShelf {
+  const rows = () => source.manager.createQueryBuilder(BrewRecordRow, 'record');
+  const bodies = async (query: SelectQueryBuilder<BrewRecordRow>) =>
+    (await query.select('record.body', 'body').getRawMany<{ body: string }>()).map(
+      ({ body }) => JSON.parse(body) as BrewRecord,
+    );
+
+  return {
+    page: async (query) => {
+      // Which they are is asked of the indexes alone; bodies are read for the page only.
+      const found = await narrowed(rows(), query)
+        .select(['record.brewId AS brewId', 'record.endedMs AS endedMs'])
+        .orderBy('record.endedMs', 'DESC')
+        .addOrderBy('record.brewId', 'ASC')
+        .limit(query.limit)
+        .getRawMany<{ brewId: string; endedMs: number }>();
+      if (found.length === 0) return { records: [], next: null };
+      const read = await bodies(
+        rows().where('record.brewId IN (:...ids)', { ids: found.map(({ brewId }) => brewId) }),
+      );
+      const byId = new Map(read.map((record) => [record.brewId, record]));
+      const last = found.at(-1)!;
+      return {
+        records: found.map(({ brewId }) => byId.get(brewId)!),
+        next: found.length === query.limit ? `${last.endedMs} ${last.brewId}` : null,
+      };
+    },
+    one: async (brewId) => {
+      const row = await source.manager.findOneBy(BrewRecordRow, { brewId });
+      return row && (JSON.parse(row.body) as BrewRecord);
+    },
+    run: async (recipeId, coffee, most) => {
+      const found = await rows()
+        .where('record.recipeId = :recipeId AND record.coffee = :coffee', { recipeId, coffee })
+        .andWhere(`record.outcome = 'served' AND record.brewS IS NOT NULL`)
+        .select([
+          'record.brewId AS brewId',
+          'record.endedMs AS endedMs',
+          'record.brewS AS brewS',
+          'record.plannedS AS plannedS',
+          'record.setting AS setting',
+        ])
+        .orderBy('record.endedMs', 'DESC')
+        .limit(most)
+        .getRawMany<RunPoint>();
+      return found.reverse();
+    },
+    latest: async (most, recipeId) => {
+      const query = rows().orderBy('record.endedMs', 'DESC').limit(most);
+      if (recipeId !== undefined) query.where('record.recipeId = :recipeId', { recipeId });
+      return (await bodies(query)).reverse();
+    },
+    between: (fromMs, toMs) =>
+      bodies(
+        rows()
+          .where('record.endedMs >= :fromMs AND record.endedMs < :toMs', { fromMs, toMs })
+          .orderBy('record.endedMs', 'ASC'),
+      ),
+    atStation: async (stationId, sinceMs) =>
+      rows()
+        .where('record.stationId = :stationId AND record.endedMs >= :sinceMs', { stationId, sinceMs })
+        .select(['record.endedMs AS atMs', `json_extract(record.body, '$.drawdownS') AS drawdownS`])
+        .orderBy('record.endedMs', 'ASC')
+        .limit(1000)
+        .getRawMany<{ atMs: number; drawdownS: number | null }>(),
+    ofCoffee: async (coffee, sinceMs) => {
+      const of = () => rows().where('record.coffee = :coffee', { coffee });
+      const used = await of()
+        .andWhere('record.endedMs >= :sinceMs', { sinceMs })
+        .select(['COUNT(*) AS brews', 'COALESCE(SUM(record.doseG), 0) AS doseG'])
+        .getRawOne<{ brews: number; doseG: number }>();
+      const tasted = await of()
+        .andWhere('(record.balance IS NOT NULL OR record.strength IS NOT NULL)')
+        .select(['record.balance AS balance', 'record.strength AS strength'])
+        .orderBy('record.endedMs', 'DESC')
+        .limit(20)
+        .getRawMany<{ balance: number | null; strength: number | null }>();
+      return {
+        ...used!,
+        tasted:
+          tasted.length === 0
+            ? null
+            : {
+                cups: tasted.length,
+                balance: median(tasted.map(({ balance }) => balance ?? 0)),
+                strength: median(tasted.map(({ strength }) => strength ?? 0)),
+              },
+      };
+    },
+  };
+}
+
+function narrowed(
+  query: SelectQueryBuilder<BrewRecordRow>,
+  asked: LogQuery,
+): SelectQueryBuilder<BrewRecordRow> {
+  const equal = (column: keyof BrewRecordRow, value: string | undefined) => {
+    if (value !== undefined) query.andWhere(`record.${column} = :${column}`, { [column]: value });
+  };
+  query.where('1 = 1');
+  equal('coffee', asked.coffee);
+  equal('method', asked.method);
+  equal('recipeId', asked.recipeId);
+  equal('stationId', asked.stationId);
+  if (asked.person !== undefined)
+    query.andWhere('record.people LIKE :person', { person: `% ${asked.person} %` });
+  if (asked.taste !== undefined) query.andWhere(TASTE_IS[asked.taste]);
+  if (asked.fromMs !== undefined) query.andWhere('record.endedMs >= :fromMs', { fromMs: asked.fromMs });
+  if (asked.toMs !== undefined) query.andWhere('record.endedMs < :toMs', { toMs: asked.toMs });
+  for (const [index, word] of (asked.search ?? '').toLowerCase().split(/\s+/).filter(Boolean).entries())
+    query.andWhere(`record.words LIKE :word${index} ESCAPE '\\'`, {
+      [`word${index}`]: `%${word.replace(/[\\%_]/g, '\\$&')}%`,
+    });
+  if (asked.before !== undefined) {
+    const [endedMs = '', ...id] = asked.before.split(' ');
+    query.andWhere(
+      new Brackets((either) =>
+        either
+          .where('record.endedMs < :beforeMs', { beforeMs: Number(endedMs) })
+          .orWhere('record.endedMs = :beforeMs AND record.brewId > :beforeId', { beforeId: id.join(' ') }),
+      ),
+    );
+  }
+  return query;
+}
+
+const TASTE_IS: Record<NonNullable<LogQuery['taste']>, string> = {
+  sour: 'record.balance < 0',
+  balanced: 'record.balance = 0',
+  bitter: 'record.balance > 0',
+  weak: 'record.strength < 0',
+  strong: 'record.strength > 0',
+  'not tasted': 'record.balance IS NULL AND record.strength IS NULL',
+};
+
+export function rowOfRecord(record: BrewRecord): BrewRecordRow {
+  const { brewId, endedMs, coffee, method, recipeId, stationId, by, outcome, taste } = record;
+  return {
+    brewId,
+    endedMs,
+    coffee,
+    method,
+    recipeId,
+    stationId,
+    people: by.length === 0 ? '' : ` ${by.join(' ')} `,
+    outcome,
+    balance: taste?.balance ?? null,
+    strength: taste?.strength ?? null,
+    brewS: record.realBrewS,
+    plannedS: record.plannedBrewS,
+    setting: record.grind?.setting ?? null,
+    doseG: record.doseG,
+    words: wordsOf(record).toLowerCase(),
+    body: JSON.stringify(record),
+  };
+}
+
+const wordsOf = (record: BrewRecord): string =>
+  [
+    record.guest,
+    record.coffee,
+    METHODS[record.method].name,
+    record.recipeId.replaceAll('-', ' '),
+    record.stationName,
+    record.reason,
+    ...record.notes.map((note) => noteWords(note, record.method).name),
+    record.taste ? tasteInWords(record.taste) : null,
+  ]
+    .filter((part) => part !== null && part !== '')
+    .join(' ');
