@@ -81,6 +81,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     windowFromS: card.brewWindowS.from,
     windowToS: card.brewWindowS.to,
     realBrewS: brewMs === null ? null : tenth(brewMs / 1000),
+    zeroMs,
     orderedMs: order.takenMs,
     promisedMs: order.promisedMs ?? null,
     startedMs: brew.startedMs,

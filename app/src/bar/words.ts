@@ -1,6 +1,8 @@
 /**
  * What the hands card says: verb, figure and button for each kind of step.
  */
+import type { Coffee } from '@even-kettle/core/contract';
+import { restOf } from '@even-kettle/core/learn';
 import { METHODS, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import {
@@ -205,3 +207,9 @@ const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slic
 /** A time of day, as the viewer's own locale has it. */
 export const clockTime = (atMs: number): string =>
   new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
+
+/** Decaf in capitals, so that it is taken for nothing else; and what its age asks for. */
+export function coffeeHint({ roast, decaf, roastedOn }: Coffee, nowMs: number): string {
+  const stands = roastedOn ? restOf(roastedOn, roast, nowMs).stands : 'good';
+  return [decaf ? 'DECAF' : null, roast, stands === 'good' ? null : stands].filter(Boolean).join(' · ');
+}

@@ -184,6 +184,7 @@ export const brewRecordSchema = z.object({
   windowFromS: z.number(),
   windowToS: z.number(),
   realBrewS: z.number().nullable(),
+  zeroMs: z.number().nullable().meta({ description: 'Bar time of the timer’s zero.' }),
   orderedMs: z.number(),
   promisedMs: z.number().nullable(),
   startedMs: z.number(),

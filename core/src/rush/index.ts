@@ -1,3 +1,5 @@
+export { liveDays } from './days';
+export type { DaysPlan, Truth } from './days';
 export { seededRandom } from '../plan';
 export { liveShift } from './shift';
 export type { Shift, ShiftPlan } from './shift';

@@ -28,6 +28,10 @@ export type ShiftPlan = {
   random: () => number;
   /** How the shift is planned; with few moves where nothing is said. */
   planner?: (problem: PlanProblem, before: Plan | undefined) => Plan;
+  /** Whose hands. */
+  by?: string;
+  /** How much later than the card expects a cue comes, seconds: what the bed, the flame and the coffee do. */
+  cueOffS?: (item: AgendaItem) => number;
 };
 
 export type Shift = { events: BarEvent[]; state: BarState; plan: Plan | null };
@@ -37,7 +41,7 @@ const planQuickly = (problem: PlanProblem, before: Plan | undefined): Plan =>
 
 /** Lives through a shift and gives what would be in its log. @throws Error where the bar's own rules refuse an event of the shift. */
 export function liveShift(setUp: ShiftPlan): Shift {
-  const { bench, book, untilMs, newId, random, planner = planQuickly } = setUp;
+  const { bench, book, untilMs, newId, random, by, planner = planQuickly, cueOffS = () => 0 } = setUp;
   const events: BarEvent[] = [];
   const coming = [...setUp.orders];
   let state = EMPTY_BAR;
@@ -58,7 +62,9 @@ export function liveShift(setUp: ShiftPlan): Shift {
 
   while (nowMs < untilMs) {
     const item = agenda(state, bench, book, plan, nowMs)[0];
-    const startMs = item ? Math.max(nowMs, item.asks === 'cue' ? cueMs(item, nowMs) : item.dueMs) : Infinity;
+    const startMs = item
+      ? Math.max(nowMs, item.dueMs + (item.asks === 'cue' ? 1000 * cueOffS(item) : 0))
+      : Infinity;
     const nextOrder = coming[0];
     if (nextOrder && nextOrder.atMs <= startMs) {
       coming.shift();
@@ -72,7 +78,10 @@ export function liveShift(setUp: ShiftPlan): Shift {
     nowMs = startMs + takesMs;
     if (nowMs >= untilMs) break;
     const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
-    const said = targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) };
+    const said = {
+      ...(targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) }),
+      ...(by === undefined ? {} : { by }),
+    };
     for (const event of tapEvents(item, bench, nowMs, newId, said)) happen(event);
     replan();
   }
@@ -86,6 +95,3 @@ function lengthMs(item: AgendaItem, startMs: number, random: () => number): numb
   const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - startMs);
   return Math.round(leftMs * (0.95 + random() * 0.15));
 }
-
-/** Cues come when the card expects them, and are seen when the hands are free. */
-const cueMs = (item: AgendaItem, nowMs: number): number => Math.max(nowMs, item.dueMs);

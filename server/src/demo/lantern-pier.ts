@@ -4,8 +4,8 @@
  */
 import { v7 as uuid } from 'uuid';
 import type { Bar, Coffee } from '@even-kettle/core/contract';
-import type { CupAsk, OrderTaken } from '@even-kettle/core/brew';
-import { liveShift, seededRandom, type Shift } from '@even-kettle/core/rush';
+import type { BarEvent, CupAsk, OrderTaken } from '@even-kettle/core/brew';
+import { liveDays, liveShift, seededRandom, type Shift } from '@even-kettle/core/rush';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { FIRST_BAR } from '../bench';
@@ -89,6 +89,10 @@ export const LANTERN_PIER: Bar = {
     { id: 'tavi', name: 'Tavi' },
   ],
   coffees: COFFEES,
+  cloths: [
+    { id: 'blue-cloth', name: 'Blue cloth', stationId: 'sock-1' },
+    { id: 'siphon-cloth', name: 'Siphon cloth', stationId: 'siphon-1' },
+  ],
 };
 
 /** The second demo bar, high up: what altitude does to every recipe. */
@@ -124,6 +128,74 @@ const TIMETABLE: Line[] = [
   [-0.7, 'school trip', [T, 3, 220], [T, 1, 250]],
   [-0.4, 'captain', [T, 0, 250]],
 ];
+
+const DAY_MS = 86_400_000;
+const DAYS = 14;
+const OPENING_HOUR = 8;
+/** Cups that are asked for on a day, the more often the more often they stand here. */
+const USUAL: [recipeId: string, coffee: number, cupMl: number][] = [
+  [T, 0, 250],
+  [T, 0, 250],
+  [T, 0, 300],
+  [T, 1, 250],
+  [S, 1, 250],
+  [P, 2, 250],
+  [P, 2, 250],
+  [K, 0, 300],
+  [L, 0, 350],
+];
+
+/**
+ * Two weeks of cups before a day, with something to find in them: the grinder was moved about in the first days, and
+ * since the eleventh the cone with Saltmarsh runs longer.
+ */
+export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEvent[] {
+  const today = new Date(nowMs);
+  const opening = (daysAgo: number): number =>
+    new Date(today.getFullYear(), today.getMonth(), today.getDate() - daysAgo, OPENING_HOUR).getTime();
+  const cups = liveDays({
+    bench,
+    book: bookOf(SCHOOLS),
+    daysMs: Array.from({ length: DAYS }, (_, day) => opening(DAYS - day)),
+    cupsADay: 16,
+    menu: USUAL.map(([recipeId, coffee, cupMl]) => {
+      const { name, roast } = COFFEES[coffee]!;
+      return { recipeId, recipeVersion: 1, coffee: name, roast, cupMl };
+    }),
+    people: bench.people.map(({ id }) => id),
+    truths: [
+      {
+        recipeId: T,
+        coffee: 'Saltmarsh',
+        longerS: 3,
+        spreadS: 5,
+        secondsPerStep: -9,
+        drift: { fromDay: 11, longerS: 17 },
+      },
+    ],
+    coarserOn: (coffee, day) => (coffee === 'Saltmarsh' && day < 4 ? [1, 2, -1, 0.5][day]! : 0),
+    random: seededRandom(23),
+    newId: () => uuid(),
+    prefix: 'past',
+  });
+  const base = (atMs: number) => ({ id: uuid(), atMs });
+  const things: BarEvent[] = [
+    ...COFFEES.map(({ name }, index): BarEvent => ({
+      ...base(opening(6) - 1_200_000),
+      type: 'coffee-weighed',
+      coffee: name,
+      stockG: [2000, 1500, 900, 250][index]!,
+    })),
+    // Boiled every morning; today only one of them was.
+    ...Array.from({ length: DAYS }, (_, day) => opening(DAYS - day) - 1_800_000).flatMap((atMs): BarEvent[] =>
+      bench.cloths.map(({ id }) => ({ ...base(atMs), type: 'cloth-boiled', clothId: id })),
+    ),
+    ...bench.cloths
+      .slice(0, 1)
+      .map(({ id }): BarEvent => ({ ...base(nowMs - DAY_MS / 8), type: 'cloth-boiled', clothId: id })),
+  ];
+  return [...cups, ...things].sort((a, b) => a.atMs - b.atMs);
+}
 
 /** The shift up to a moment, as its log would hold it. */
 export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): Shift {

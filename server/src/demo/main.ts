@@ -8,7 +8,7 @@ import { writeBar } from '../bench';
 import { readSettings } from '../settings';
 import { openDatabase } from '../store/database';
 import { openLog } from '../store/log';
-import { LANTERN_PIER, UPPER_BASIN, shiftUpTo } from './lantern-pier';
+import { LANTERN_PIER, UPPER_BASIN, shiftUpTo, twoWeeksBefore } from './lantern-pier';
 
 const { databaseFile } = readSettings(process.env);
 for (const suffix of ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { force: true });
@@ -16,7 +16,10 @@ const source = await openDatabase(databaseFile);
 const bar = process.env['DEMO_BAR'] === 'upper-basin' ? UPPER_BASIN : LANTERN_PIER;
 await writeBar(source.manager, bar);
 const log = await openLog(source, bookOf(SCHOOLS), console.error);
-const { events } = shiftUpTo(Date.now(), bar);
+const nowMs = Date.now();
+const events = [...twoWeeksBefore(nowMs, bar), ...shiftUpTo(nowMs, bar).events].sort(
+  (a, b) => a.atMs - b.atMs,
+);
 for (let from = 0; from < events.length; from += BATCH_MAX) {
   const result = await log.append(events.slice(from, from + BATCH_MAX));
   if (!result.ok)

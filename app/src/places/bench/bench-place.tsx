@@ -17,7 +17,7 @@ import { UnitField } from '../../ui/unit-field';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
 import { DeviceCard } from './device-card';
-import { CoffeesCard, GrindersCard, KettlesCard, PeopleCard, StationsCard } from './lists';
+import { ClothsCard, CoffeesCard, GrindersCard, KettlesCard, PeopleCard, StationsCard } from './lists';
 
 export function BenchPlace() {
   const { bar, status } = useBar();
@@ -35,6 +35,8 @@ export function BenchPlace() {
           <KettlesCard bar={bar} />
           <HandsChoice bar={bar} />
           <PeopleCard bar={bar} />
+          <ClothsCard bar={bar} />
+          <TasteCard bar={bar} />
           <LookCard />
           <DeviceCard bar={bar} />
           <TimetableCard />
@@ -119,6 +121,26 @@ function UnitsCard({ bar }: { bar: Bar }) {
           ]}
         />
       </Row>
+      <Failure error={change.error} />
+    </Card>
+  );
+}
+
+/** When a cup is asked after: it has to cool before it can be judged. */
+function TasteCard({ bar }: { bar: Bar }) {
+  const change = useChange();
+  return (
+    <Card>
+      <Subheading>Tasting</Subheading>
+      <Text quiet size="small">
+        A cup is asked after once it has cooled for so long.
+      </Text>
+      <Choice
+        name="Minutes to cool"
+        value={String(bar.tasteAfterMin)}
+        onChange={(minutes) => change.mutate({ tasteAfterMin: Number(minutes) })}
+        options={['5', '7', '10', '15'].map((value) => ({ value, label: `${value} min` }))}
+      />
       <Failure error={change.error} />
     </Card>
   );

@@ -17,7 +17,7 @@ export function useChange() {
   return useMutation({ mutationFn: (change: BarChange) => api.changeBar(change), onSuccess: store.tookBar });
 }
 
-type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people';
+type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people' | 'cloths';
 type Item<Key extends ListKey> = Bar[Key][number];
 
 type Props<Key extends ListKey> = {

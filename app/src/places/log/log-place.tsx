@@ -1,39 +1,70 @@
 /**
- * Log: finished brews, planned against real.
+ * Log: what was brewed, found again by what is known of it; and the ways into what it teaches.
  */
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import { METHODS } from '@even-kettle/core/recipe';
-import type { BrewRecord } from '@even-kettle/core/contract';
-import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useHere, useUnits } from '../../bar/bar-context';
-import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
-import { Card, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
+import { router, type Href } from 'expo-router';
+import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { TASTES } from '@even-kettle/core/contract';
+import { METHODS, METHOD_IDS } from '@even-kettle/core/recipe';
+import type { LogAsked } from '../../bar/api';
+import { useBar, useHere } from '../../bar/bar-context';
+import { Field } from '../../ui/field';
+import { Loading, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
 import { Heading, Text } from '../../ui/text';
+import { Brewed } from './brewed';
+import { ToTaste } from './to-taste';
+
+const WAYS: [label: string, href: Href][] = [
+  ['Today', '/log/day'],
+  ['Runs', '/log/run'],
+  ['Coffees and cloths', '/log/house'],
+  ['Files', '/log/files'],
+];
+
+/** A word is searched for when it has stood for so long, milliseconds. */
+const STILL_MS = 300;
 
 export function LogPlace() {
   const { api } = useHere();
   const { state } = useBar();
   const client = useQueryClient();
+  const [asked, setAsked] = useState<LogAsked>({});
+  const [typed, setTyped] = useState('');
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked((before) => ({ ...before, search: typed.trim() })), STILL_MS);
+    return () => clearTimeout(timer);
+  }, [typed]);
   const log = useInfiniteQuery({
-    queryKey: ['log'],
-    queryFn: ({ pageParam }) => api.log({}, pageParam),
+    queryKey: ['log', asked],
+    queryFn: ({ pageParam }) => api.log(asked, pageParam),
     initialPageParam: null as string | null,
     getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
   });
-  const finished = Object.values(state.brews).filter((brew) => brew.status !== 'running').length;
+  // Finished and tasted brews change the list.
+  const finished = Object.values(state.brews)
+    .map(({ id, status, taste }) => (status === 'running' ? '' : `${id} ${taste?.atMs ?? ''}`))
+    .join();
   useEffect(() => {
     void client.invalidateQueries({ queryKey: ['log'] });
   }, [client, finished]);
 
   const records = log.data?.pages.flatMap((page) => page.records) ?? [];
+  const narrowed = Object.values(asked).some(Boolean);
   return (
     <Page>
       <Heading>Log</Heading>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {WAYS.map(([label, href]) => (
+          <Tap key={label} label={label} onPress={() => router.push(href)} />
+        ))}
+      </View>
+      <ToTaste />
+      <Filters asked={asked} typed={typed} onType={setTyped} onAsk={setAsked} />
       {log.isPending ? <Loading what="the log" height={240} /> : null}
-      {log.isError ? (
+      {log.isError && records.length === 0 ? (
         <Notice
           ruled
           title="The log did not come"
@@ -43,9 +74,24 @@ export function LogPlace() {
         </Notice>
       ) : null}
       {log.isSuccess && records.length === 0 ? (
-        <Notice title="Nothing brewed yet">
-          Every brew that is handed over or given up is written here, planned against poured.
-        </Notice>
+        narrowed ? (
+          <Notice
+            title="No brew is like that"
+            action={
+              <Tap
+                label="Show all"
+                onPress={() => {
+                  setTyped('');
+                  setAsked({});
+                }}
+              />
+            }
+          />
+        ) : (
+          <Notice title="Nothing brewed yet">
+            Every brew that is handed over or given up is written here, planned against poured.
+          </Notice>
+        )
       ) : null}
       {records.map((record) => (
         <Brewed key={record.brewId} record={record} />
@@ -61,118 +107,75 @@ export function LogPlace() {
   );
 }
 
-function Brewed({ record }: { record: BrewRecord }) {
-  const units = useUnits();
-  const method = METHODS[record.method];
-  return (
-    <Card style={{ gap: 6 }} ruled={record.outcome === 'abandoned'}>
-      <View role="group" aria-label={`${record.coffee}, ${method.name}`} style={{ gap: 6 }}>
-        <Row>
-          <Badge badge={record.badge} />
-          <View style={{ flex: 1 }}>
-            <Text bold numberOfLines={1}>
-              {record.coffee} · {method.name}
-            </Text>
-            <Text size="small" quiet numberOfLines={1}>
-              {clockTime(record.endedMs)} · {record.stationName} ·{' '}
-              {showMass(record.doseG, units, 'dose').figure} →{' '}
-              {inWords(showMass(record.brewWaterG, units, 'water'))}
-            </Text>
-          </View>
-          <View style={{ alignItems: 'flex-end' }}>
-            <Text size="clock" testID="real-time">
-              {record.realBrewS === null ? '–' : showClock(record.realBrewS)}
-            </Text>
-            <Text size="small" quiet>
-              {record.outcome === 'abandoned' ? 'given up' : `planned ${showClock(record.plannedBrewS)}`}
-            </Text>
-          </View>
-        </Row>
-        {record.realBrewS === null ? null : <PlannedAgainstReal record={record} />}
-        <Text size="small">{verdict(record)}</Text>
-      </View>
-    </Card>
-  );
-}
+type FiltersProps = {
+  asked: LogAsked;
+  typed: string;
+  onType: (text: string) => void;
+  onAsk: (asked: LogAsked) => void;
+};
 
-/** Two lines on one scale: the plan's steps above, what was done below, the window of the end mark between. */
-function PlannedAgainstReal({ record }: { record: BrewRecord }) {
-  const look = useLook();
-  const endS = Math.max(record.windowToS, record.realBrewS ?? 0) * 1.04;
-  const at = (seconds: number) => `${(Math.max(0, seconds) / endS) * 100}%` as const;
-  const pours = record.steps.filter(
-    ({ attended, phase, realStartS }) => attended && phase === 'brew' && realStartS !== null,
+function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
+  const { bar, recipes } = useBar();
+  const [open, setOpen] = useState(false);
+  const chosen = (['coffee', 'method', 'recipeId', 'stationId', 'person', 'taste'] as const).filter(
+    (key) => asked[key],
   );
+  const choose = (
+    key: (typeof chosen)[number],
+    label: string,
+    options: readonly { value: string; label: string }[],
+  ) => (
+    <Select
+      label={label}
+      value={asked[key] ?? ''}
+      onChange={(value) => onAsk({ ...asked, [key]: value })}
+      options={[{ value: '', label: 'any' }, ...options]}
+      style={{ flexGrow: 1, flexBasis: 150 }}
+    />
+  );
+  const named = (things: readonly { id: string; name: string }[]) =>
+    things.map(({ id, name }) => ({ value: id, label: name }));
   return (
-    <View aria-hidden style={{ height: 26, marginVertical: 2 }}>
-      <View
-        style={{
-          position: 'absolute',
-          top: 0,
-          bottom: 0,
-          left: at(record.windowFromS),
-          width: at(record.windowToS - record.windowFromS),
-          backgroundColor: look.coolPale,
-        }}
-      />
-      <View
-        style={{
-          position: 'absolute',
-          top: 5,
-          left: 0,
-          width: at(record.plannedBrewS),
-          height: 1.5,
-          backgroundColor: look.ink2,
-        }}
-      />
-      <View
-        style={{
-          position: 'absolute',
-          top: 19,
-          left: 0,
-          width: at(record.realBrewS ?? 0),
-          height: 2,
-          backgroundColor: look.cool,
-        }}
-      />
-      {pours.map(({ id, plannedStartS, realStartS, realEndS }) => (
-        <View key={id}>
-          <View
-            style={{
-              position: 'absolute',
-              top: 2,
-              left: at(plannedStartS),
-              width: 2,
-              height: 8,
-              backgroundColor: look.ink2,
-            }}
-          />
-          <View
-            style={{
-              position: 'absolute',
-              top: 15,
-              left: at(realStartS!),
-              width: at(Math.max(1, (realEndS ?? realStartS!) - realStartS!)),
-              height: 10,
-              backgroundColor: look.cool,
-            }}
-          />
+    <View style={{ gap: 10 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field label="Search" says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
+        <Tap
+          label={chosen.length > 0 ? `Narrow · ${chosen.length}` : 'Narrow'}
+          kind={open || chosen.length > 0 ? 'chosen' : 'plain'}
+          onPress={() => setOpen(!open)}
+          style={{ height: 56 }}
+        />
+      </Row>
+      {open ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          {choose(
+            'coffee',
+            'Coffee',
+            (bar?.coffees ?? []).map(({ name }) => ({ value: name, label: name })),
+          )}
+          {choose(
+            'method',
+            'Method',
+            METHOD_IDS.map((id) => ({ value: id, label: METHODS[id].name })),
+          )}
+          {choose('recipeId', 'Recipe', named(recipes))}
+          {choose('stationId', 'Station', named(bar?.stations ?? []))}
+          {choose('person', 'Hands of', named(bar?.people ?? []))}
+          {choose(
+            'taste',
+            'Taste',
+            TASTES.map((taste) => ({ value: taste, label: taste })),
+          )}
+          <Row style={{ flexBasis: '100%' }}>
+            <Text size="small" quiet style={{ flex: 1 }}>
+              Guest, coffee, recipe, notes and tastes are searched.
+            </Text>
+            {chosen.length > 0 ? (
+              <Tap label="Any" kind="bare" onPress={() => onAsk({ search: asked.search ?? '' })} />
+            ) : null}
+          </Row>
         </View>
-      ))}
+      ) : null}
     </View>
   );
 }
-
-function verdict(record: BrewRecord): string {
-  if (record.outcome === 'abandoned') return `Given up: ${record.reason ?? 'no reason given'}.`;
-  if (record.realBrewS === null) return 'Served before its end mark was told.';
-  const off = Math.round(record.realBrewS - record.plannedBrewS);
-  const against =
-    off === 0 ? 'as planned' : `${showClock(Math.abs(off))} ${off > 0 ? 'longer' : 'shorter'} than planned`;
-  const inWindow = record.realBrewS >= record.windowFromS && record.realBrewS <= record.windowToS;
-  return `${capital(against)}, ${inWindow ? 'inside' : record.realBrewS > record.windowToS ? 'over' : 'under'} its window.`;
-}
-
-const clockTime = (atMs: number): string =>
-  new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

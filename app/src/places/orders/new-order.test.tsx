@@ -17,7 +17,7 @@ test('two cups by two methods become one order, each with its own size', () => {
   expect(screen.getByText('17.6 g to 285 g water, 3:07 on the timer')).toBeTruthy();
   act(() => fireEvent.press(screen.getByTestId('add-cup')));
   act(() => fireEvent.press(screen.getAllByLabelText('Press, heavy')[1]!));
-  act(() => fireEvent.press(screen.getAllByLabelText('Slack Tide decaf, decaf, medium')[1]!));
+  act(() => fireEvent.press(screen.getAllByLabelText('Slack Tide decaf, DECAF · medium')[1]!));
   type('Size of cup 2 in ml', '240');
   type('For whom', '  window ');
   take();

@@ -26,6 +26,7 @@ import {
   type Units,
 } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { coffeeHint } from '../../bar/words';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
@@ -304,10 +305,10 @@ function CupForm({
         name={`Coffee of cup ${number}`}
         value={draft.coffeeId}
         onChange={(coffeeId) => onChange({ coffeeId })}
-        options={bar.coffees.map(({ id, name, decaf, roast }) => ({
-          value: id,
-          label: name,
-          hint: decaf ? `decaf, ${roast}` : roast,
+        options={bar.coffees.map((coffee) => ({
+          value: coffee.id,
+          label: coffee.name,
+          hint: coffeeHint(coffee, nowMs),
         }))}
       />
       <Choice

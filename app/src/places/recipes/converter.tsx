@@ -13,6 +13,8 @@ import {
 } from '@even-kettle/core/recipe';
 import { inWords, showMass, showVolume, type Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
+import { useNow } from '../../bar/bar-context';
+import { coffeeHint } from '../../bar/words';
 import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
 import { Card, Choice, Row, Tap } from '../../ui/parts';
@@ -29,6 +31,7 @@ const PRESETS_ML = [200, 250, 300, 350, 500];
 
 export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterProps) {
   const [of, setOf] = useState<WhyOf | null>(null);
+  const nowMs = useNow(60_000);
   const askWhy = (next: WhyOf) => setOf(next === of ? null : next);
   const fault = made.ok ? null : made.field;
   const textOf = (field: Lead): string => {
@@ -62,10 +65,10 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
           name="Coffee"
           value={made.coffee?.id ?? ''}
           onChange={(coffeeId) => onAsk({ coffeeId })}
-          options={bar.coffees.map(({ id, name, roast, decaf }) => ({
-            value: id,
-            label: name,
-            hint: decaf ? `decaf, ${roast}` : roast,
+          options={bar.coffees.map((coffee) => ({
+            value: coffee.id,
+            label: coffee.name,
+            hint: coffeeHint(coffee, nowMs),
           }))}
         />
       ) : null}

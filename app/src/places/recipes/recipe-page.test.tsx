@@ -58,7 +58,7 @@ test('coffee decides roast and grind; the grinder’s own setting and beans to w
   expect(figure('Grinder')).toContain('16.2');
   expect(figure('Beans to weigh')).toContain('18.0 g');
   expect(figure('Water at')).toContain('95.5 °C');
-  press('Slack Tide decaf, decaf, medium');
+  press('Slack Tide decaf, DECAF · medium');
   expect(figure('Grinder')).toContain('17.2');
   expect(figure('Water at')).toContain('94 °C');
 });

@@ -1,1 +1,0 @@
-export { LogPlace as default } from '../places/log/log-place';

@@ -1,0 +1,242 @@
+/**
+ * One finished brew: its weight over the plan's line, its steps planned against real, its taste, and the one change that
+ * it asks for.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useQuery } from '@tanstack/react-query';
+import { noteWords } from '@even-kettle/core/brew';
+import type { BrewPage as Page_, BrewRecord } from '@even-kettle/core/contract';
+import { isImmersion } from '@even-kettle/core/learn';
+import { METHODS } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
+import { useBar, useHere, useUnits } from '../../bar/bar-context';
+import { clockTime } from '../../bar/words';
+import { Badge } from '../../ui/badge';
+import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Subheading, Text } from '../../ui/text';
+import { AdviceCard } from './advice-card';
+import { Answer, Head } from './answer';
+import { verdict } from './brewed';
+import { Picture } from './picture';
+import { StrengthChart } from './strength-chart';
+import { TasteForm } from './taste-form';
+import { TraceChart } from './trace-chart';
+
+export function BrewPage() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const { api } = useHere();
+  const { state } = useBar();
+  const tastedMs = state.brews[id]?.taste?.atMs ?? null;
+  const page = useQuery({ queryKey: ['log', 'brew', id, tastedMs], queryFn: () => api.brew(id) });
+  return (
+    <Page>
+      <Head title="A brew" />
+      <Answer of={page} what="the brew">
+        {(of) => <Whole key={id} page={of} />}
+      </Answer>
+    </Page>
+  );
+}
+
+function Whole({ page: { record, advice } }: { page: Page_ }) {
+  const { state } = useBar();
+  // Twelve hours after its order is closed a brew is only read.
+  const here = state.brews[record.brewId] !== undefined;
+  return (
+    <>
+      <Summary record={record} />
+      {record.zeroMs === null ? null : <Weights record={record} />}
+      {advice ? <AdviceCard record={record} advice={advice} /> : null}
+      {record.outcome === 'served' && here ? (
+        <TasteForm key={record.taste?.atMs ?? 'untold'} record={record} />
+      ) : null}
+      {record.taste?.tdsPct !== undefined && record.yieldPct !== null ? (
+        <Card>
+          <Subheading>Strength and extraction</Subheading>
+          <Picture name={`extraction-${record.brewId}`}>
+            <StrengthChart
+              points={[{ tdsPct: record.taste.tdsPct, yieldPct: record.yieldPct, name: record.coffee }]}
+            />
+          </Picture>
+          <Text size="small" quiet>
+            {isImmersion(record.method)
+              ? 'Immersion: strength times all the brew water, over the dose.'
+              : `Percolation: strength times the beverage, over the dose${record.beverageG === null ? '; the beverage is the card’s, not weighed' : ''}.`}
+          </Text>
+        </Card>
+      ) : null}
+      <Steps record={record} />
+    </>
+  );
+}
+
+function Summary({ record }: { record: BrewRecord }) {
+  const units = useUnits();
+  const { recipes, bar } = useBar();
+  const grams = (g: number, as: 'dose' | 'water') => inWords(showMass(g, units, as));
+  const grinder = bar?.grinders.find(({ id }) => id === record.grind?.grinderId)?.name;
+  const people = record.by.map((id) => bar?.people.find((person) => person.id === id)?.name ?? id);
+  const facts: [string, string][] = [
+    ['for', record.guest ?? '–'],
+    [
+      'dose',
+      `${grams(record.doseG, 'dose')}${record.doseG === record.plannedDoseG ? '' : `, planned ${grams(record.plannedDoseG, 'dose')}`}`,
+    ],
+    ['water', `${grams(record.brewWaterG, 'water')}, 1:${record.ratio.toFixed(1)}`],
+    [
+      'beverage',
+      record.beverageG === null
+        ? `${grams(record.plannedBeverageG, 'water')} by the card`
+        : `${grams(record.beverageG, 'water')} weighed`,
+    ],
+    [
+      'at',
+      `${inWords(showTemperature(record.waterC, units, !Number.isInteger(record.waterC)))}${record.water ? `, ${record.water}` : ''}`,
+    ],
+    ['ground', record.grind ? `${grinder ?? record.grind.grinderId} ${record.grind.setting}` : '–'],
+    ['age', record.ageDays === null ? '–' : `${record.ageDays} days`],
+    ['hands of', people.length > 0 ? people.join(', ') : '–'],
+  ];
+  return (
+    <Card ruled={record.outcome === 'abandoned'}>
+      <Row>
+        <Badge badge={record.badge} size={34} />
+        <View style={{ flex: 1 }}>
+          <Text size="title" numberOfLines={2}>
+            {record.coffee} · {METHODS[record.method].name}
+          </Text>
+          <Text size="small" quiet>
+            {clockTime(record.endedMs)}, {record.stationName} ·{' '}
+            {recipes.find(({ id }) => id === record.recipeId)?.name ?? record.recipeId}, version{' '}
+            {record.recipeVersion}
+            {record.attempt > 1 ? ` · brewed again` : ''}
+          </Text>
+        </View>
+        <Text size="verb" testID="brew-time">
+          {record.realBrewS === null ? '–' : showClock(record.realBrewS)}
+        </Text>
+      </Row>
+      <Text>{verdict(record)}</Text>
+      {record.notes.length > 0 ? (
+        <Text size="small">{record.notes.map((note) => noteWords(note, record.method).name).join(', ')}</Text>
+      ) : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 6 }}>
+        {facts.map(([name, value]) => (
+          <View key={name} style={{ width: '50%', paddingRight: 10 }}>
+            <Text size="small" quiet>
+              {name}
+            </Text>
+            <Text>{value}</Text>
+          </View>
+        ))}
+      </View>
+    </Card>
+  );
+}
+
+/** The weight over the plan's line, and over another brew of the same recipe where one is chosen. */
+function Weights({ record }: { record: BrewRecord }) {
+  const { api } = useHere();
+  const units = useUnits();
+  const [otherId, setOtherId] = useState('');
+  const trace = useQuery({
+    queryKey: ['trace', record.brewId],
+    queryFn: () => api.trace(record.brewId),
+    retry: false,
+  });
+  const same = useQuery({
+    queryKey: ['log', 'same', record.recipeId, record.coffee],
+    queryFn: () => api.log({ recipeId: record.recipeId, coffee: record.coffee }, null),
+  });
+  const others = (same.data?.records ?? []).filter(
+    ({ brewId, zeroMs }) => brewId !== record.brewId && zeroMs !== null,
+  );
+  const other = others.find(({ brewId }) => brewId === otherId);
+  const otherTrace = useQuery({
+    queryKey: ['trace', otherId],
+    queryFn: () => api.trace(otherId),
+    retry: false,
+    enabled: other !== undefined,
+  });
+  return (
+    <Card>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Subheading>Water over time</Subheading>
+        <Tap
+          kind="bare"
+          label="Run of these"
+          onPress={() =>
+            router.push({
+              pathname: '/log/run',
+              params: { recipeId: record.recipeId, coffee: record.coffee },
+            })
+          }
+        />
+      </Row>
+      <Picture name={`brew-${record.brewId}`}>
+        <TraceChart
+          record={record}
+          points={trace.data?.points ?? null}
+          other={other ? { record: other, points: otherTrace.data?.points ?? null } : null}
+          units={units}
+        />
+      </Picture>
+      {others.length > 0 ? (
+        <Select
+          label="Lay another over it"
+          value={otherId}
+          onChange={setOtherId}
+          options={[
+            { value: '', label: 'none' },
+            ...others.slice(0, 30).map(({ brewId, endedMs, realBrewS }) => ({
+              value: brewId,
+              label: `${new Date(endedMs).toLocaleDateString()} ${clockTime(endedMs)}${realBrewS === null ? '' : `, ${showClock(realBrewS)}`}`,
+            })),
+          ]}
+        />
+      ) : null}
+    </Card>
+  );
+}
+
+function Steps({ record }: { record: BrewRecord }) {
+  const units = useUnits();
+  const steps = record.steps.filter(({ realEndS }) => realEndS !== null);
+  if (steps.length === 0) return null;
+  const at = (s: number) => `${s < 0 ? '−' : ''}${showClock(Math.abs(s))}`;
+  const cell = (text: string, quiet = false, flex = 1) => (
+    <Text size="small" quiet={quiet} style={{ flex, textAlign: flex === 1 ? 'right' : 'left' }}>
+      {text}
+    </Text>
+  );
+  return (
+    <Card style={{ gap: 4 }}>
+      <Subheading>Step by step</Subheading>
+      <Row>
+        {cell('', true, 2)}
+        {cell('planned', true)}
+        {cell('begun', true)}
+        {cell('done', true)}
+        {cell('reads', true)}
+      </Row>
+      {steps.map(({ id, name, phase, plannedStartS, realStartS, realEndS, targetG, readingG }) => (
+        <Row key={id}>
+          {cell(name, false, 2)}
+          {cell(phase === 'brew' ? at(plannedStartS) : '', true)}
+          {cell(realStartS === null ? '' : at(realStartS))}
+          {cell(at(realEndS!))}
+          {cell(
+            readingG !== null
+              ? showMass(readingG, units, 'water').figure
+              : targetG === null
+                ? ''
+                : `(${showMass(targetG, units, 'water').figure})`,
+          )}
+        </Row>
+      ))}
+    </Card>
+  );
+}

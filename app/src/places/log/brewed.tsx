@@ -1,0 +1,94 @@
+/**
+ * One finished brew in the list: what it was, how long it took against its plan, what was tasted.
+ */
+import { Pressable, View } from 'react-native';
+import { router } from 'expo-router';
+import { tasteInWords } from '@even-kettle/core/brew';
+import type { BrewRecord } from '@even-kettle/core/contract';
+import { METHODS } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass } from '@even-kettle/core/units';
+import { useUnits } from '../../bar/bar-context';
+import { clockTime } from '../../bar/words';
+import { Badge } from '../../ui/badge';
+import { useLook } from '../../ui/look';
+import { Card, Row } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+export function Brewed({ record }: { record: BrewRecord }) {
+  const units = useUnits();
+  const method = METHODS[record.method];
+  const taste = record.taste ? tasteInWords(record.taste) : '';
+  return (
+    <Pressable
+      role="link"
+      aria-label={`${record.coffee}, ${method.name}, ${clockTime(record.endedMs)}`}
+      testID="brewed"
+      onPress={() => router.push({ pathname: '/log/[id]', params: { id: record.brewId } })}
+    >
+      <Card style={{ gap: 6 }} ruled={record.outcome === 'abandoned'}>
+        <Row>
+          <Badge badge={record.badge} />
+          <View style={{ flex: 1 }}>
+            <Text bold numberOfLines={1}>
+              {record.coffee} · {method.name}
+            </Text>
+            <Text size="small" quiet numberOfLines={1}>
+              {clockTime(record.endedMs)} · {record.stationName} ·{' '}
+              {showMass(record.doseG, units, 'dose').figure} →{' '}
+              {inWords(showMass(record.brewWaterG, units, 'water'))}
+            </Text>
+          </View>
+          <View style={{ alignItems: 'flex-end' }}>
+            <Text size="clock" testID="real-time">
+              {record.realBrewS === null ? '–' : showClock(record.realBrewS)}
+            </Text>
+            <Text size="small" quiet>
+              {record.outcome === 'abandoned' ? 'given up' : `planned ${showClock(record.plannedBrewS)}`}
+            </Text>
+          </View>
+        </Row>
+        {record.realBrewS === null ? null : <PlannedAgainstReal record={record} />}
+        <Text size="small">
+          {verdict(record)}
+          {taste ? ` Tasted ${taste}.` : ''}
+        </Text>
+      </Card>
+    </Pressable>
+  );
+}
+
+/** Two lines on one scale: the plan's steps above, what was done below, the window of the end mark between. */
+function PlannedAgainstReal({ record }: { record: BrewRecord }) {
+  const look = useLook();
+  const endS = Math.max(record.windowToS, record.realBrewS ?? 0) * 1.04;
+  const at = (seconds: number) => `${(Math.max(0, seconds) / endS) * 100}%` as const;
+  const mark = (left: number, top: number, width: number | `${number}%`, height: number, color: string) => (
+    <View style={{ position: 'absolute', top, left: at(left), width, height, backgroundColor: color }} />
+  );
+  const pours = record.steps.filter(
+    ({ attended, phase, realStartS }) => attended && phase === 'brew' && realStartS !== null,
+  );
+  return (
+    <View aria-hidden style={{ height: 26, marginVertical: 2 }}>
+      {mark(record.windowFromS, 0, at(record.windowToS - record.windowFromS), 26, look.coolPale)}
+      {mark(0, 5, at(record.plannedBrewS), 1.5, look.ink2)}
+      {mark(0, 19, at(record.realBrewS ?? 0), 2, look.cool)}
+      {pours.map(({ id, plannedStartS, realStartS, realEndS }) => (
+        <View key={id}>
+          {mark(plannedStartS, 2, 2, 8, look.ink2)}
+          {mark(realStartS!, 15, at(Math.max(1, (realEndS ?? realStartS!) - realStartS!)), 10, look.cool)}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+export function verdict(record: BrewRecord): string {
+  if (record.outcome === 'abandoned') return `Given up: ${record.reason ?? 'no reason given'}.`;
+  if (record.realBrewS === null) return 'Served before its end mark was told.';
+  const off = Math.round(record.realBrewS - record.plannedBrewS);
+  const against =
+    off === 0 ? 'As planned' : `${showClock(Math.abs(off))} ${off > 0 ? 'longer' : 'shorter'} than planned`;
+  const inWindow = record.realBrewS >= record.windowFromS && record.realBrewS <= record.windowToS;
+  return `${against}, ${inWindow ? 'inside' : record.realBrewS > record.windowToS ? 'over' : 'under'} its window.`;
+}

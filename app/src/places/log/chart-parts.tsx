@@ -1,0 +1,63 @@
+/**
+ * What the Log's charts share: their width, axes and type.
+ */
+import { useWindowDimensions } from 'react-native';
+import { G, Line, Text as SvgText } from 'react-native-svg';
+import { useLook } from '../../ui/look';
+import { FACE, WIDE } from '../../ui/theme';
+
+/** As wide as a card on this page. */
+export function useChartWidth(): number {
+  const page = useWindowDimensions().width;
+  return Math.min(700, (page >= WIDE ? page - 92 : page) - 54);
+}
+
+export function useChartFont() {
+  const look = useLook();
+  return { fontFamily: FACE.regular, fontSize: 11, fill: look.ink2 };
+}
+
+type AxisProps = {
+  scale: { (value: number): number; ticks: (count: number) => number[] };
+  count: number;
+  /** The other axis's place, and where lines across the plot end. */
+  at: number;
+  to: number;
+  show: (value: number) => string;
+};
+
+/** Labels left of the plot, each with a thin line across it. */
+export function Upright({ scale, count, at, to, show }: AxisProps) {
+  const look = useLook();
+  const font = useChartFont();
+  return (
+    <G>
+      {scale.ticks(count).map((value) => (
+        <G key={value}>
+          <Line x1={at} x2={to} y1={scale(value)} y2={scale(value)} stroke={look.rim} strokeWidth={0.7} />
+          <SvgText x={at - 6} y={scale(value) + 4} textAnchor="end" {...font}>
+            {show(value)}
+          </SvgText>
+        </G>
+      ))}
+    </G>
+  );
+}
+
+/** Labels under the plot. */
+export function Level({ scale, count, at, show }: Omit<AxisProps, 'to'>) {
+  const look = useLook();
+  const font = useChartFont();
+  return (
+    <G>
+      {scale.ticks(count).map((value) => (
+        <G key={value}>
+          <Line x1={scale(value)} x2={scale(value)} y1={at} y2={at + 4} stroke={look.ink2} strokeWidth={1} />
+          <SvgText x={scale(value)} y={at + 16} textAnchor="middle" {...font}>
+            {show(value)}
+          </SvgText>
+        </G>
+      ))}
+    </G>
+  );
+}

@@ -1,0 +1,142 @@
+/**
+ * Open files: the log and the whole bar to take along; roast lists, orders and an archive to read in. What comes in is
+ * looked at first.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { useMutation } from '@tanstack/react-query';
+import { Refused, type TableIn } from '../../bar/api';
+import { useHere } from '../../bar/bar-context';
+import { chooseFile } from '../../ui/files';
+import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+import { Head } from './answer';
+
+const OUT: [name: string, path: string, what: string][] = [
+  ['Log, CSV', '/api/files/log.csv', 'a line a brew, for a spreadsheet'],
+  ['Log, JSON Lines', '/api/files/log.jsonl', 'whole records, a line each'],
+  ['Care calendar', '/api/files/care.ics', 'cloths to boil, coffees at their best'],
+  ['Whole bar', '/api/files/archive.json', 'everything; an empty bar reads it back'],
+];
+
+export function FilesPage() {
+  return (
+    <Page>
+      <Head title="Files" />
+      <Card>
+        <Subheading>To take along</Subheading>
+        {OUT.map(([name, path, what]) => (
+          <Row key={path}>
+            <View style={{ flex: 1 }}>
+              <Text>{name}</Text>
+              <Text size="small" quiet>
+                {what}
+              </Text>
+            </View>
+            <Tap label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
+          </Row>
+        ))}
+      </Card>
+      <TableCard
+        what="roasts"
+        title="Roast list"
+        columns="coffee, roast; if you have them roasted_on, notes, decaf"
+      />
+      <TableCard what="orders" title="Orders" columns="coffee, recipe, ml; if you have them guest, order" />
+      <ArchiveCard />
+    </Page>
+  );
+}
+
+function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title: string; columns: string }) {
+  const { api } = useHere();
+  const [text, setText] = useState<string | null>(null);
+  const send = useMutation({
+    mutationFn: (take: boolean) => api.tableIn(what, text!, take),
+  });
+  const look = useMutation({
+    mutationFn: async () => {
+      const file = await chooseFile('.csv,text/csv');
+      if (!file) return null;
+      const read = await file.text();
+      setText(read);
+      send.reset();
+      return api.tableIn(what, read, false);
+    },
+  });
+  const seen: TableIn | null | undefined = send.data ?? look.data;
+  const wrong = seen?.rows.filter(({ ok }) => !ok).length ?? 0;
+  const error = send.error ?? look.error;
+  return (
+    <Card>
+      <Subheading>{title}, from CSV</Subheading>
+      <Text size="small" quiet>
+        The first line names the columns: {columns}.
+      </Text>
+      <Tap
+        label="Choose a file"
+        says={`Choose a file: ${title}`}
+        onPress={() => look.mutate()}
+        style={{ alignSelf: 'flex-start' }}
+      />
+      {error ? <Text role="alert">{inWords(error)}</Text> : null}
+      {seen ? (
+        <View style={{ gap: 4 }}>
+          {seen.rows.slice(0, 40).map((row) => (
+            <Row key={`${row.line} ${row.ok}`} style={{ alignItems: 'flex-start' }}>
+              <Text size="small" quiet style={{ width: 52 }}>
+                line {row.line}
+              </Text>
+              <Text size="small" bold={!row.ok} style={{ flex: 1 }}>
+                {row.ok ? row.shows : `Not so: ${row.reason}`}
+              </Text>
+            </Row>
+          ))}
+          {seen.taken ? (
+            <Text bold>All {seen.rows.length} lines were taken.</Text>
+          ) : (
+            <Tap
+              kind="main"
+              label={wrong > 0 ? `${wrong} to mend first` : `Take all ${seen.rows.length}`}
+              disabled={wrong > 0 || seen.rows.length === 0 || send.isPending}
+              onPress={() => send.mutate(true)}
+            />
+          )}
+        </View>
+      ) : null}
+    </Card>
+  );
+}
+
+function ArchiveCard() {
+  const { api } = useHere();
+  const read = useMutation({
+    mutationFn: async () => {
+      const file = await chooseFile('.json,application/json');
+      return file ? api.restore(await file.text()) : null;
+    },
+  });
+  return (
+    <Card>
+      <Subheading>Whole bar, from its file</Subheading>
+      <Text size="small" quiet>
+        Into a bar whose log is empty. All of it is checked before any of it is taken.
+      </Text>
+      <Tap label="Choose an archive" onPress={() => read.mutate()} style={{ alignSelf: 'flex-start' }} />
+      {read.error ? <Text role="alert">{inWords(read.error)}</Text> : null}
+      {read.data ? (
+        <>
+          <Text bold>{read.data.events} events are back.</Text>
+          <Tap label="Open the bar" onPress={() => window.location.assign('/')} />
+        </>
+      ) : null}
+    </Card>
+  );
+}
+
+/** The server's own words, with the first lines that are wrong. */
+function inWords(error: Error): string {
+  if (!(error instanceof Refused)) return 'The server could not be asked just now. Nothing was changed.';
+  const lines = (error.problem.errors ?? []).slice(0, 3).map(({ field, reason }) => `${field}: ${reason}`);
+  return [error.message, ...lines.filter((each) => each !== error.message)].join(' ');
+}

@@ -1,0 +1,52 @@
+/**
+ * A chart that can be taken along, as SVG or as PNG.
+ */
+import { useRef, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { saveBlob } from '../../ui/files';
+import { Row, Tap } from '../../ui/parts';
+import { useLook } from '../../ui/look';
+
+/** Twice the size on the screen, so that it can be printed. */
+const SCALE = 2;
+
+export function Picture({ name, children }: { name: string; children: ReactNode }) {
+  const around = useRef<View>(null);
+  const look = useLook();
+  const svgText = () => {
+    const svg = (around.current as unknown as HTMLElement | null)?.querySelector('svg');
+    if (!svg) return null;
+    const copy = svg.cloneNode(true) as SVGElement;
+    copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
+    copy.setAttribute('style', `background:${look.surface}`);
+    const { width, height } = svg.getBoundingClientRect();
+    return { text: new XMLSerializer().serializeToString(copy), width, height };
+  };
+  const saveSvg = () => {
+    const svg = svgText();
+    if (svg) saveBlob(`${name}.svg`, new Blob([svg.text], { type: 'image/svg+xml' }));
+  };
+  const savePng = async () => {
+    const svg = svgText();
+    if (!svg) return;
+    const picture = new Image();
+    picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg.text)}`;
+    await picture.decode();
+    const canvas = document.createElement('canvas');
+    Object.assign(canvas, { width: svg.width * SCALE, height: svg.height * SCALE });
+    const pen = canvas.getContext('2d')!;
+    pen.fillStyle = look.surface;
+    pen.fillRect(0, 0, canvas.width, canvas.height);
+    pen.drawImage(picture, 0, 0, canvas.width, canvas.height);
+    canvas.toBlob((blob) => blob && saveBlob(`${name}.png`, blob), 'image/png');
+  };
+  return (
+    <View>
+      <View ref={around}>{children}</View>
+      <Row style={{ justifyContent: 'flex-end', gap: 0 }}>
+        <Tap kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
+        <Tap kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
+      </Row>
+    </View>
+  );
+}

@@ -1,0 +1,158 @@
+/**
+ * The run of one recipe with one coffee: every brew's time, the limits that its own history gives, and what is learnt.
+ */
+import { View } from 'react-native';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useQuery } from '@tanstack/react-query';
+import type { Learnt } from '@even-kettle/core/contract';
+import { showClock } from '@even-kettle/core/units';
+import { useBar, useHere } from '../../bar/bar-context';
+import { Card, Notice, Page } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Subheading, Text } from '../../ui/text';
+import { Answer, Head } from './answer';
+import { Picture } from './picture';
+import { RunChart } from './run-chart';
+import { TriedLine } from './tried-line';
+
+export function RunPage() {
+  const { api } = useHere();
+  const { bar, recipes } = useBar();
+  const asked = useLocalSearchParams<{ recipeId?: string; coffee?: string }>();
+  // Nothing chosen yet: the latest brew's.
+  const latest = useQuery({ queryKey: ['log', 'latest'], queryFn: () => api.log({}, null) });
+  const last = latest.data?.records.find(({ outcome }) => outcome === 'served');
+  const recipeId = asked.recipeId ?? last?.recipeId;
+  const coffee = asked.coffee ?? last?.coffee;
+  const learnt = useQuery({
+    queryKey: ['learnt', recipeId, coffee],
+    queryFn: () => api.learnt(recipeId!, coffee!),
+    enabled: recipeId !== undefined && coffee !== undefined,
+  });
+  const choose = (params: { recipeId?: string; coffee?: string }) =>
+    router.setParams({ recipeId: recipeId ?? '', coffee: coffee ?? '', ...params });
+  if (latest.isSuccess && recipeId === undefined)
+    return (
+      <Page>
+        <Head title="Runs" />
+        <Notice title="Nothing brewed yet">The first brews that are handed over begin the run.</Notice>
+      </Page>
+    );
+  return (
+    <Page>
+      <Head title="Runs" />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Select
+          label="Recipe"
+          value={recipeId ?? ''}
+          onChange={(id) => choose({ recipeId: id })}
+          options={recipes.map(({ id, name }) => ({ value: id, label: name }))}
+          style={{ flexGrow: 1, flexBasis: 200 }}
+        />
+        <Select
+          label="Coffee"
+          value={coffee ?? ''}
+          onChange={(name) => choose({ coffee: name })}
+          options={[
+            ...new Set([...(bar?.coffees ?? []).map(({ name }) => name), ...(coffee ? [coffee] : [])]),
+          ].map((name) => ({ value: name, label: name }))}
+          style={{ flexGrow: 1, flexBasis: 150 }}
+        />
+      </View>
+      <Answer of={learnt} what="the run">
+        {(of) => <Whole learnt={of} />}
+      </Answer>
+    </Page>
+  );
+}
+
+function Whole({ learnt }: { learnt: Learnt }) {
+  const { run, chart, tried } = learnt;
+  if (run.length === 0)
+    return <Notice title="No brew of these yet">Times are shown once one is handed over.</Notice>;
+  return (
+    <>
+      <Card>
+        <Subheading>Brew time, brew by brew</Subheading>
+        <Picture name={`run-${learnt.recipeId}`}>
+          <RunChart run={run} chart={chart} />
+        </Picture>
+        <Text>{verdict(learnt)}</Text>
+        <Text size="small" quiet>
+          Times are as they would be for the latest cup’s size.
+        </Text>
+      </Card>
+      <Facts learnt={learnt} />
+      {tried.length > 0 ? (
+        <Card>
+          <Subheading>Tried</Subheading>
+          {tried.map((each) => (
+            <TriedLine key={each.atMs} tried={each} />
+          ))}
+        </Card>
+      ) : null}
+    </>
+  );
+}
+
+function verdict({ run, chart }: Learnt): string {
+  if (!chart) {
+    const same = run.filter(({ setting }) => setting === run.at(-1)!.setting).length;
+    return `${same} brew${same === 1 ? '' : 's'} at this setting; twelve give limits.`;
+  }
+  if (chart.shift)
+    return `It has shifted: since brew ${chart.fromIndex + chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'less'}. Look at what changed then.`;
+  const odd = chart.outside.filter(Boolean).length;
+  return odd === 0
+    ? `It runs as it does: ${showClock(chart.low)} to ${showClock(chart.high)}, around ${showClock(chart.centre)}.`
+    : `It runs as it does, around ${showClock(chart.centre)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
+}
+
+/** What is learnt, from how many brews, and how sure it is. */
+function Facts({ learnt: { grind, retention, drawdown } }: { learnt: Learnt }) {
+  const facts: [name: string, value: string, from: string][] = [
+    ...(grind
+      ? [
+          [
+            'a step coarser',
+            `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s`,
+            grind.brews === 0
+              ? 'the usual, no brew yet'
+              : `${grind.grinderName}, from ${grind.brews} brew${grind.brews === 1 ? '' : 's'}`,
+          ] as [string, string, string],
+        ]
+      : []),
+    [
+      'retention',
+      retention
+        ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)}`
+        : 'the method’s own',
+      retention
+        ? `from ${retention.cups} weighed cups${retention.outliers.length > 0 ? `, ${retention.outliers.length} left out as odd` : ''}`
+        : 'five weighed cups teach it',
+    ],
+    [
+      'drawdown',
+      drawdown ? `${Math.round(drawdown.usualS)} s at ${drawdown.usualG} g` : 'the recipe’s own',
+      drawdown
+        ? `grows with water to the power ${drawdown.exponent}, from ${drawdown.brews} brews`
+        : 'cups of two sizes teach it',
+    ],
+  ];
+  return (
+    <Card>
+      <Subheading>Learnt</Subheading>
+      {facts.map(([name, value, from]) => (
+        <View key={name}>
+          <Text size="small" quiet>
+            {name}
+          </Text>
+          <Text bold>{value}</Text>
+          <Text size="small" quiet>
+            {from}
+          </Text>
+        </View>
+      ))}
+    </Card>
+  );
+}

@@ -1,0 +1,74 @@
+/**
+ * Strength against extraction: where a cup stands, and where most are called balanced.
+ */
+import { View } from 'react-native';
+import Svg, { Path, Rect, Text as SvgText } from 'react-native-svg';
+import { scaleLinear } from 'd3-scale';
+import { BALANCED, tasteOfPoint } from '@even-kettle/core/learn';
+import { useLook } from '../../ui/look';
+import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+
+const HEIGHT = 220;
+const PLOT = { left: 44, right: 14, top: 12, bottom: 28 };
+
+export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: number; name: string }[] }) {
+  const look = useLook();
+  const font = useChartFont();
+  const width = useChartWidth();
+  const yields = points.map(({ yieldPct }) => yieldPct);
+  const strengths = points.map(({ tdsPct }) => tdsPct);
+  const x = scaleLinear(
+    [Math.min(14, ...yields) - 1, Math.max(26, ...yields) + 1],
+    [PLOT.left, width - PLOT.right],
+  );
+  const y = scaleLinear(
+    [Math.min(0.9, ...strengths) - 0.05, Math.max(1.8, ...strengths) + 0.05],
+    [HEIGHT - PLOT.bottom, PLOT.top],
+  );
+  const { tdsPct, yieldPct } = BALANCED;
+  const words = points
+    .map(
+      (point) =>
+        `${point.name}: ${point.tdsPct} % strength, ${point.yieldPct} % extracted, ${tasteOfPoint(point.tdsPct, point.yieldPct)}`,
+    )
+    .join('; ');
+  return (
+    <View role="img" aria-label={words}>
+      <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
+        <Rect
+          x={x(yieldPct.from)}
+          y={y(tdsPct.to)}
+          width={x(yieldPct.to) - x(yieldPct.from)}
+          height={y(tdsPct.from) - y(tdsPct.to)}
+          fill={look.coolPale}
+        />
+        <Upright
+          scale={y}
+          count={5}
+          at={PLOT.left}
+          to={width - PLOT.right}
+          show={(value) => value.toFixed(1)}
+        />
+        <Level scale={x} count={6} at={HEIGHT - PLOT.bottom} show={(value) => `${value} %`} />
+        <SvgText x={x(yieldPct.from) + 5} y={y(tdsPct.to) + 14} {...font}>
+          balanced
+        </SvgText>
+        <SvgText x={PLOT.left + 5} y={PLOT.top + 10} {...font}>
+          strong, sour
+        </SvgText>
+        <SvgText x={width - PLOT.right - 4} y={HEIGHT - PLOT.bottom - 6} textAnchor="end" {...font}>
+          thin, bitter
+        </SvgText>
+        {points.map((point) => (
+          <Path
+            key={point.name}
+            d={`M${x(point.yieldPct)} ${y(point.tdsPct) - 7}l7 7l-7 7l-7 -7z`}
+            fill={look.cool}
+            stroke={look.surface}
+            strokeWidth={1.5}
+          />
+        ))}
+      </Svg>
+    </View>
+  );
+}

@@ -1,0 +1,199 @@
+/**
+ * What a cup tasted like: a tap for balance, a tap for strength, chips for what was seen; the rest if there is time.
+ */
+import { useState } from 'react';
+import { Pressable, View } from 'react-native';
+import {
+  BALANCE_WORDS,
+  SEEN,
+  SEEN_WORDS,
+  STRENGTH_WORDS,
+  type Notch,
+  type Seen,
+  type Taste,
+} from '@even-kettle/core/brew';
+import type { BrewRecord } from '@even-kettle/core/contract';
+import { readNumber } from '@even-kettle/core/units';
+import { newId, useHere } from '../../bar/bar-context';
+import { Field } from '../../ui/field';
+import { useLook } from '../../ui/look';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Subheading, Text } from '../../ui/text';
+import { RADIUS, TOUCH } from '../../ui/theme';
+
+const NOTCHES: readonly Notch[] = [-2, -1, 0, 1, 2];
+
+export function TasteForm({ record }: { record: BrewRecord }) {
+  const { store, clock } = useHere();
+  const { atMs: _atMs, ...before } = record.taste ?? { atMs: 0 };
+  const [taste, setTaste] = useState<Taste>(before);
+  const [tds, setTds] = useState(before.tdsPct === undefined ? '' : String(before.tdsPct));
+  const [beverage, setBeverage] = useState(before.beverageG === undefined ? '' : String(before.beverageG));
+  const seen = new Set(taste.seen);
+  const read = numbersOf(tds, beverage);
+  const told = { ...taste, ...(read.ok ? read.numbers : {}) };
+  const toggle = (each: Seen) => {
+    const next = new Set(seen);
+    if (!next.delete(each)) next.add(each);
+    setTaste({ ...taste, seen: [...next] });
+  };
+  const keep = () => {
+    const { words, seen: chips = [], ...rest } = told;
+    const said: Taste = {
+      ...rest,
+      ...(words?.trim() ? { words: words.trim() } : {}),
+      ...(chips.length > 0 ? { seen: chips } : {}),
+    };
+    store.act(
+      [{ id: newId(), type: 'cup-tasted', atMs: clock.nowMs(), brewId: record.brewId, taste: said }],
+      'Taste',
+    );
+  };
+  const says =
+    taste.balance !== undefined || taste.strength !== undefined || seen.size > 0 || !!taste.words?.trim();
+  return (
+    <Card style={{ gap: 12 }}>
+      <Subheading>How was it?</Subheading>
+      <Scale
+        name="Balance"
+        words={BALANCE_WORDS}
+        value={taste.balance}
+        onChange={(balance) => setTaste({ ...taste, balance })}
+      />
+      <Scale
+        name="Strength"
+        words={STRENGTH_WORDS}
+        value={taste.strength}
+        onChange={(strength) => setTaste({ ...taste, strength })}
+      />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {SEEN.map((each) => (
+          <Tap
+            key={each}
+            label={SEEN_WORDS[each]}
+            kind={seen.has(each) ? 'chosen' : 'plain'}
+            onPress={() => toggle(each)}
+          />
+        ))}
+      </View>
+      <Field
+        label="In your words"
+        value={taste.words ?? ''}
+        maxLength={200}
+        onChangeText={(words) => setTaste({ ...taste, words })}
+      />
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field
+          label="TDS, %"
+          inputMode="decimal"
+          value={tds}
+          onChangeText={setTds}
+          fault={!read.ok && read.field === 'tds'}
+          style={{ flex: 1 }}
+        />
+        <Field
+          label="Beverage, g"
+          inputMode="decimal"
+          value={beverage}
+          onChangeText={setBeverage}
+          fault={!read.ok && read.field === 'beverage'}
+          style={{ flex: 1 }}
+        />
+      </Row>
+      {read.ok ? null : <Text role="alert">{read.reason}</Text>}
+      <Tap
+        kind="main"
+        label={record.taste ? 'Keep this instead' : 'Keep'}
+        disabled={!read.ok || (!says && Object.keys(read.numbers).length === 0)}
+        onPress={keep}
+        testID="keep-taste"
+      />
+    </Card>
+  );
+}
+
+type Numbers =
+  | { ok: true; numbers: Pick<Taste, 'tdsPct' | 'beverageG'> }
+  | { ok: false; field: 'tds' | 'beverage'; reason: string };
+
+function numbersOf(tds: string, beverage: string): Numbers {
+  const numbers: Pick<Taste, 'tdsPct' | 'beverageG'> = {};
+  if (tds.trim() !== '') {
+    const read = readNumber(tds, 'TDS');
+    if (!read.ok) return { ok: false, field: 'tds', reason: read.reason };
+    if (read.value < 0.1 || read.value > 25)
+      return { ok: false, field: 'tds', reason: 'TDS is a per cent from 0.1 to 25; a cone is near 1.4.' };
+    numbers.tdsPct = read.value;
+  }
+  if (beverage.trim() !== '') {
+    const read = readNumber(beverage, 'The beverage');
+    if (!read.ok) return { ok: false, field: 'beverage', reason: read.reason };
+    if (read.value < 0 || read.value > 3000)
+      return { ok: false, field: 'beverage', reason: 'The beverage is from 0 to 3000 g.' };
+    numbers.beverageG = read.value;
+  }
+  return { ok: true, numbers };
+}
+
+type ScaleProps = {
+  name: string;
+  words: readonly string[];
+  value: Notch | undefined;
+  onChange: (value: Notch) => void;
+};
+
+/** Five notches on a line; the ends and the middle are named, and what is chosen is said in words. */
+function Scale({ name, words, value, onChange }: ScaleProps) {
+  const look = useLook();
+  return (
+    <View style={{ gap: 4 }}>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Text size="small" quiet>
+          {words[1]}
+        </Text>
+        <Text size="small" bold>
+          {value === undefined ? name.toLowerCase() : words[value + 2]}
+        </Text>
+        <Text size="small" quiet>
+          {words[3]}
+        </Text>
+      </Row>
+      <View role="radiogroup" aria-label={name} style={{ flexDirection: 'row', gap: 4 }}>
+        {NOTCHES.map((notch) => {
+          const chosen = notch === value;
+          return (
+            <Pressable
+              key={notch}
+              role="radio"
+              aria-checked={chosen}
+              aria-label={words[notch + 2]!}
+              onPress={() => onChange(notch)}
+              style={{
+                flex: 1,
+                height: TOUCH,
+                minWidth: TOUCH,
+                borderRadius: RADIUS,
+                borderWidth: chosen ? 2 : 1,
+                borderColor: chosen ? look.ink : look.rim,
+                backgroundColor: chosen ? look.coolPale : look.surface,
+                alignItems: 'center',
+                justifyContent: 'center',
+              }}
+            >
+              <View
+                style={{
+                  width: 10 + 5 * Math.abs(notch),
+                  height: 10 + 5 * Math.abs(notch),
+                  borderRadius: 10,
+                  borderWidth: 2,
+                  borderColor: look.ink,
+                  backgroundColor: chosen ? look.ink : 'transparent',
+                }}
+              />
+            </Pressable>
+          );
+        })}
+      </View>
+    </View>
+  );
+}

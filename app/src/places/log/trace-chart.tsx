@@ -1,0 +1,121 @@
+/**
+ * The weight of a brew over its plan's line; and another brew's, dashed. Where no scale stood, the readings that were
+ * told are points.
+ */
+import { View } from 'react-native';
+import Svg, { Circle, G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import type { BrewRecord } from '@even-kettle/core/contract';
+import type { WeightPoint } from '@even-kettle/core/pour';
+import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
+import { useLook } from '../../ui/look';
+import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+
+type Point = { s: number; g: number };
+type Of = { record: BrewRecord; points: WeightPoint[] | null };
+
+const HEIGHT = 210;
+const PLOT = { left: 44, right: 12, top: 14, bottom: 26 };
+/** The scale goes on after the drops stop; so long after the end mark is shown, seconds. */
+const AFTER_S = 15;
+
+export function TraceChart({ record, points, other, units }: Of & { other: Of | null; units: Units }) {
+  const look = useLook();
+  const font = useChartFont();
+  const width = useChartWidth();
+  const mine = weights({ record, points });
+  const theirs = other ? weights(other) : [];
+  const planned = plannedLine(record);
+  const endS = Math.max(record.windowToS, record.realBrewS ?? 0, other?.record.realBrewS ?? 0) + AFTER_S;
+  const mostG = Math.max(record.brewWaterG, ...[...mine, ...theirs].map(({ g }) => g));
+  const x = scaleLinear([Math.min(0, planned[0]?.s ?? 0), endS], [PLOT.left, width - PLOT.right]);
+  const y = scaleLinear([0, mostG * 1.05], [HEIGHT - PLOT.bottom, PLOT.top]);
+  const pathOf = (of: Point[]) =>
+    line<Point>(
+      ({ s }) => x(s),
+      ({ g }) => y(g),
+    )(of.filter(({ s }) => s >= x.domain()[0]! && s <= endS)) ?? '';
+  const told = points === null;
+  return (
+    <View role="img" aria-label={inWordsOf(record, mine, told, other, units)}>
+      <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
+        <Rect
+          x={x(record.windowFromS)}
+          y={PLOT.top - 8}
+          width={Math.max(2, x(record.windowToS) - x(record.windowFromS))}
+          height={HEIGHT - PLOT.bottom - PLOT.top + 8}
+          fill={look.coolPale}
+          opacity={0.7}
+        />
+        <Upright
+          scale={y}
+          count={4}
+          at={PLOT.left}
+          to={width - PLOT.right}
+          show={(g) => showMass(g, units, 'water').figure}
+        />
+        <Level
+          scale={x}
+          count={Math.max(3, Math.floor(width / 90))}
+          at={HEIGHT - PLOT.bottom}
+          show={showClock}
+        />
+        <Path d={pathOf(planned)} stroke={look.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
+        <Path d={pathOf(theirs)} stroke={look.ink2} strokeWidth={2} strokeDasharray="8 4" fill="none" />
+        <Path d={pathOf(mine)} stroke={look.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
+        {told
+          ? mine.map(({ s, g }) => <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={look.cool} />)
+          : null}
+        {record.realBrewS === null ? null : (
+          <Path
+            d={`M${x(record.realBrewS)} ${PLOT.top - 8}V${HEIGHT - PLOT.bottom}`}
+            stroke={look.cool}
+            strokeWidth={1.5}
+          />
+        )}
+        <G>
+          <SvgText x={width - PLOT.right} y={PLOT.top - 2} textAnchor="end" {...font}>
+            {`poured${told ? ' (as told)' : ''} · dotted: planned${other ? ' · dashed: the other' : ''}`}
+          </SvgText>
+        </G>
+      </Svg>
+    </View>
+  );
+}
+
+/** Cumulative water by the card: flat between pours, rising through each. */
+function plannedLine({ steps, plannedBrewS }: BrewRecord): Point[] {
+  const pours = steps.filter((step) => step.phase === 'brew' && step.targetG !== null);
+  let before = 0;
+  const line = pours.flatMap(({ plannedStartS, plannedS, targetG }): Point[] => {
+    const rise = [
+      { s: plannedStartS, g: before },
+      { s: plannedStartS + plannedS, g: targetG! },
+    ];
+    before = targetG!;
+    return rise;
+  });
+  return line.length === 0 ? [] : [...line, { s: plannedBrewS, g: before }];
+}
+
+/** As weighed, in seconds from the timer's zero; or the readings that were told. */
+function weights({ record, points }: Of): Point[] {
+  if (points)
+    return points.map(({ atMs, massG }) => ({ s: (atMs - record.zeroMs!) / 1000, g: Math.max(0, massG) }));
+  return record.steps.flatMap(({ realEndS, readingG }) =>
+    realEndS === null || readingG === null ? [] : [{ s: realEndS, g: readingG }],
+  );
+}
+
+function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, other: Of | null, units: Units): string {
+  const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
+  return [
+    `Water over time: planned ${inWords(showMass(record.brewWaterG, units, 'water'))} by ${showClock(record.plannedBrewS)}`,
+    `${told ? 'told' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
+    record.realBrewS === null ? 'no end mark' : `ended at ${showClock(record.realBrewS)}`,
+    other?.record.realBrewS ? `the other ended at ${showClock(other.record.realBrewS)}` : null,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

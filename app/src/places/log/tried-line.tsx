@@ -1,0 +1,24 @@
+/**
+ * A change that was taken up: what was expected of it, and what came.
+ */
+import type { Learnt } from '@even-kettle/core/contract';
+import { showClock } from '@even-kettle/core/units';
+import { clockTime } from '../../bar/words';
+import { Text } from '../../ui/text';
+
+export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {
+  const { words, expectS, plusMinusS, result, atMs } = tried;
+  const short = words.split(':')[0]!;
+  return (
+    <Text testID="tried">
+      {clockTime(atMs)}: {short}.{' '}
+      {expectS === null ? '' : `Expected ${showClock(expectS)} ± ${showClock(plusMinusS ?? 0)}, `}
+      {result === null ? 'not brewed since.' : `it took ${showClock(result.brewS)}${held(tried)}.`}
+    </Text>
+  );
+}
+
+function held({ expectS, plusMinusS, result }: Learnt['tried'][number]): string {
+  if (expectS === null || result === null) return '';
+  return Math.abs(result.brewS - expectS) <= (plusMinusS ?? 0) ? ', as expected' : ', not as expected';
+}
