@@ -20,6 +20,7 @@ import {
 } from '@even-kettle/core/learn';
 import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
 import type { RecordShelf, RunPoint } from './store/records';
+import type { TraceShelf } from './store/traces';
 
 export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
@@ -32,6 +33,7 @@ export type Learning = {
 
 type Sources = {
   records: RecordShelf;
+  traces: TraceShelf;
   state: () => BarState;
   bar: () => Bar;
   /** The latest version of a recipe. */
@@ -43,7 +45,7 @@ type Sources = {
 const RUN_BREWS = 200;
 const LEARN_FROM = 300;
 
-export function openLearning({ records, state, bar, recipe, nowMs }: Sources): Learning {
+export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sources): Learning {
   const things = <Type extends ThingEvent['type']>(type: Type) =>
     (state().things ?? []).filter(
       (event): event is Extract<ThingEvent, { type: Type }> => event.type === type,
@@ -111,10 +113,11 @@ export function openLearning({ records, state, bar, recipe, nowMs }: Sources): L
     brew: async (brewId) => {
       const record = await records.one(brewId);
       if (!record) return null;
-      if (record.outcome === 'abandoned') return { record, advice: null };
+      const trace = await traces.read(brewId);
+      if (record.outcome === 'abandoned') return { record, trace, advice: null };
       const run = await runOf(record.recipeId, record.coffee);
       const grind = grindOf(record.recipeId, record.coffee, run);
-      return { record, advice: adviceOn(record, chartOf(run), grind) };
+      return { record, trace, advice: adviceOn(record, chartOf(run), grind) };
     },
     day: async (fromMs, toMs) => {
       const of = await records.between(fromMs, toMs);
@@ -182,12 +185,28 @@ export function openLearning({ records, state, bar, recipe, nowMs }: Sources): L
   };
 }
 
-/** Limits hold for brews that were ground alike: of the latest setting, back to where it was another. */
+/**
+ * Limits hold for brews that were ground alike: of the latest setting, back to where it was another. Places are those in
+ * the whole run.
+ */
 function chartOf(run: RunPoint[]): Learnt['chart'] {
   const setting = run.at(-1)?.setting ?? null;
-  const fromIndex = 1 + run.findLastIndex((point) => point.setting !== null && point.setting !== setting);
-  const chart = runChart(run.slice(fromIndex).map(({ brewS }) => brewS));
-  return chart && { ...chart, fromIndex, low: tenth(chart.low), high: tenth(chart.high) };
+  const from = 1 + run.findLastIndex((point) => point.setting !== null && point.setting !== setting);
+  const chart = runChart(run.slice(from).map(({ brewS }) => brewS));
+  if (!chart) return null;
+  const { shift } = chart;
+  return {
+    fromIndex: from + chart.fromIndex,
+    centre: tenth(chart.centre),
+    low: tenth(chart.low),
+    high: tenth(chart.high),
+    outside: [...Array<boolean>(from).fill(false), ...chart.outside],
+    shift: shift && {
+      fromIndex: from + shift.fromIndex,
+      seenIndex: from + shift.seenIndex,
+      by: tenth(shift.by),
+    },
+  };
 }
 
 function adviceOn(

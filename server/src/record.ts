@@ -29,6 +29,8 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const beverageG = brew.beverageG ?? taste?.beverageG ?? null;
   const whose = handsByStep(brew);
   const freeSince = handsFreeSince(state, brew);
+  // What ends by the clock ends without a tap, and keeps the hands until then.
+  const endsBefore = new Map(times.map(({ step }, n) => [step.id, times[n - 1]?.endMs ?? brew.startedMs]));
   return {
     brewId: brew.id,
     badge: order.badge,
@@ -99,7 +101,10 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
         plannedStartS: step.startS,
         realStartS: status === 'done' ? fromZeroS(startMs) : null,
         realEndS: status === 'done' ? fromZeroS(endMs) : null,
-        workedS: status === 'done' ? workedS(brew.marks[step.id], freeSince(whose.get(step.id))) : null,
+        workedS:
+          status === 'done'
+            ? workedS(brew.marks[step.id], endsBefore.get(step.id)!, freeSince(whose.get(step.id)))
+            : null,
         targetG: step.targetG ?? null,
         readingG: brew.marks[step.id]?.readingG ?? null,
       })),
@@ -138,13 +143,15 @@ function handsFreeSince(state: BarState, brew: BrewState) {
 
 function workedS(
   mark: BrewState['marks'][string] | undefined,
+  previousEndMs: number,
   freeSince: (beforeMs: number) => number | null,
 ): number | null {
   if (mark?.doneMs === undefined) return null;
-  const fromMs = mark.begunMs ?? freeSince(mark.doneMs);
-  return fromMs === null ? null : tenth((mark.doneMs - fromMs) / 1000);
+  const fromMs = mark.begunMs ?? Math.max(previousEndMs, freeSince(mark.doneMs) ?? previousEndMs);
+  return tenth(Math.max(0, mark.doneMs - fromMs) / 1000);
 }
 
 const daysBetween = (day: string, atMs: number): number =>
   Math.floor((atMs - Date.parse(`${day}T00:00:00Z`)) / 86_400_000);
-const tenth = (value: number): number => Math.round(value * 10) / 10;
+/** Never the minus nought that rounding gives. */
+const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;

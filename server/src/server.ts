@@ -83,8 +83,10 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   const clock = await startClock(source.manager, clockRate, log.latestMs());
   let bar = await readBar(source.manager);
   const records = openRecords(source);
+  const traces = openTraces(source);
   const learning = openLearning({
     records,
+    traces,
     state: log.state,
     bar: () => bar,
     recipe: (id) => recipes.versions(id).at(-1),
@@ -141,7 +143,6 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   };
   const following = setInterval(() => void planning.followTime(), FOLLOW_MS);
   following.unref();
-  const traces = openTraces(source);
   const devices = openDevices({
     time: clock,
     state: log.state,

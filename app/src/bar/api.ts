@@ -23,7 +23,6 @@ import type {
   ScaleOrder,
   ScaleState,
   Snapshot,
-  Trace,
 } from '@even-kettle/core/contract';
 
 /** The server's own refusal, as against one that cannot be reached. */
@@ -101,7 +100,6 @@ export function openApi(base = '') {
         `/api/log?${paramsOf({ ...query, limit: '30', ...(before === null ? {} : { before }) })}`,
       ),
     brew: (id: string) => call<BrewPage>(`/api/brews/${encodeURIComponent(id)}`),
-    trace: (id: string) => call<Trace>(`/api/brews/${encodeURIComponent(id)}/trace`),
     learnt: (recipeId: string, coffee: string) =>
       call<Learnt>(`/api/learnt?${paramsOf({ recipeId, coffee })}`),
     day: (fromMs: number, toMs: number) =>

@@ -127,7 +127,9 @@ export function useNow(everyMs = 200, phaseMs = 0): number {
       else setNowMs(barMs);
       const stepMs = everyMs * clock.rate();
       const phase = phaseMs * clock.rate();
-      timer = setTimeout(tick, (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1);
+      // A clock that has not been measured yet is looked at again soon.
+      const nextMs = barMs === 0 ? 100 : (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1;
+      timer = setTimeout(tick, nextMs);
     };
     tick();
     // A page that was hidden or a machine that slept shows the right time at once, not when its timer comes.

@@ -17,13 +17,13 @@ export const learntSchema = z.object({
   run: z.array(
     z.object({ brewId: z.string(), endedMs: z.number(), brewS: z.number(), setting: z.number().nullable() }),
   ),
-  /** Of the brews at the latest setting, the last of `run`; null while they are fewer than twelve. */
+  /** Of the brews at the latest setting; null while they are fewer than twelve. */
   chart: z
     .object({
       fromIndex: z
         .number()
         .int()
-        .meta({ description: 'The place in `run` of the first brew that it counts.' }),
+        .meta({ description: 'The place in `run` of the first brew that the limits are of.' }),
       centre: z.number(),
       low: z.number(),
       high: z.number(),
@@ -89,6 +89,10 @@ export const adviceSchema = z.discriminatedUnion('kind', [
 ]);
 export const brewPageSchema = z.object({
   record: brewRecordSchema,
+  trace: z
+    .array(z.object({ atMs: z.number(), massG: z.number() }))
+    .nullable()
+    .meta({ description: 'The weight over it; null where it stood on no scale.' }),
   advice: adviceSchema.nullable().meta({ description: 'Null for a brew that was given up.' }),
 });
 export type BrewPage = z.infer<typeof brewPageSchema>;

@@ -5,12 +5,14 @@
 import { mean, median } from './statistics';
 
 export type RunChart = {
+  /** The first value of the level that the limits are of. */
+  fromIndex: number;
   /** The middle of what was usual, its spread from one brew to the next, and the limits three spreads off. */
   centre: number;
   sd: number;
   low: number;
   high: number;
-  /** By value: outside the limits. */
+  /** By value: outside the limits; those of an earlier level are not. */
   outside: boolean[];
   /** Since when the process runs elsewhere, and by how much; null while it runs as it did. */
   shift: Shift | null;
@@ -51,9 +53,11 @@ export function runChart(values: readonly number[], leastSd = 0.5): RunChart | n
   const before = shifts.at(-2)?.fromIndex ?? 0;
   let shift = shifts.at(-1) ?? null;
   if (shift && values.length - shift.fromIndex >= SETTLED) shift = null;
-  const { centre, sd } = usualOf(shift ? values.slice(before, shift.fromIndex) : values.slice(from), leastSd);
+  const fromIndex = shift ? before : from;
+  const { centre, sd } = usualOf(values.slice(fromIndex, shift?.fromIndex), leastSd);
   const [low, high] = [centre - 3 * sd, centre + 3 * sd];
-  return { centre, sd, low, high, outside: values.map((value) => value < low || value > high), shift };
+  const outside = values.map((value, index) => index >= fromIndex && (value < low || value > high));
+  return { fromIndex, centre, sd, low, high, outside, shift };
 }
 
 /** Every shift of the values, each looked for from the level that the one before it led to. */

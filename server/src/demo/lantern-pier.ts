@@ -129,6 +129,8 @@ const TIMETABLE: Line[] = [
   [-0.4, 'captain', [T, 0, 250]],
 ];
 
+/** What the log has to find. */
+const DRIFTS = { coffee: 'Saltmarsh', fromDay: 11, longerS: 17 };
 const DAY_MS = 86_400_000;
 const DAYS = 14;
 const OPENING_HOUR = 8;
@@ -166,11 +168,11 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
     truths: [
       {
         recipeId: T,
-        coffee: 'Saltmarsh',
+        coffee: DRIFTS.coffee,
         longerS: 3,
         spreadS: 5,
         secondsPerStep: -9,
-        drift: { fromDay: 11, longerS: 17 },
+        drift: { fromDay: DRIFTS.fromDay, longerS: DRIFTS.longerS },
       },
     ],
     coarserOn: (coffee, day) => (coffee === 'Saltmarsh' && day < 4 ? [1, 2, -1, 0.5][day]! : 0),
@@ -225,5 +227,8 @@ export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): Shift {
     untilMs: nowMs,
     newId: () => uuid(),
     random: seededRandom(8),
+    by: 'noor',
+    cueOffS: ({ awaited, cup }) =>
+      awaited?.kind === 'drawdown' && cup.recipeId === T && cup.coffee === DRIFTS.coffee ? DRIFTS.longerS : 0,
   });
 }

@@ -41,14 +41,14 @@ export function BrewPage() {
   );
 }
 
-function Whole({ page: { record, advice } }: { page: Page_ }) {
+function Whole({ page: { record, trace, advice } }: { page: Page_ }) {
   const { state } = useBar();
   // Twelve hours after its order is closed a brew is only read.
   const here = state.brews[record.brewId] !== undefined;
   return (
     <>
       <Summary record={record} />
-      {record.zeroMs === null ? null : <Weights record={record} />}
+      {record.zeroMs === null ? null : <Weights record={record} trace={trace} />}
       {advice ? <AdviceCard record={record} advice={advice} /> : null}
       {record.outcome === 'served' && here ? (
         <TasteForm key={record.taste?.atMs ?? 'untold'} record={record} />
@@ -138,15 +138,10 @@ function Summary({ record }: { record: BrewRecord }) {
 }
 
 /** The weight over the plan's line, and over another brew of the same recipe where one is chosen. */
-function Weights({ record }: { record: BrewRecord }) {
+function Weights({ record, trace }: Pick<Page_, 'record' | 'trace'>) {
   const { api } = useHere();
   const units = useUnits();
   const [otherId, setOtherId] = useState('');
-  const trace = useQuery({
-    queryKey: ['trace', record.brewId],
-    queryFn: () => api.trace(record.brewId),
-    retry: false,
-  });
   const same = useQuery({
     queryKey: ['log', 'same', record.recipeId, record.coffee],
     queryFn: () => api.log({ recipeId: record.recipeId, coffee: record.coffee }, null),
@@ -155,10 +150,9 @@ function Weights({ record }: { record: BrewRecord }) {
     ({ brewId, zeroMs }) => brewId !== record.brewId && zeroMs !== null,
   );
   const other = others.find(({ brewId }) => brewId === otherId);
-  const otherTrace = useQuery({
-    queryKey: ['trace', otherId],
-    queryFn: () => api.trace(otherId),
-    retry: false,
+  const otherPage = useQuery({
+    queryKey: ['log', 'brew', otherId],
+    queryFn: () => api.brew(otherId),
     enabled: other !== undefined,
   });
   return (
@@ -179,8 +173,8 @@ function Weights({ record }: { record: BrewRecord }) {
       <Picture name={`brew-${record.brewId}`}>
         <TraceChart
           record={record}
-          points={trace.data?.points ?? null}
-          other={other ? { record: other, points: otherTrace.data?.points ?? null } : null}
+          points={trace}
+          other={other ? { record: other, points: otherPage.data?.trace ?? null } : null}
           units={units}
         />
       </Picture>
@@ -206,7 +200,7 @@ function Steps({ record }: { record: BrewRecord }) {
   const units = useUnits();
   const steps = record.steps.filter(({ realEndS }) => realEndS !== null);
   if (steps.length === 0) return null;
-  const at = (s: number) => `${s < 0 ? '−' : ''}${showClock(Math.abs(s))}`;
+  const at = (s: number) => `${s <= -0.5 ? '−' : ''}${showClock(Math.abs(s))}`;
   const cell = (text: string, quiet = false, flex = 1) => (
     <Text size="small" quiet={quiet} style={{ flex, textAlign: flex === 1 ? 'right' : 'left' }}>
       {text}

@@ -33,9 +33,7 @@ export function Brewed({ record }: { record: BrewRecord }) {
               {record.coffee} · {method.name}
             </Text>
             <Text size="small" quiet numberOfLines={1}>
-              {clockTime(record.endedMs)} · {record.stationName} ·{' '}
-              {showMass(record.doseG, units, 'dose').figure} →{' '}
-              {inWords(showMass(record.brewWaterG, units, 'water'))}
+              {clockTime(record.endedMs)} · {record.stationName}
             </Text>
           </View>
           <View style={{ alignItems: 'flex-end' }}>
@@ -49,7 +47,8 @@ export function Brewed({ record }: { record: BrewRecord }) {
         </Row>
         {record.realBrewS === null ? null : <PlannedAgainstReal record={record} />}
         <Text size="small">
-          {verdict(record)}
+          {showMass(record.doseG, units, 'dose').figure} to{' '}
+          {inWords(showMass(record.brewWaterG, units, 'water'))}. {verdict(record)}
           {taste ? ` Tasted ${taste}.` : ''}
         </Text>
       </Card>

@@ -26,10 +26,9 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
   const room = Math.max(4, (high - low) * 0.08);
   const x = scaleLinear([1, Math.max(2, run.length)], [PLOT.left + 6, width - PLOT.right]);
   const y = scaleLinear([Math.max(0, low - room), high + room], [HEIGHT - PLOT.bottom, PLOT.top]);
-  const odd = (index: number) =>
-    (chart && index >= chart.fromIndex && chart.outside[index - chart.fromIndex]) ?? false;
+  const odd = (index: number) => chart?.outside[index] ?? false;
   const limitsFrom = chart ? x(chart.fromIndex + 1) : 0;
-  const shiftX = chart?.shift ? x(chart.fromIndex + chart.shift.fromIndex + 0.5) : null;
+  const shiftX = chart?.shift ? x(chart.shift.fromIndex + 0.5) : null;
   const limit = (value: number, name: string, dash: string) => (
     <G key={name}>
       <Line

@@ -101,7 +101,7 @@ function verdict({ run, chart }: Learnt): string {
     return `${same} brew${same === 1 ? '' : 's'} at this setting; twelve give limits.`;
   }
   if (chart.shift)
-    return `It has shifted: since brew ${chart.fromIndex + chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'less'}. Look at what changed then.`;
+    return `It has shifted: since brew ${chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'less'}. Look at what changed then.`;
   const odd = chart.outside.filter(Boolean).length;
   return odd === 0
     ? `It runs as it does: ${showClock(chart.low)} to ${showClock(chart.high)}, around ${showClock(chart.centre)}.`

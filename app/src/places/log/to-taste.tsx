@@ -26,7 +26,7 @@ export const cooledBrews = (state: BarState, tasteAfterMin: number, nowMs: numbe
 
 export function ToTaste() {
   const { state, bar } = useBar();
-  const nowMs = useNow(5000);
+  const nowMs = useNow(1000);
   const cooled = cooledBrews(state, bar?.tasteAfterMin ?? 7, nowMs);
   if (cooled.length === 0) return null;
   return (

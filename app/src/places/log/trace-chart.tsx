@@ -3,14 +3,15 @@
  * told are points.
  */
 import { View } from 'react-native';
-import Svg, { Circle, G, Path, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { Circle, Path, Rect } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import type { WeightPoint } from '@even-kettle/core/pour';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { useLook } from '../../ui/look';
-import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+import { Text } from '../../ui/text';
+import { Level, Upright, useChartWidth } from './chart-parts';
 
 type Point = { s: number; g: number };
 type Of = { record: BrewRecord; points: WeightPoint[] | null };
@@ -22,7 +23,6 @@ const AFTER_S = 15;
 
 export function TraceChart({ record, points, other, units }: Of & { other: Of | null; units: Units }) {
   const look = useLook();
-  const font = useChartFont();
   const width = useChartWidth();
   const mine = weights({ record, points });
   const theirs = other ? weights(other) : [];
@@ -74,12 +74,11 @@ export function TraceChart({ record, points, other, units }: Of & { other: Of | 
             strokeWidth={1.5}
           />
         )}
-        <G>
-          <SvgText x={width - PLOT.right} y={PLOT.top - 2} textAnchor="end" {...font}>
-            {`poured${told ? ' (as told)' : ''} · dotted: planned${other ? ' · dashed: the other' : ''}`}
-          </SvgText>
-        </G>
       </Svg>
+      <Text size="small" quiet aria-hidden>
+        Line: {told ? 'what was told' : 'weighed'}. Dotted: planned.{other ? ' Dashed: the other.' : ''} Pale:
+        where it should end.
+      </Text>
     </View>
   );
 }
