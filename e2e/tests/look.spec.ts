@@ -16,6 +16,11 @@ const PLACES = [
   '/recipes/cone-thirds/share',
   '/recipes/import',
   '/log',
+  '/log/past-14-3-1.1',
+  '/log/run',
+  '/log/day',
+  '/log/house',
+  '/log/files',
   '/bench',
   '/station/cone-1',
 ];
@@ -27,6 +32,8 @@ const BY_EVENING = [
   '/recipes/cone-thirds',
   '/recipes/cone-thirds/edit',
   '/log',
+  '/log/past-14-3-1.1',
+  '/log/run',
   '/bench',
   '/station/cone-1',
 ];

@@ -17,7 +17,9 @@ import {
   runChart,
   type DoneStep,
   type GrindSlope,
+  type WeighedCup,
 } from '@even-kettle/core/learn';
+import { retentionKey } from '@even-kettle/core/plan';
 import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
 import type { RecordShelf, RunPoint } from './store/records';
 import type { TraceShelf } from './store/traces';
@@ -29,6 +31,8 @@ export type Learning = {
   house: () => Promise<House>;
   /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
   pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
+  /** What a gram of coffee keeps, by recipe and coffee, where enough cups were weighed. */
+  retention: () => Promise<NonNullable<Bar['retention']>>;
 };
 
 type Sources = {
@@ -173,6 +177,21 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
           }),
         ),
       };
+    },
+    retention: async () => {
+      const cups = new Map<string, WeighedCup[]>();
+      for (const record of await records.latest(LEARN_FROM)) {
+        const { beverageG, outcome, recipeId, coffee } = record;
+        if (beverageG === null || outcome !== 'served') continue;
+        const key = retentionKey(recipeId, coffee);
+        cups.set(key, [...(cups.get(key) ?? []), { ...record, beverageG }]);
+      }
+      return Object.fromEntries(
+        [...cups].flatMap(([key, of]) => {
+          const learnt = learnRetention(of);
+          return learnt ? [[key, Math.round(learnt.gPerG * 20) / 20] as const] : [];
+        }),
+      );
     },
     pace: async (by) => {
       const durations = learnDurations((await records.latest(LEARN_FROM)).flatMap(stepsOf));

@@ -58,7 +58,7 @@ export type BarServerParts = {
   warn: (detail: unknown, message: string) => void;
 };
 
-/** Hands' pace is learnt anew after so many cups. */
+/** Hands' pace and coffees' retention are learnt anew after so many cups. */
 const LEARN_EVERY = 10;
 const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
   'brew-noted',
@@ -92,9 +92,13 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     recipe: (id) => recipes.versions(id).at(-1),
     nowMs: clock.nowMs,
   });
-  let pace = await learning.pace(undefined);
-  /** The bench with what has been learnt of its people. */
-  const shown = (): Bar => ({ ...bar, pace });
+  const learnAll = async (by: string | undefined) => ({
+    pace: await learning.pace(by),
+    retention: await learning.retention(),
+  });
+  let learnt = await learnAll(undefined);
+  /** The bench with what has been learnt of its people and coffees. */
+  const shown = (): Bar => ({ ...bar, ...learnt });
   const planning = startPlanning(
     { state: log.state, seq: log.seq, bench: shown, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
@@ -119,7 +123,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       const happened = result.appended.map(({ event }) => event);
       devices.happened(happened);
       servedSince += happened.filter(({ type }) => type === 'brew-served').length;
-      if (servedSince >= LEARN_EVERY) void learnPace(happened.at(-1)?.by);
+      if (servedSince >= LEARN_EVERY) void learnAgain(happened.at(-1)?.by);
       // What is only remarked moves nothing.
       if (happened.some(({ type }) => !MOVES_NOTHING.has(type)))
         void planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event');
@@ -134,11 +138,11 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   };
   let servedSince = 0;
   /** The hands at work are one person's where there is one pair; of two, what the bar is used to counts. */
-  const learnPace = async (by: string | undefined) => {
+  const learnAgain = async (by: string | undefined) => {
     servedSince = 0;
-    const learnt = await learning.pace(bar.hands === 1 ? by : undefined);
-    if (JSON.stringify(learnt) === JSON.stringify(pace)) return;
-    pace = learnt;
+    const next = await learnAll(bar.hands === 1 ? by : undefined);
+    if (JSON.stringify(next) === JSON.stringify(learnt)) return;
+    learnt = next;
     hub.broadcast('bar', shown());
   };
   const following = setInterval(() => void planning.followTime(), FOLLOW_MS);

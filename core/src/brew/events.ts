@@ -60,6 +60,8 @@ export type BrewStarted = Base<'brew-started'> & {
   kettleFilledAtC: number;
   kettleSizeMl?: number;
   kettleMaxFlowGPerS?: number;
+  /** What a gram of coffee keeps, where the log has taught it. */
+  retentionGPerG?: number;
   /** What was in the grinder and the kettle then, for the record. */
   roastedOn?: string;
   grinderId?: string;

@@ -200,6 +200,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     kettle: kettleOfStart(event),
     setBy: 'bar',
     ...(brewer ? { brewer } : {}),
+    ...(event.retentionGPerG === undefined ? {} : { retentionGPerG: event.retentionGPerG }),
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
   });

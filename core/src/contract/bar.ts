@@ -111,6 +111,8 @@ export const barSchema = z.strictObject({
   ...barShape,
   /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
+  /** Learnt: what a gram of coffee keeps, g/g, by recipe and coffee. */
+  retention: z.record(z.string(), z.number()).optional(),
 });
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;

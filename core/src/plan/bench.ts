@@ -62,7 +62,12 @@ export type Bench = {
   water?: { name: string };
   /** Learnt: how long each kind of attended step takes these hands, times the card's length. */
   pace?: Partial<Record<StepKind, number>> | undefined;
+  /** Learnt: what a gram of coffee keeps, g/g, by `retentionKey`. */
+  retention?: Record<string, number> | undefined;
 };
+
+/** A recipe with a coffee, as what is learnt of them is kept. */
+export const retentionKey = (recipeId: string, coffee: string): string => `${recipeId} ${coffee}`;
 
 /** What the recipes need to know of the bench, apart from coffee and brewer. */
 export const placeOf = (bench: Bench, roast: Place['roast']): Place => ({
@@ -100,7 +105,11 @@ export function cardFor(
       reason: `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
     };
   try {
-    const place = placeOf(bench, cup.roast);
+    const learnt = bench.retention?.[retentionKey(cup.recipeId, cup.coffee)];
+    const place = {
+      ...placeOf(bench, cup.roast),
+      ...(learnt === undefined ? {} : { retentionGPerG: learnt }),
+    };
     const card = brewCard(recipe, askOf(cup), place);
     const missing = missingTool(bench, recipe);
     if (missing) return { ok: false, field: 'recipeId', reason: missing };

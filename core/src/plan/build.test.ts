@@ -1,6 +1,6 @@
-import { BENCH, T0, book, cup, done, order, started } from '../testing/bench';
+import { BENCH, T0, book, counter, cup, done, order, started } from '../testing/bench';
 import { reduce, type BarEvent } from '../brew';
-import { buildProblem, checkPlan, solve } from './index';
+import { agenda, buildProblem, cardFor, checkPlan, solve, tapEvents } from './index';
 
 const nowS = (seconds: number) => T0 / 1000 + seconds;
 const build = (seconds: number, events: BarEvent[], before?: Parameters<typeof buildProblem>[4]) =>
@@ -65,4 +65,34 @@ test('a cup that no brewer here can make is left out, and said', () => {
     nowS(0),
   );
   expect([problem.brews, problem.orders, unplannable.map(({ cupId }) => cupId)]).toEqual([[], [], ['a1']]);
+});
+
+test('what the log has taught of hands and coffee is planned and brewed with, and told at the start', () => {
+  const bench = {
+    ...BENCH,
+    pace: { weigh: 1.5 },
+    retention: { 'cone-thirds Saltmarsh': 2.3 },
+    coffees: [{ name: 'Saltmarsh', roastedOn: '2025-12-20', grindOffsets: { grinder: 1.5 } }],
+    water: { name: 'Harbour tap' },
+  };
+  const state = reduce([order('A', 0, cup('a1'))], book).state;
+  const stepOf = (of: typeof BENCH, id: string) =>
+    buildProblem(state, of, book, T0 / 1000).problem.brews[0]!.steps.find((step) => step.id === id)!;
+  expect(stepOf(bench, 'weigh').duration).toBe(Math.round(1.5 * stepOf(BENCH, 'weigh').duration));
+  expect(stepOf(bench, 'pour-2').duration).toBe(stepOf(BENCH, 'pour-2').duration);
+
+  const [thirsty, usual] = [cardFor(bench, cup('a1'), book), cardFor(BENCH, cup('a1'), book)];
+  expect(thirsty.ok && usual.ok && thirsty.card.doseG > usual.card.doseG).toBe(true);
+  const plan = solve(buildProblem(state, bench, book, T0 / 1000).problem);
+  const [item] = agenda(state, bench, book, plan, T0);
+  const [started] = tapEvents(item!, bench, T0 + 20_000, counter());
+  expect(started).toMatchObject({
+    type: 'brew-started',
+    retentionGPerG: 2.3,
+    roastedOn: '2025-12-20',
+    grinderId: 'grinder',
+    water: 'Harbour tap',
+  });
+  const brewed = reduce([order('A', 0, cup('a1')), started!], book).state.brews['a1.1']!;
+  expect(thirsty.ok && brewed.card.doseG).toBe(thirsty.ok && thirsty.card.doseG);
 });

@@ -4,7 +4,7 @@
  */
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
 import { newId, useBar, useHere } from '../../bar/bar-context';
@@ -16,13 +16,14 @@ type Advice = NonNullable<BrewPage['advice']>;
 
 export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Advice }) {
   const { api } = useHere();
-  const { state } = useBar();
+  const { state, waiting } = useBar();
   const { recipeId, coffee, brewId } = record;
   // A change that was just taken up is in the state before the server has been asked again.
   const taken = (state.things ?? []).filter((event) => event.type === 'change-tried');
   const learnt = useQuery({
-    queryKey: ['learnt', recipeId, coffee, taken.length],
+    queryKey: ['learnt', recipeId, coffee, taken.length, waiting],
     queryFn: () => api.learnt(recipeId, coffee),
+    placeholderData: keepPreviousData,
   });
   const mine = taken.some(({ fromBrewId }) => fromBrewId === brewId);
   return (
@@ -65,7 +66,6 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
 function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice, { kind: 'change' }> }) {
   const { api, store, clock } = useHere();
   const { bar } = useBar();
-  const client = useQueryClient();
   const { change } = advice;
   const grinder = bar?.grinders[0];
   const coffee = bar?.coffees.find(({ name }) => name === record.coffee);
@@ -93,7 +93,6 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
         ],
         'Take the change up',
       );
-      await client.invalidateQueries({ queryKey: ['learnt'] });
     },
   });
   if (change.what === 'grind' && !(grinder && coffee))

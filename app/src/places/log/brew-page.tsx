@@ -28,9 +28,14 @@ import { TraceChart } from './trace-chart';
 export function BrewPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { api } = useHere();
-  const { state } = useBar();
+  const { state, waiting } = useBar();
   const tastedMs = state.brews[id]?.taste?.atMs ?? null;
-  const page = useQuery({ queryKey: ['log', 'brew', id, tastedMs], queryFn: () => api.brew(id) });
+  const page = useQuery({
+    // Asked again once what was said here has been stored there.
+    queryKey: ['log', 'brew', id, tastedMs, waiting],
+    queryFn: () => api.brew(id),
+    placeholderData: (before) => (before?.record.brewId === id ? before : undefined),
+  });
   return (
     <Page>
       <Head title="A brew" />

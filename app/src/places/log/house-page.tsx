@@ -3,7 +3,7 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { BALANCE_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
 import type { Coffee, House } from '@even-kettle/core/contract';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
@@ -18,11 +18,12 @@ import { Bar } from './bar-of';
 
 export function HousePage() {
   const { api } = useHere();
-  const { state, bar } = useBar();
-  // What was weighed, boiled or replaced is in the state at once; the sums are asked anew.
+  const { state, bar, waiting } = useBar();
+  // What was weighed, boiled or replaced is in the state at once; the sums are asked anew once it is stored.
   const house = useQuery({
-    queryKey: ['log', 'house', state.things?.length ?? 0, bar?.cloths.length, bar?.coffees.length],
+    queryKey: ['log', 'house', state.things?.length ?? 0, bar?.cloths.length, bar?.coffees.length, waiting],
     queryFn: api.house,
+    placeholderData: keepPreviousData,
   });
   return (
     <Page>

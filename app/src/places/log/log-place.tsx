@@ -28,7 +28,7 @@ const STILL_MS = 300;
 
 export function LogPlace() {
   const { api } = useHere();
-  const { state } = useBar();
+  const { state, waiting } = useBar();
   const client = useQueryClient();
   const [asked, setAsked] = useState<LogAsked>({});
   const [typed, setTyped] = useState('');
@@ -49,7 +49,7 @@ export function LogPlace() {
     .join();
   useEffect(() => {
     void client.invalidateQueries({ queryKey: ['log'] });
-  }, [client, finished]);
+  }, [client, finished, waiting]);
 
   const records = log.data?.pages.flatMap((page) => page.records) ?? [];
   const narrowed = Object.values(asked).some(Boolean);

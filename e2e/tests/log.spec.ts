@@ -1,0 +1,124 @@
+/** The Log: a brew on a scale is tasted, its one change taken up, and the next brew shows what came of it. */
+import { readFileSync } from 'node:fs';
+import { expect, test } from '../support/bar';
+import { allCleaned, practisedHands, stateOnce, takeOrder, workItOff } from '../support/barista';
+
+test.describe('dial-in', () => {
+  // As fast as a scale that weighs ten times a second still shows a pour.
+  test.use({ rate: 25 });
+
+  test('brewed on the scale, tasted, “coarser” taken up, brewed again: expectation stands against result', async ({
+    page,
+    bar,
+  }) => {
+    test.setTimeout(180_000);
+    await bar.set({
+      stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m', scale: 'simulated' }],
+      tasteAfterMin: 1,
+    });
+    await practisedHands(bar);
+    await page.goto(bar.url);
+    await takeOrder(page, 'first', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    await workItOff(page, 40);
+    const before = await stateOnce(bar, allCleaned);
+    const [brewId] = Object.keys(before.brews);
+
+    // A minute later it is asked after, quietly.
+    await page.getByRole('link', { name: 'Log', exact: true }).click();
+    await page.getByRole('button', { name: /^Taste House coffee/ }).click();
+    await expect(
+      page.getByRole('img', { name: /^Water over time: planned 285 g.*weighed 28\d g/ }),
+    ).toBeVisible();
+    await page.getByRole('radio', { name: 'bitter', exact: true }).click();
+    await page.getByRole('radio', { name: 'right', exact: true }).click();
+    await page.getByRole('button', { name: 'bed even' }).click();
+    await page.getByLabel('TDS, %').fill('140');
+    await expect(page.getByText('TDS is a per cent from 0.1 to 25')).toBeVisible();
+    await page.getByLabel('TDS, %').fill('1.42');
+    await page.getByTestId('keep-taste').click();
+    await expect(page.getByTestId('advice')).toHaveText(
+      /^\d(\.5)? steps? coarser: about \d:\d\d ± \d:\d\d, from 1 brew$/,
+    );
+    await expect(page.getByRole('img', { name: /1.42 % strength, \d+(\.\d)? % extracted/ })).toBeVisible();
+    await page.getByTestId('take-up').click();
+    await expect(page.getByTestId('tried')).toContainText('not brewed since');
+    const { coffees } = await bar.get<{ coffees: { grindOffsets?: Record<string, number> }[] }>('/api/bar');
+    expect(coffees[0]!.grindOffsets!['grinder-1']).toBeGreaterThan(0);
+
+    await takeOrder(page, 'second', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    await workItOff(page, 40);
+    await stateOnce(bar, (state) => Object.keys(state.brews).length === 2 && allCleaned(state));
+    await page.goto(`${bar.url}/log/${brewId}`);
+    await expect(page.getByTestId('tried')).toHaveText(
+      /coarser\. Expected \d:\d\d ± \d:\d\d, it took \d:\d\d, (not )?as expected\.$/,
+    );
+    // The new setting is in the record of the new brew, and the two lie over each other.
+    const { records } = await bar.get<{ records: { brewId: string; grind: { setting: number } }[] }>(
+      '/api/log',
+    );
+    const [second, first] = records;
+    expect(second!.grind.setting).toBeGreaterThan(first!.grind.setting);
+    await page.getByLabel('Lay another over it').selectOption({ index: 1 });
+    await expect(page.getByRole('img', { name: /the other ended at \d:\d\d/ })).toBeVisible();
+  });
+});
+
+test.describe('two weeks', () => {
+  test.use({ demo: true });
+
+  test('a brew is found by its words and its taste, a run shows its shift, a day its late orders, and the log is taken along', async ({
+    page,
+    bar,
+  }) => {
+    await page.goto(`${bar.url}/log`);
+    await page.getByLabel('Search the log').fill('low beacon sock');
+    await expect(page.getByTestId('brewed').first()).toContainText('Low Beacon · Cloth sock');
+    await page.getByLabel('Search the log').fill('nothing like that');
+    await expect(page.getByText('No brew is like that')).toBeVisible();
+    await page.getByRole('button', { name: 'Show all' }).click();
+    await page.getByRole('button', { name: 'Narrow' }).click();
+    await page.getByLabel('Taste', { exact: true }).selectOption('bitter');
+    await expect(page.getByTestId('brewed').first()).toContainText('bitter');
+
+    await page.getByRole('button', { name: 'Runs' }).click();
+    await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'Bloom and three pours' });
+    await page.getByLabel('Coffee', { exact: true }).selectOption('Saltmarsh');
+    await expect(page.getByText(/^It has shifted: since brew \d+ it takes 1\d s longer/)).toBeVisible();
+    const picture = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save the chart as PNG' }).click();
+    const png = readFileSync(await (await picture).path());
+    expect(png.subarray(1, 4).toString()).toBe('PNG');
+
+    await page.goto(`${bar.url}/log/files`);
+    const saved = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save: Log, CSV' }).click();
+    const csv = readFileSync(await (await saved).path(), 'utf8');
+    expect(csv.split('\r\n').length).toBeGreaterThan(220);
+
+    await page.goto(`${bar.url}/log/house`);
+    await expect(page.getByText('Boil today')).toBeVisible();
+    await page.getByRole('button', { name: 'Siphon cloth was boiled' }).click();
+    await expect(page.getByText('Boil today')).toHaveCount(0);
+
+    await page.goto(`${bar.url}/log/day`);
+    await expect(page.getByText(/\d+ late of \d+|No order was late/)).toBeVisible();
+  });
+
+  test('a roast list is shown line by line before it is taken', async ({ page, bar }) => {
+    await page.goto(`${bar.url}/log/files`);
+    const choose = async (text: string) => {
+      const chooser = page.waitForEvent('filechooser');
+      await page.getByRole('button', { name: 'Choose a file: Roast list' }).click();
+      await (await chooser).setFiles({ name: 'roasts.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+    };
+    await choose('coffee,roast\nGull,light\nFog,purple\n');
+    await expect(page.getByText('Gull, light')).toBeVisible();
+    await expect(page.getByText(/^Not so: roast must be one of/)).toBeVisible();
+    await expect(page.getByRole('button', { name: '1 to mend first' })).toBeDisabled();
+    await choose('coffee,roast\nGull,light\nFog,dark\n');
+    await page.getByRole('button', { name: 'Take all 2' }).click();
+    await expect(page.getByText('All 2 lines were taken.')).toBeVisible();
+    const { coffees } = await bar.get<{ coffees: { name: string }[] }>('/api/bar');
+    expect(coffees.map(({ name }) => name)).toEqual(expect.arrayContaining(['Gull', 'Fog']));
+  });
+});
