@@ -18,6 +18,10 @@ if (process.argv[2] === 'plan') {
   say('Planning (core, one thread)');
   process.exit(planBench());
 }
+if (process.argv[2] === 'log') {
+  await buildServer();
+  process.exit(logBench());
+}
 await build();
 const ms = (value) => `${value.toFixed(1)} ms`;
 const quantile = (values, share) =>
@@ -175,8 +179,17 @@ await browser.close();
 say('Recipes: every card there is');
 spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
 
+logBench();
+
 say('Planning (core, one thread)');
 process.exit(planBench());
+
+function logBench() {
+  say('The log, with 100,000 brews in it');
+  return (
+    spawnSync(process.execPath, [join(root, 'server/dist/bench-log.js')], { stdio: 'inherit' }).status ?? 1
+  );
+}
 
 function planBench() {
   return spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' }).status ?? 1;

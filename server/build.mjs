@@ -14,6 +14,7 @@ const options = {
     bench: here('src/bench-plan.ts'),
     ek: here('src/ek/main.ts'),
     'bench-cards': here('src/bench-cards.ts'),
+    'bench-log': here('src/bench-log.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('src/soak/main.ts'),
     'rush-hour': here('src/soak/rush-hour.ts'),
