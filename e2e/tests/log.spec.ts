@@ -122,3 +122,40 @@ test.describe('two weeks', () => {
     expect(coffees.map(({ name }) => name)).toEqual(expect.arrayContaining(['Gull', 'Fog']));
   });
 });
+
+test('a sample round is begun, scored behind its letters by two tongues, and opened best first', async ({
+  page,
+  bar,
+}) => {
+  await bar.set({
+    coffees: ['Saltmarsh', 'Low Beacon', 'Night Ferry'].map((name, index) => ({
+      id: `coffee-${index}`,
+      name,
+      roast: 'medium',
+      notes: '',
+      decaf: false,
+    })),
+  });
+  await page.goto(`${bar.url}/log`);
+  await page.getByRole('button', { name: 'Sample round' }).click();
+  await expect(page.getByTestId('begin-round')).toBeDisabled();
+  for (const name of ['Saltmarsh', 'Low Beacon']) await page.getByRole('button', { name }).click();
+  await page.getByTestId('begin-round').click();
+  // No name is seen while it is tasted.
+  await expect(page.getByRole('radiogroup', { name: 'Score of A' })).toBeVisible();
+  await expect(page.getByText('Saltmarsh')).toHaveCount(0);
+  for (const [taster, a, b] of [
+    ['Noor', 4, 8],
+    ['Imre', 5, 9],
+  ] as const) {
+    await page.getByLabel('Whose tongue').fill(taster);
+    await page.getByRole('button', { name: `A: ${a}`, exact: true }).click();
+    await page.getByRole('button', { name: `B: ${b}`, exact: true }).click();
+  }
+  await page.getByTestId('reveal').click();
+  const opened = page.getByTestId('opened-letter');
+  await expect(opened.first()).toContainText(/^B · (Saltmarsh|Low Beacon)8\.5/);
+  await expect(opened.last()).toContainText('Noor 4, Imre 5');
+  const state = await stateOnce(bar, ({ orders }) => Object.keys(orders).length === 1);
+  expect(Object.values(state.orders)[0]!.cups).toHaveLength(2);
+});

@@ -20,6 +20,7 @@ const PLACES = [
   '/log/run',
   '/log/day',
   '/log/house',
+  '/log/round',
   '/log/files',
   '/bench',
   '/station/cone-1',

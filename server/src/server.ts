@@ -68,6 +68,9 @@ const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
   'cloth-boiled',
   'cloth-replaced',
   'change-tried',
+  'round-begun',
+  'round-scored',
+  'round-revealed',
 ]);
 /** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;

@@ -141,8 +141,25 @@ export type ChangeTried = Base<'change-tried'> & {
   expectS?: number;
   plusMinusS?: number;
 };
+/** Several coffees by one recipe, each behind a letter. */
+export type RoundBegun = Base<'round-begun'> & {
+  roundId: string;
+  recipeId: string;
+  cups: { letter: string; coffee: string }[];
+};
+/** One taster's score of a letter, 1 to 10; the latest counts. */
+export type RoundScored = Base<'round-scored'> & {
+  roundId: string;
+  letter: string;
+  taster: string;
+  score: number;
+  words?: string;
+};
+/** The letters are opened; nothing is scored after that. */
+export type RoundRevealed = Base<'round-revealed'> & { roundId: string };
 /** What is said of the bar's things, beside orders and brews. */
-export type ThingEvent = CoffeeWeighed | ClothBoiled | ClothReplaced | ChangeTried;
+export type ThingEvent =
+  CoffeeWeighed | ClothBoiled | ClothReplaced | ChangeTried | RoundBegun | RoundScored | RoundRevealed;
 
 export type OrderEvent = OrderTaken | OrderUrged | CupCancelled | CupRemade;
 export type BrewEvent =

@@ -28,5 +28,7 @@ export { paceOf } from './pace';
 export type { Pace } from './pace';
 export { caughtUp, confirm, drop, freshReplica, seen, tap, unsent, whole } from './replica';
 export type { Replica } from './replica';
-export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, tasteInWords } from './taste';
+export { roundsOf } from './round';
+export type { Round } from './round';
+export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords } from './taste';
 export type { Notch, Seen, Taste } from './taste';

@@ -29,6 +29,9 @@ import {
   type HandsAway,
   type OrderTaken,
   type OrderUrged,
+  type RoundBegun,
+  type RoundRevealed,
+  type RoundScored,
   type StepBegun,
   type StepCorrected,
   type StepDone,
@@ -48,6 +51,7 @@ import {
   type OrderState,
 } from './state';
 import { beginsByItself } from './timeline';
+import { roundsOf } from './round';
 import { undo } from './undo';
 
 /** Two devices' clocks may differ by this much before an event counts as out of time, milliseconds of bar time. */
@@ -89,6 +93,10 @@ export function apply(state: BarState, event: BarEvent, book: RecipeBook): Appli
     case 'cloth-replaced':
     case 'change-tried':
       return accept({ ...state, things: [...(state.things ?? []), event] });
+    case 'round-begun':
+    case 'round-scored':
+    case 'round-revealed':
+      return takeRound(state, event);
     case 'event-undone':
       return undo(state, event.eventId);
     default:
@@ -151,6 +159,26 @@ function goAway(state: BarState, event: HandsAway): Applied {
     return refuse('out-of-time', 'toMs', 'A break ends after it begins, and within two hours.');
   if (event.toMs <= event.atMs) return refuse('out-of-time', 'toMs', 'This break would be over already.');
   return accept({ ...state, away: [...(state.away ?? []), event] });
+}
+
+/** A round is begun once, scored while its letters are closed, and opened once. */
+function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevealed): Applied {
+  const round = roundsOf(state).find(({ roundId }) => roundId === event.roundId);
+  const things = [...(state.things ?? []), event];
+  if (event.type === 'round-begun')
+    return round
+      ? refuse('already-exists', 'roundId', 'There is a round with this id already.')
+      : accept({ ...state, things });
+  if (!round) return refuse('unknown', 'roundId', 'There is no such sample round.');
+  if (round.revealed)
+    return refuse('already-done', 'roundId', 'The letters have been opened; nothing is scored any more.');
+  if (event.type === 'round-scored' && !round.letters.some(({ letter }) => letter === event.letter))
+    return refuse(
+      'unknown',
+      'letter',
+      `This round has the letters ${round.letters.map(({ letter }) => letter).join(', ')}.`,
+    );
+  return accept({ ...state, things });
 }
 
 function changeOrder(state: BarState, event: CupCancelled | CupRemade): Applied {

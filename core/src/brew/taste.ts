@@ -28,6 +28,9 @@ export type Taste = {
   beverageG?: number;
 };
 
+/** What a list of the log can be narrowed to. */
+export const TASTES = ['sour', 'balanced', 'bitter', 'weak', 'strong', 'not tasted'] as const;
+
 export const SEEN_WORDS: Record<Seen, string> = {
   wall: 'grounds on the wall',
   sloped: 'bed sloped',

@@ -3,7 +3,7 @@
  */
 import { z } from 'zod';
 import { METHOD_IDS, PHASES, ROAST_LEVELS, STEP_KINDS, brewerById, calibrationFault } from '../recipe';
-import { NOTES } from '../brew';
+import { NOTES, TASTES } from '../brew';
 import { STATION_SCALES } from '../plan';
 import { ALTITUDE_RANGE_M } from '../water';
 import { tasteSchema } from './events';
@@ -216,7 +216,6 @@ export const logPageSchema = z.object({
   records: z.array(brewRecordSchema),
   next: z.string().nullable().meta({ description: 'Give as `before` for the page after this one.' }),
 });
-export const TASTES = ['sour', 'balanced', 'bitter', 'weak', 'strong', 'not tasted'] as const;
 export type LogPage = z.infer<typeof logPageSchema>;
 const atMs = z.coerce.number().int().min(0).max(8.64e15);
 export const logQuerySchema = z.object({

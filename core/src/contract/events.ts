@@ -194,6 +194,28 @@ const changeTried = z.strictObject({
   expectS: z.number().min(0).max(86_400).optional(),
   plusMinusS: z.number().min(0).max(86_400).optional(),
 });
+const letter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
+const roundBegun = z.strictObject({
+  ...base,
+  type: z.literal('round-begun'),
+  roundId: thingId,
+  recipeId: thingId,
+  cups: z
+    .array(z.strictObject({ letter, coffee: line(40) }))
+    .min(2, 'compares at least two coffees')
+    .max(8, 'takes at most eight coffees')
+    .refine((cups) => new Set(cups.map((cup) => cup.letter)).size === cups.length, 'has a letter twice'),
+});
+const roundScored = z.strictObject({
+  ...base,
+  type: z.literal('round-scored'),
+  roundId: thingId,
+  letter,
+  taster: line(24),
+  score: z.number().min(1, 'must be at least 1').max(10, 'must be at most 10'),
+  words: line(200).optional(),
+});
+const roundRevealed = z.strictObject({ ...base, type: z.literal('round-revealed'), roundId: thingId });
 const stepTaken = z.strictObject({
   ...base,
   type: z.literal('step-taken'),
@@ -235,6 +257,9 @@ export const barEventSchema = z.discriminatedUnion('type', [
   clothBoiled,
   clothReplaced,
   changeTried,
+  roundBegun,
+  roundScored,
+  roundRevealed,
   stepTaken,
   brewServed,
   brewAbandoned,

@@ -1,6 +1,5 @@
 export { BATCH_MAX, barEventSchema, cupAskSchema, postEventsSchema, postedSchema } from './events';
 export {
-  TASTES,
   barChangeSchema,
   barSchema,
   brewRecordSchema,

@@ -45,8 +45,6 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
   if (items.length === 0) return null;
   return (
     <View
-      role="list"
-      aria-label="Up next"
       style={{
         backgroundColor: look.surface,
         borderColor: look.rim,
@@ -60,42 +58,44 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
           {becauseInWords(change!)}
         </Text>
       ) : null}
-      {items.map((item, index) => {
-        const leftMs = item.dueMs - nowMs;
-        const byS = moved.get(item.key);
-        return (
-          <View key={item.key} role="listitem">
-            <Pressable
-              role="button"
-              aria-label={`${item.station.name}: ${inShort(item, units)}, in ${showClock(Math.max(0, Math.ceil(leftMs / 1000)))}. Take it now`}
-              onPress={() => onTake(item.brewId)}
-              style={({ pressed }) => ({
-                minHeight: TOUCH,
-                flexDirection: 'row',
-                alignItems: 'center',
-                gap: 10,
-                paddingHorizontal: 12,
-                borderTopWidth: index === 0 ? 0 : 1,
-                borderColor: look.rim,
-                backgroundColor: pressed ? look.coolPale : leftMs <= SOON_MS ? look.soon : 'transparent',
-              })}
-            >
-              <Text size="clock" style={{ width: 58, textAlign: 'right' }}>
-                {leftMs <= 0 ? 'now' : showClock(Math.ceil(leftMs / 1000))}
-              </Text>
-              <Badge badge={item.order.badge} size={28} />
-              <Text numberOfLines={1} style={{ flex: 1 }}>
-                {item.station.name}: {inShort(item, units)}
-              </Text>
-              {byS === undefined ? null : (
-                <Text size="small" bold>
-                  {shiftInWords(byS)}
+      <View role="list" aria-label="Up next">
+        {items.map((item, index) => {
+          const leftMs = item.dueMs - nowMs;
+          const byS = moved.get(item.key);
+          return (
+            <View key={item.key} role="listitem">
+              <Pressable
+                role="button"
+                aria-label={`${item.station.name}: ${inShort(item, units)}, in ${showClock(Math.max(0, Math.ceil(leftMs / 1000)))}. Take it now`}
+                onPress={() => onTake(item.brewId)}
+                style={({ pressed }) => ({
+                  minHeight: TOUCH,
+                  flexDirection: 'row',
+                  alignItems: 'center',
+                  gap: 10,
+                  paddingHorizontal: 12,
+                  borderTopWidth: index === 0 ? 0 : 1,
+                  borderColor: look.rim,
+                  backgroundColor: pressed ? look.coolPale : leftMs <= SOON_MS ? look.soon : 'transparent',
+                })}
+              >
+                <Text size="clock" style={{ width: 58, textAlign: 'right' }}>
+                  {leftMs <= 0 ? 'now' : showClock(Math.ceil(leftMs / 1000))}
                 </Text>
-              )}
-            </Pressable>
-          </View>
-        );
-      })}
+                <Badge badge={item.order.badge} size={28} />
+                <Text numberOfLines={1} style={{ flex: 1 }}>
+                  {item.station.name}: {inShort(item, units)}
+                </Text>
+                {byS === undefined ? null : (
+                  <Text size="small" bold>
+                    {shiftInWords(byS)}
+                  </Text>
+                )}
+              </Pressable>
+            </View>
+          );
+        })}
+      </View>
     </View>
   );
 });

@@ -5,3 +5,4 @@ export { RunPage } from './run-page';
 export { DayPage } from './day-page';
 export { HousePage } from './house-page';
 export { FilesPage } from './files-page';
+export { RoundPage } from './round-page';

@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { router, type Href } from 'expo-router';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import { TASTES } from '@even-kettle/core/contract';
+import { TASTES } from '@even-kettle/core/brew';
 import { METHODS, METHOD_IDS } from '@even-kettle/core/recipe';
 import type { LogAsked } from '../../bar/api';
 import { useBar, useHere } from '../../bar/bar-context';
@@ -20,6 +20,7 @@ const WAYS: [label: string, href: Href][] = [
   ['Today', '/log/day'],
   ['Runs', '/log/run'],
   ['Coffees and cloths', '/log/house'],
+  ['Sample round', '/log/round'],
   ['Files', '/log/files'],
 ];
 

@@ -1,0 +1,71 @@
+import { book } from '../testing/bench';
+import { reduce } from './reduce';
+import { roundsOf } from './round';
+import type { BarEvent } from './events';
+
+const begun: BarEvent = {
+  id: 'e1',
+  type: 'round-begun',
+  atMs: 1000,
+  roundId: 'r1',
+  recipeId: 'cone-thirds',
+  cups: [
+    { letter: 'A', coffee: 'Low Beacon' },
+    { letter: 'B', coffee: 'Saltmarsh' },
+  ],
+};
+const scored = (id: string, letter: string, taster: string, score: number): BarEvent => ({
+  id,
+  type: 'round-scored',
+  atMs: 2000,
+  roundId: 'r1',
+  letter,
+  taster,
+  score,
+});
+const revealed: BarEvent = { id: 'e9', type: 'round-revealed', atMs: 3000, roundId: 'r1' };
+
+test('a round is scored behind its letters, each taster heard once a letter, and opens best first', () => {
+  const closed = reduce(
+    [
+      begun,
+      scored('e2', 'A', 'noor', 4),
+      scored('e3', 'A', 'noor', 6),
+      scored('e4', 'B', 'noor', 8),
+      scored('e5', 'B', 'imre', 7),
+    ],
+    book,
+  );
+  expect(closed.refused).toEqual([]);
+  expect(roundsOf(closed.state)[0]).toMatchObject({
+    revealed: false,
+    letters: [
+      { letter: 'A', mean: 6, scores: [{ taster: 'noor', score: 6 }] },
+      { letter: 'B', mean: 7.5 },
+    ],
+  });
+  const open = reduce([revealed], book, closed.state).state;
+  expect(roundsOf(open)[0]!.letters.map(({ coffee }) => coffee)).toEqual(['Saltmarsh', 'Low Beacon']);
+});
+
+test('nothing is scored in a round that is not there, behind a letter that is not, or after it was opened; undo closes it again', () => {
+  const wrong = reduce(
+    [
+      scored('e2', 'A', 'noor', 4),
+      begun,
+      begun,
+      scored('e3', 'Z', 'noor', 4),
+      revealed,
+      scored('e4', 'A', 'noor', 4),
+    ],
+    book,
+  );
+  expect(wrong.refused.map(({ event, refusal }) => [event.id, refusal.code])).toEqual([
+    ['e2', 'unknown'],
+    ['e1', 'already-exists'],
+    ['e3', 'unknown'],
+    ['e4', 'already-done'],
+  ]);
+  const undone = reduce([{ id: 'e10', type: 'event-undone', atMs: 4000, eventId: 'e9' }], book, wrong.state);
+  expect(roundsOf(undone.state)[0]!.revealed).toBe(false);
+});
