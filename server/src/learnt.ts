@@ -19,7 +19,7 @@ import {
   type GrindSlope,
   type WeighedCup,
 } from '@even-kettle/core/learn';
-import { retentionKey } from '@even-kettle/core/plan';
+import { bedKey } from '@even-kettle/core/plan';
 import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
 import type { RecordShelf, RunPoint } from './store/records';
 import type { TraceShelf } from './store/traces';
@@ -31,8 +31,8 @@ export type Learning = {
   house: () => Promise<House>;
   /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
   pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
-  /** What a gram of coffee keeps, by recipe and coffee, where enough cups were weighed. */
-  retention: () => Promise<NonNullable<Bar['retention']>>;
+  /** What a gram of coffee keeps and how drawdown grows, by recipe and coffee, where enough is known. */
+  beds: () => Promise<NonNullable<Bar['beds']>>;
 };
 
 type Sources = {
@@ -84,11 +84,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
       const whole = (await records.latest(LEARN_FROM, recipeId)).filter(
         (record) => record.coffee === coffee && record.outcome === 'served',
       );
-      const retention = learnRetention(
-        whole.flatMap((record) =>
-          record.beverageG === null ? [] : [{ ...record, beverageG: record.beverageG }],
-        ),
-      );
+      const retention = learnRetention(weighedOf(whole));
       return {
         recipeId,
         coffee,
@@ -103,11 +99,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
           brews: grind.slope.brews,
         },
         retention,
-        drawdown: learnDrawdown(
-          whole.flatMap(({ brewId, brewWaterG, drawdownS }) =>
-            drawdownS === null ? [] : [{ brewId, brewWaterG, drawdownS }],
-          ),
-        ),
+        drawdown: learnDrawdown(drawdownsOf(whole)),
         tried: things('change-tried')
           .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
           .reverse()
@@ -178,18 +170,24 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
         ),
       };
     },
-    retention: async () => {
-      const cups = new Map<string, WeighedCup[]>();
-      for (const record of await records.latest(LEARN_FROM)) {
-        const { beverageG, outcome, recipeId, coffee } = record;
-        if (beverageG === null || outcome !== 'served') continue;
-        const key = retentionKey(recipeId, coffee);
-        cups.set(key, [...(cups.get(key) ?? []), { ...record, beverageG }]);
+    beds: async () => {
+      const served = (await records.latest(LEARN_FROM)).filter(({ outcome }) => outcome === 'served');
+      const byBed = new Map<string, BrewRecord[]>();
+      for (const record of served) {
+        const key = bedKey(record.recipeId, record.coffee);
+        byBed.set(key, [...(byBed.get(key) ?? []), record]);
       }
       return Object.fromEntries(
-        [...cups].flatMap(([key, of]) => {
-          const learnt = learnRetention(of);
-          return learnt ? [[key, Math.round(learnt.gPerG * 20) / 20] as const] : [];
+        [...byBed].flatMap(([key, of]) => {
+          const retention = learnRetention(weighedOf(of));
+          const drawdown = learnDrawdown(drawdownsOf(of));
+          if (!retention && !drawdown) return [];
+          // To a twentieth: a card is not to flicker with every cup that is weighed.
+          const bed = {
+            ...(retention ? { retentionGPerG: twentieth(retention.gPerG) } : {}),
+            ...(drawdown ? { drawdownExponent: twentieth(within(drawdown.exponent, 0, 1.5)) } : {}),
+          };
+          return [[key, bed] as const];
         }),
       );
     },
@@ -267,5 +265,16 @@ const stepsOf = (record: BrewRecord): DoneStep[] =>
     workedS === null ? [] : [{ kind, by, plannedS, realS: workedS }],
   );
 
+const weighedOf = (records: readonly BrewRecord[]): WeighedCup[] =>
+  records.flatMap((record) =>
+    record.beverageG === null ? [] : [{ ...record, beverageG: record.beverageG }],
+  );
+const drawdownsOf = (records: readonly BrewRecord[]) =>
+  records.flatMap(({ brewId, brewWaterG, drawdownS }) =>
+    drawdownS === null ? [] : [{ brewId, brewWaterG, drawdownS }],
+  );
+
+const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
+const twentieth = (value: number): number => Math.round(value * 20) / 20;
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 const clock = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`;

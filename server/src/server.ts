@@ -58,7 +58,7 @@ export type BarServerParts = {
   warn: (detail: unknown, message: string) => void;
 };
 
-/** Hands' pace and coffees' retention are learnt anew after so many cups. */
+/** Hands' pace and what beds do are learnt anew after so many cups. */
 const LEARN_EVERY = 10;
 const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
   'brew-noted',
@@ -97,7 +97,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
   });
   const learnAll = async (by: string | undefined) => ({
     pace: await learning.pace(by),
-    retention: await learning.retention(),
+    beds: await learning.beds(),
   });
   let learnt = await learnAll(undefined);
   /** The bench with what has been learnt of its people and coffees. */

@@ -60,8 +60,9 @@ export type BrewStarted = Base<'brew-started'> & {
   kettleFilledAtC: number;
   kettleSizeMl?: number;
   kettleMaxFlowGPerS?: number;
-  /** What a gram of coffee keeps, where the log has taught it. */
+  /** What a gram of coffee keeps, and how drawdown grows, where the log has taught it. */
   retentionGPerG?: number;
+  drawdownExponent?: number;
   /** What was in the grinder and the kettle then, for the record. */
   roastedOn?: string;
   grinderId?: string;

@@ -229,6 +229,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     setBy: 'bar',
     ...(brewer ? { brewer } : {}),
     ...(event.retentionGPerG === undefined ? {} : { retentionGPerG: event.retentionGPerG }),
+    ...(event.drawdownExponent === undefined ? {} : { drawdownExponent: event.drawdownExponent }),
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
   });

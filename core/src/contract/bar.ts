@@ -111,8 +111,13 @@ export const barSchema = z.strictObject({
   ...barShape,
   /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
-  /** Learnt: what a gram of coffee keeps, g/g, by recipe and coffee. */
-  retention: z.record(z.string(), z.number()).optional(),
+  /** Learnt of a recipe with a coffee: what a gram keeps, g/g, and the power with which drawdown grows with the dose. */
+  beds: z
+    .record(
+      z.string(),
+      z.object({ retentionGPerG: z.number().optional(), drawdownExponent: z.number().optional() }),
+    )
+    .optional(),
 });
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;

@@ -62,12 +62,27 @@ export type Bench = {
   water?: { name: string };
   /** Learnt: how long each kind of attended step takes these hands, times the card's length. */
   pace?: Partial<Record<StepKind, number>> | undefined;
-  /** Learnt: what a gram of coffee keeps, g/g, by `retentionKey`. */
-  retention?: Record<string, number> | undefined;
+  /** Learnt of a recipe with a coffee, by `bedKey`. */
+  beds?: Record<string, LearntBed> | undefined;
 };
 
-/** A recipe with a coffee, as what is learnt of them is kept. */
-export const retentionKey = (recipeId: string, coffee: string): string => `${recipeId} ${coffee}`;
+/** What the log has taught of a bed: what a gram keeps, g/g, and how drawdown grows with the dose. */
+export type LearntBed = { retentionGPerG?: number | undefined; drawdownExponent?: number | undefined };
+
+export const bedKey = (recipeId: string, coffee: string): string => `${recipeId} ${coffee}`;
+
+/** What is learnt of a bed, for a card or for the event that starts a brew; nothing where nothing is. */
+export function learntBed(
+  beds: Bench['beds'],
+  recipeId: string,
+  coffee: string,
+): { retentionGPerG?: number; drawdownExponent?: number } {
+  const { retentionGPerG, drawdownExponent } = beds?.[bedKey(recipeId, coffee)] ?? {};
+  return {
+    ...(retentionGPerG === undefined ? {} : { retentionGPerG }),
+    ...(drawdownExponent === undefined ? {} : { drawdownExponent }),
+  };
+}
 
 /** What the recipes need to know of the bench, apart from coffee and brewer. */
 export const placeOf = (bench: Bench, roast: Place['roast']): Place => ({
@@ -105,11 +120,7 @@ export function cardFor(
       reason: `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
     };
   try {
-    const learnt = bench.retention?.[retentionKey(cup.recipeId, cup.coffee)];
-    const place = {
-      ...placeOf(bench, cup.roast),
-      ...(learnt === undefined ? {} : { retentionGPerG: learnt }),
-    };
+    const place = { ...placeOf(bench, cup.roast), ...learntBed(bench.beds, cup.recipeId, cup.coffee) };
     const card = brewCard(recipe, askOf(cup), place);
     const missing = missingTool(bench, recipe);
     if (missing) return { ok: false, field: 'recipeId', reason: missing };

@@ -71,7 +71,7 @@ test('what the log has taught of hands and coffee is planned and brewed with, an
   const bench = {
     ...BENCH,
     pace: { weigh: 1.5 },
-    retention: { 'cone-thirds Saltmarsh': 2.3 },
+    beds: { 'cone-thirds Saltmarsh': { retentionGPerG: 2.3, drawdownExponent: 0.6 } },
     coffees: [{ name: 'Saltmarsh', roastedOn: '2025-12-20', grindOffsets: { grinder: 1.5 } }],
     water: { name: 'Harbour tap' },
   };
@@ -89,6 +89,7 @@ test('what the log has taught of hands and coffee is planned and brewed with, an
   expect(started).toMatchObject({
     type: 'brew-started',
     retentionGPerG: 2.3,
+    drawdownExponent: 0.6,
     roastedOn: '2025-12-20',
     grinderId: 'grinder',
     water: 'Harbour tap',

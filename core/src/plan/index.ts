@@ -1,7 +1,7 @@
 export { SOON_MS, agenda, isBehind } from './agenda';
 export type { AgendaItem } from './agenda';
-export { STATION_SCALES, brewersOn, cardFor, placeOf, retentionKey, stationFor } from './bench';
-export type { Bench, BenchKettle, Station, StationScale } from './bench';
+export { STATION_SCALES, brewersOn, cardFor, bedKey, learntBed, placeOf, stationFor } from './bench';
+export type { Bench, BenchKettle, LearntBed, Station, StationScale } from './bench';
 export { startEvent, tapEvents } from './tap';
 export type { NewId, Said } from './tap';
 export { buildProblem } from './build';

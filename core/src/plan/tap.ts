@@ -4,7 +4,7 @@
 import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
 import { grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
-import { kettleOf, retentionKey, type Bench } from './bench';
+import { kettleOf, learntBed, type Bench } from './bench';
 
 /** How the device names a new event. */
 export type NewId = () => string;
@@ -73,7 +73,7 @@ export function startEvent(
     altitudeM: bench.altitudeM,
     ...kettleForStart(kettleOf(bench)),
     ...groundFor(item, bench),
-    ...retentionFor(item.cup, bench),
+    ...learntBed(bench.beds, item.cup.recipeId, item.cup.coffee),
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
@@ -90,9 +90,4 @@ function groundFor({ cup, card }: Pick<AgendaItem, 'cup' | 'card'>, { coffees, g
     ...(ground?.ok ? { grinderId: grinder!.id, grindSetting: ground.setting } : {}),
     ...(water ? { water: water.name } : {}),
   };
-}
-
-function retentionFor({ recipeId, coffee }: AgendaItem['cup'], { retention }: Bench) {
-  const learnt = retention?.[retentionKey(recipeId, coffee)];
-  return learnt === undefined ? {} : { retentionGPerG: learnt };
 }

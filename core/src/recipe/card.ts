@@ -26,6 +26,8 @@ export type Place = {
   handHeld?: true;
   /** Retention that the bar has learnt for this recipe, g/g. */
   retentionGPerG?: number;
+  /** The bar's own power with which drawdown grows with the dose, where its log has shown one. */
+  drawdownExponent?: number;
   /** Who set altitude and kettle; left out, they are the usual ones. */
   setBy?: 'bar' | 'asked';
 };
@@ -153,7 +155,7 @@ function watersOf(doseG: number, brewWaterG: number, each: Yield): Waters {
 
 function layOutIn(
   recipe: Recipe,
-  { kettle, brewer }: Place,
+  { kettle, brewer, drawdownExponent }: Place,
   doseG: number,
   brewWaterG: number,
   waterC: number,
@@ -167,6 +169,7 @@ function layOutIn(
     heatLeftS: heatLeftS(recipe, doseG, heatS),
     hotFill: kettle.filledAtC >= HOT_FILL_C,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
+    drawdownExponent: drawdownExponent ?? method.drawdownExponent ?? 0,
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = layOutOnce(recipe, batch);
@@ -181,7 +184,7 @@ function layOutIn(
  * a recipe is kept. Neither recipes nor timelines are ever changed.
  */
 function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
-  const { doseG, brewWaterG, heatLeftS: heatS, hotFill, maxFlowGPerS } = batch;
+  const { doseG, brewWaterG, heatLeftS: heatS, hotFill, maxFlowGPerS, drawdownExponent } = batch;
   const known = latest.get(recipe);
   const same =
     known &&
@@ -189,7 +192,8 @@ function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
     known.brewWaterG === brewWaterG &&
     known.heatLeftS === heatS &&
     known.hotFill === hotFill &&
-    known.maxFlowGPerS === maxFlowGPerS;
+    known.maxFlowGPerS === maxFlowGPerS &&
+    known.drawdownExponent === drawdownExponent;
   if (same) return known.timeline;
   const timeline = layOut(recipe, batch);
   latest.set(recipe, { ...batch, timeline });

@@ -4,7 +4,6 @@
  * A pour keeps its flow, so it grows with the batch; where it would run into the next start, that start and all later
  * ones move by the excess. Drawdown follows the dose by the method's exponent. Times are whole seconds, rounded up.
  */
-import { METHODS } from './method';
 import { pourAmounts, type PourTarget } from './pours';
 import { roundUp } from './round';
 import {
@@ -65,6 +64,8 @@ export type Batch = {
   hotFill: boolean;
   /** The most that the kettle's spout pours, g/s. */
   maxFlowGPerS: number;
+  /** The power with which drawdown grows with the dose. */
+  drawdownExponent: number;
 };
 
 export type Timeline = {
@@ -122,7 +123,7 @@ function place(
     }
     let durationS: number;
     if (step.lasts === 'drawdown') {
-      drained = scaleDrawdown(recipe, batch.doseG, lastPourEndS - (anchorS ?? 0), reference);
+      drained = scaleDrawdown(recipe, batch, lastPourEndS - (anchorS ?? 0), reference);
       drawdownS = drained.drawdownS;
       durationS = Math.max(1, Math.ceil(drawdownS - (startS - lastPourEndS)));
     } else if (typeof step.lasts === 'object' && 'untilS' in step.lasts) {
@@ -287,11 +288,11 @@ function pourLengthS(pour: Pour, target: PourTarget, batch: Batch): number {
  * t = t_ref x (dose / dose_ref)^p, where t_ref runs from the end of the last pour at the reference dose to the middle
  * of the recipe's window; the window's edges keep their proportion to it.
  */
-function scaleDrawdown(recipe: Recipe, doseG: number, lastPourEndS: number, reference: Reference | null) {
+function scaleDrawdown(recipe: Recipe, batch: Batch, lastPourEndS: number, reference: Reference | null) {
   const refPourEndS = reference?.lastPourEndS ?? lastPourEndS;
   const { from, to } = recipe.endWindowS;
   const refS = (from + to) / 2 - refPourEndS;
-  const drawdownS = refS * (doseG / recipe.refDoseG) ** (METHODS[recipe.method].drawdownExponent ?? 0);
+  const drawdownS = refS * (batch.doseG / recipe.refDoseG) ** batch.drawdownExponent;
   const edge = (atS: number) => Math.round(lastPourEndS + (drawdownS * (atS - refPourEndS)) / refS);
   return { drawdownS, window: { from: edge(from), to: edge(to) } };
 }
@@ -312,6 +313,8 @@ export function referenceOf(recipe: Recipe): Reference {
     heatLeftS: 0,
     hotFill: true,
     maxFlowGPerS: Infinity,
+    // At the reference dose the power is of no account.
+    drawdownExponent: 0,
   };
   const { lastPourEndS, brewTimeS } = place(recipe, recipe.steps, batch, null);
   references.set(recipe, { lastPourEndS, brewTimeS });

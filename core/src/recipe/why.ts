@@ -341,7 +341,13 @@ const TELLERS: Record<(typeof WHY_OF)[number], (at: Case) => Told | null> = {
         input('ref', 'End of its last pour at the reference dose', lastPourEndS, 's', 'derived'),
         doseOf(at),
         input('refDose', 'Reference dose', recipe.refDoseG, 'g', 'recipe'),
-        input('p', 'How drawdown grows with the dose', method.drawdownExponent!, '', 'default'),
+        input(
+          'p',
+          'How drawdown grows with the dose',
+          at.place.drawdownExponent ?? method.drawdownExponent!,
+          '',
+          at.place.drawdownExponent === undefined ? 'default' : 'log',
+        ),
       ],
       note: `Counted ${from}. The log’s own drawdowns replace p when there are enough of them.`,
     };

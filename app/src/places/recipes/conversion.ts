@@ -2,7 +2,7 @@
  * From what is typed to a card: the converter's reasoning, without its looks.
  */
 import type { Bar, Coffee } from '@even-kettle/core/contract';
-import { brewersOn, placeOf, retentionKey } from '@even-kettle/core/plan';
+import { brewersOn, learntBed, placeOf } from '@even-kettle/core/plan';
 import {
   BREWERS,
   DEFAULT_PLACE,
@@ -57,10 +57,9 @@ export function convert(recipe: Recipe, asked: Asked, bar: Bar | null, units: Un
   const grinder = bar?.grinders.find(({ id }) => id === asked.grinderId) ?? bar?.grinders[0];
   const offsetSteps = (grinder && coffee?.grindOffsets?.[grinder.id]) ?? 0;
   const roast = asked.roast ?? coffee?.roast ?? 'medium';
-  const learnt = coffee && bar?.retention?.[retentionKey(recipe.id, coffee.name)];
   const here: Place = {
     ...(bar ? placeOf(bar, roast) : { ...DEFAULT_PLACE, roast }),
-    ...(learnt === undefined ? {} : { retentionGPerG: learnt }),
+    ...(coffee ? learntBed(bar?.beds, recipe.id, coffee.name) : {}),
   };
   const brewers = brewersFor(recipe, bar);
   const made: With = { coffee, grinder, offsetSteps, place: here, brewers };
