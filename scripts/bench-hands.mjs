@@ -131,6 +131,50 @@ export async function benchHands(browser) {
       await page.close();
     }
   });
+  say(
+    'Planning and the page’s thread: an order quoted as it is typed, 12 orders waiting, CPU throttled four times',
+  );
+  await withServer({ demo: true }, async (url) => {
+    const page = await browser.newPage({ viewport: { width: 390, height: 844 }, locale: 'en-GB' });
+    await page.goto(`${url}/orders/new`);
+    await page.getByTestId('quoted').waitFor();
+    await page.waitForTimeout(10_000);
+    const devtools = await page.context().newCDPSession(page);
+    await devtools.send('Profiler.enable');
+    for (const slower of [1, 4]) {
+      await devtools.send('Emulation.setCPUThrottlingRate', { rate: slower });
+      await devtools.send('Profiler.start');
+      const quotes = [];
+      for (const size of ['200', '260', '320', '380', '240', '300']) {
+        const before = await page.getByTestId('quoted').textContent();
+        const from = performance.now();
+        await page.getByLabel('Size of cup 1').fill(size);
+        await page
+          .waitForFunction(
+            (was) => document.querySelector('[data-testid="quoted"]')?.textContent !== was,
+            before,
+            { timeout: 2000, polling: 10 },
+          )
+          .then(() => quotes.push(performance.now() - from))
+          .catch(() => undefined);
+      }
+      const { profile } = await devtools.send('Profiler.stop');
+      // What the page's own thread spent in the planner: it has a worker of its own, so this should be nothing.
+      const planner = new Set(
+        profile.nodes
+          .filter(({ callFrame }) => /startSearch|boardOf|timingOf|startSolving/.test(callFrame.functionName))
+          .map(({ id }) => id),
+      );
+      const spentMs = profile.samples.reduce(
+        (sum, id, index) => sum + (planner.has(id) ? profile.timeDeltas[index] / 1000 : 0),
+        0,
+      );
+      console.log(
+        `  CPU ${slower === 1 ? 'as it is' : 'four times slower'}: planner on the page’s thread ${spentMs.toFixed(1)} ms in all; a new quote after p50 ${quantile(quotes, 0.5).toFixed(0)} ms, longest ${Math.max(0, ...quotes).toFixed(0)} ms (${quotes.length} seen)`,
+      );
+    }
+    await page.close();
+  });
   say('The page’s heap over ten minutes of bar time, with those brews running');
   await withServer({ rate: HEAP_RATE }, async (url) => {
     await fill(url);
