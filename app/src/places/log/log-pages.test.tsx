@@ -1,0 +1,330 @@
+/** The Log's pages: what is told goes into the log, what is advised can be taken up, what is wrong is said. */
+import { act, screen } from '@testing-library/react-native';
+import { QueryClient, QueryClientProvider, notifyManager } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { EMPTY_BAR, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import type {
+  BarChange,
+  BrewPage as Page,
+  BrewRecord,
+  DayPage as Day,
+  House,
+  Learnt,
+} from '@even-kettle/core/contract';
+import { Refused, type Api } from '../../bar/api';
+import { TEST_BAR, press, showPage, type, viewOf } from '../../testing/bar';
+import { AdviceCard } from './advice-card';
+import { Brewed, verdict } from './brewed';
+import { DayPage } from './day-page';
+import { HousePage } from './house-page';
+import { RoundPage } from './round-page';
+import { RunPage } from './run-page';
+import { TasteForm } from './taste-form';
+import { cooledBrews } from './to-taste';
+
+const mockParams: Record<string, string> = {};
+jest.mock('expo-router', () => ({
+  router: { push: () => undefined, navigate: () => undefined, setParams: () => undefined },
+  useLocalSearchParams: () => mockParams,
+}));
+
+const RECORD: BrewRecord = {
+  brewId: 'a1.1',
+  badge: 2,
+  orderId: 'A',
+  guest: 'pilot',
+  attempt: 1,
+  cups: 1,
+  coffee: 'Saltmarsh',
+  roast: 'light',
+  ageDays: 9,
+  recipeId: 'cone-thirds',
+  recipeVersion: 1,
+  method: 'cone',
+  stationId: 'cone-1',
+  stationName: 'Cone 1',
+  by: [],
+  outcome: 'served',
+  reason: null,
+  cupMl: 250,
+  plannedDoseG: 17.6,
+  doseG: 17.6,
+  brewWaterG: 285,
+  bypassG: 0,
+  lossG: 0,
+  ratio: 16.2,
+  plannedBeverageG: 250,
+  beverageG: null,
+  waterC: 95,
+  water: 'Tap',
+  grind: { grinderId: 'g', setting: 18 },
+  drawdownS: 60,
+  handsS: 150,
+  notes: [],
+  taste: null,
+  yieldPct: null,
+  pouredG: 285,
+  plannedBrewS: 187,
+  windowFromS: 170,
+  windowToS: 205,
+  realBrewS: 222,
+  zeroMs: 1000,
+  orderedMs: 0,
+  promisedMs: null,
+  startedMs: 500,
+  endedMs: 4000,
+  steps: [],
+};
+const LEARNT: Learnt = {
+  recipeId: 'cone-thirds',
+  coffee: 'Saltmarsh',
+  run: [],
+  chart: null,
+  grind: null,
+  retention: null,
+  drawdown: null,
+  tried: [],
+};
+
+/** Answers come within the `act` that waits for them. */
+notifyManager.setScheduler((notify) => notify());
+const answered = () => act(async () => void (await new Promise((resolve) => setTimeout(resolve, 5))));
+
+async function show(page: ReactNode, api: Partial<Api> = {}, state: BarState = EMPTY_BAR) {
+  const client = new QueryClient({
+    defaultOptions: { queries: { gcTime: Infinity, retry: false }, mutations: { gcTime: Infinity } },
+  });
+  const shown = showPage(<QueryClientProvider client={client}>{page}</QueryClientProvider>, {
+    view: viewOf({ state }),
+    api: { learnt: () => Promise.resolve(LEARNT), ...api },
+  });
+  await answered();
+  return shown;
+}
+
+test('a taste is told in two taps and a chip; a TDS that cannot be is said at once and keeps nothing', async () => {
+  const { acted } = await show(<TasteForm record={RECORD} />);
+  press('Keep');
+  press('bitter');
+  press('right');
+  press('dry clumps');
+  type('TDS, %', '140');
+  expect(screen.getByText(/TDS is a per cent from 0.1 to 25/)).toBeTruthy();
+  press('Keep');
+  expect(acted).toEqual([]);
+  type('TDS, %', '1.42');
+  type('In your words', '  walnut ');
+  press('Keep');
+  expect(acted).toEqual([
+    expect.objectContaining({
+      type: 'cup-tasted',
+      brewId: 'a1.1',
+      taste: { balance: 1, strength: 0, seen: ['clumps'], words: 'walnut', tdsPct: 1.42 },
+    }),
+  ]);
+});
+
+const COARSER: Extract<NonNullable<Page['advice']>, { kind: 'change' }> = {
+  kind: 'change',
+  words: '1.5 steps coarser: about 3:05 ± 0:12, from 9 brews',
+  change: { what: 'grind', stepsCoarser: 1.5, expect: { brewS: 185, plusMinusS: 12 } },
+  because: ['3:42 is 17 s over its window.'],
+};
+
+test('“coarser” is set at the coffee’s own offset, the way this grinder counts, and what is expected goes into the log', async () => {
+  const changes: BarChange[] = [];
+  const changeBar = (change: BarChange) => (changes.push(change), Promise.resolve(TEST_BAR));
+  const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar });
+  expect(screen.getByText(COARSER.words)).toBeTruthy();
+  expect(screen.getByText('3:42 is 17 s over its window.')).toBeTruthy();
+  press('Set Grinder so');
+  await answered();
+  // It stood at -1 for this coffee; larger settings are coarser on it.
+  expect(changes[0]!.coffees![0]).toMatchObject({ id: 'saltmarsh', grindOffsets: { g: 0.5 } });
+  expect(acted).toEqual([
+    expect.objectContaining({
+      type: 'change-tried',
+      fromBrewId: 'a1.1',
+      coffee: 'Saltmarsh',
+      words: COARSER.words,
+      expectS: 185,
+      plusMinusS: 12,
+    }),
+  ]);
+});
+
+test('a grinder that cannot be set now leaves nothing in the log; a contradiction says what to look at, and offers no change', async () => {
+  const refuse = () => Promise.reject(new Error('The server answered 500.'));
+  const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar: refuse });
+  press('Set Grinder so');
+  await answered();
+  expect(screen.getByText(/Not set: The server answered 500/)).toBeTruthy();
+  expect(acted).toEqual([]);
+  await show(
+    <AdviceCard
+      record={RECORD}
+      advice={{
+        kind: 'contradiction',
+        words: 'It ran fast and is bitter all the same.',
+        checkFirst: ['The dose'],
+        because: [],
+      }}
+    />,
+  );
+  expect(screen.getByText('· The dose')).toBeTruthy();
+  expect(screen.queryByTestId('take-up')).toBeNull();
+});
+
+test('what came of a change stands under it', async () => {
+  const tried = { atMs: 0, words: '1 step coarser: about 3:05', expectS: 185, plusMinusS: 12 };
+  await show(<AdviceCard record={RECORD} advice={{ kind: 'leave', because: [] }} />, {
+    learnt: () =>
+      Promise.resolve({
+        ...LEARNT,
+        tried: [
+          { ...tried, result: { brewId: 'b', brewS: 190 } },
+          { ...tried, atMs: 1, result: { brewId: 'c', brewS: 220 } },
+        ],
+      }),
+  });
+  const lines = screen.getAllByTestId('tried').map((line) => [line.props.children].flat(9).join(''));
+  expect(lines[0]).toContain('1 step coarser. Expected 3:05 ± 0:12, it took 3:10, as expected.');
+  expect(lines[1]).toContain('it took 3:40, not as expected.');
+});
+
+test('a row says how long it took against its plan, and how it was', async () => {
+  await show(<Brewed record={{ ...RECORD, taste: { balance: -1, strength: 0, atMs: 0 } }} />);
+  expect(screen.getByTestId('real-time').props.children).toBe('3:42');
+  expect(
+    screen.getByText(/0:35 longer than planned, over its window\..*Tasted sour, right strength/),
+  ).toBeTruthy();
+  expect(verdict({ ...RECORD, realBrewS: null })).toBe('Served before its end mark was told.');
+  expect(verdict({ ...RECORD, outcome: 'abandoned', reason: 'torn filter' })).toBe('Given up: torn filter.');
+  expect(verdict({ ...RECORD, realBrewS: 187 })).toBe('As planned, inside its window.');
+});
+
+test('a run that shifted says since when and by how much; what is not known yet says what would teach it', async () => {
+  Object.assign(mockParams, { recipeId: 'cone-thirds', coffee: 'Saltmarsh' });
+  const run = Array.from({ length: 20 }, (_, n) => ({
+    brewId: `b${n}`,
+    endedMs: n,
+    brewS: n < 15 ? 185 + (n % 3) : 203,
+    setting: 18,
+  }));
+  const chart = {
+    fromIndex: 0,
+    centre: 186,
+    low: 181,
+    high: 191,
+    outside: run.map(({ brewS }) => brewS > 191),
+    shift: { fromIndex: 15, seenIndex: 18, by: 17 },
+  };
+  await show(<RunPage />, {
+    log: () => Promise.resolve({ records: [RECORD], next: null }),
+    learnt: () => Promise.resolve({ ...LEARNT, run, chart }),
+  });
+  expect(screen.getByText(/It has shifted: since brew 16 it takes 17 s longer/)).toBeTruthy();
+  expect(screen.getByText('five weighed cups teach it')).toBeTruthy();
+  expect(
+    screen.getByLabelText('20 brews, the last 3:23, usual from 3:01 to 3:11, shifted since'),
+  ).toBeTruthy();
+});
+
+const DAY: Day = {
+  cups: 12,
+  orders: 8,
+  waitS: { median: 312, p90: 640, longest: 700 },
+  late: [{ orderId: 'A', guest: 'pilot', badge: 2, byS: 95, cause: 'waited for hands or a brewer' }],
+  handsByMethod: [{ method: 'cone', cups: 12, handsS: 1830 }],
+  remade: 1,
+  abandoned: [{ reason: 'torn filter', count: 1 }],
+  waste: { coffeeG: 17.6, waterG: 285 },
+  inWindow: { of: 10, inside: 8 },
+  learnt: ['Saltmarsh: 1 step coarser. It took 3:02.'],
+};
+
+test('a day is a page of figures; a day with nothing says so; one that does not come can be asked again', async () => {
+  await show(<DayPage />, { day: () => Promise.resolve(DAY) });
+  for (const text of ['12', '5:12', '10:40', '80 %', '1 late of 8', 'pilot', '1:35', '30:30'])
+    expect(screen.getByText(text)).toBeTruthy();
+  expect(screen.getByText('Saltmarsh: 1 step coarser. It took 3:02.')).toBeTruthy();
+  await show(<DayPage />, { day: () => Promise.resolve({ ...DAY, cups: 0, abandoned: [] }) });
+  expect(screen.getByText('Nothing was brewed on this day')).toBeTruthy();
+  let asked = 0;
+  const day = () => ((asked += 1) === 1 ? Promise.reject(new Error('away')) : Promise.resolve(DAY));
+  await show(<DayPage />, { day });
+  press('Try again');
+  await answered();
+  expect(screen.getByText('1 late of 8')).toBeTruthy();
+});
+
+const HOUSE: House = {
+  coffees: [{ name: 'Slack Tide decaf', stockG: 240, brews: 3, tasted: null }],
+  cloths: [
+    {
+      id: 'blue',
+      name: 'Blue',
+      stationName: 'Sock',
+      uses: 88,
+      lastBoiledMs: null,
+      creep: 0.21,
+      due: ['replace: runs slow'],
+    },
+  ],
+};
+
+test('coffee is weighed and cloths are boiled from one page; a cloth is only replaced when asked twice; decaf is unmistakable', async () => {
+  const { acted } = await show(<HousePage />, { house: () => Promise.resolve(HOUSE) });
+  expect(screen.getByText(/· DECAF/)).toBeTruthy();
+  expect(screen.getByText('88 of 90')).toBeTruthy();
+  expect(screen.getByText(/drawdown \+21 % on its first week/)).toBeTruthy();
+  press('Weigh Slack Tide decaf');
+  type('Slack Tide decaf in the house, grams', 'much');
+  press('Keep');
+  expect(acted).toEqual([]);
+  type('Slack Tide decaf in the house, grams', '1200');
+  press('Keep');
+  press('Blue was boiled');
+  press('Blue was replaced');
+  expect(acted.map(({ type: what }) => what)).toEqual(['coffee-weighed', 'cloth-boiled']);
+  press('A new cloth, from nought');
+  expect(acted.at(-1)).toMatchObject({ type: 'cloth-replaced', clothId: 'blue' });
+});
+
+test('a page of the log that the server does not know is said to be unknown, not broken', async () => {
+  const refuse = () =>
+    Promise.reject(new Refused(404, { type: '', title: '', status: 404, detail: 'There is no such day.' }));
+  await show(<DayPage />, { day: refuse });
+  expect(screen.getByText('There is no such day.')).toBeTruthy();
+});
+
+test('a sample round begins with its cups as one order, and shows no coffee while it is tasted', async () => {
+  const { acted } = await show(<RoundPage />);
+  press('Saltmarsh');
+  press('Slack Tide decaf');
+  press('Begin with 2');
+  expect(acted.map(({ type: what }) => what)).toEqual(['round-begun', 'order-taken']);
+  const [begun, taken] = acted as [
+    Extract<BarEvent, { type: 'round-begun' }>,
+    Extract<BarEvent, { type: 'order-taken' }>,
+  ];
+  expect(begun.cups.map(({ letter }) => letter)).toEqual(['A', 'B']);
+  expect(taken.cups.map(({ coffee }) => coffee)).toEqual(begun.cups.map(({ coffee }) => coffee));
+  await show(<RoundPage />, {}, { ...EMPTY_BAR, things: [begun] });
+  expect(screen.queryByText(/Saltmarsh/)).toBeNull();
+  expect(screen.getByLabelText('Score of B')).toBeTruthy();
+});
+
+test('a cup is asked after when it has cooled, until somebody has said a word or it is long gone', () => {
+  const brew = (id: string, servedMs: number, more: object = {}) => [id, { id, servedMs, ...more }] as const;
+  const state = {
+    ...EMPTY_BAR,
+    brews: Object.fromEntries([
+      brew('hot', 9 * 60_000),
+      brew('cool', 60_000),
+      brew('told', 60_000, { taste: { atMs: 0 } }),
+      brew('gone', -60 * 60_000),
+    ]),
+  } as unknown as BarState;
+  expect(cooledBrews(state, 7, 10 * 60_000).map(({ id }) => id)).toEqual(['cool']);
+});
