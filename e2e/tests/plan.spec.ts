@@ -24,6 +24,31 @@ test('on a bar with one cone two cups alike are offered as one brew, which is so
   expect(Object.values(state.orders)[0]!.cups.map(({ cups }) => cups)).toEqual([2]);
 });
 
+test('a cup that is alike with one of another order that waits is offered as one brew with it, and both are out with it', async ({
+  page,
+  bar,
+}) => {
+  await bar.set({ stations: [{ id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' }] });
+  await page.goto(`${bar.url}/orders/new`);
+  await page.getByLabel('Size of cup 1').fill('220');
+  await page.getByTestId('take-order').click();
+  await expect(page.getByTestId('hands-card')).toBeVisible();
+  await page.goto(`${bar.url}/orders/new`);
+  await page.getByLabel('Size of cup 1').fill('220');
+  await page.getByLabel('For whom').fill('neighbour');
+  await page.getByTestId('share-brew').click();
+  await expect(page.getByText('One brew with order A.')).toBeVisible();
+  await page.getByTestId('take-order').click();
+  // One kettle, one dose: the card asks for both cups' water at once.
+  await expect(page.getByTestId('hands-card')).toContainText('2 × 220');
+  const state = await stateOnce(bar, ({ orders }) => Object.keys(orders).length === 2);
+  expect(Object.values(state.orders).map(({ cups }) => cups[0]!.cups ?? 1)).toEqual([2, 1]);
+  const { plan } = await bar.get<Planned>('/api/plan');
+  expect(new Set(Object.values(plan.finish)).size).toBe(1);
+  await page.goto(`${bar.url}/orders`);
+  await expect(page.getByText(/one brew with A/)).toBeVisible();
+});
+
 /** Orders of one cone each, as they were taken a moment ago. */
 async function coneOrders(bar: RunningBar, count: number): Promise<void> {
   const { barMs } = await bar.get<{ barMs: number }>('/api/clock');

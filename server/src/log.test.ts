@@ -11,7 +11,8 @@ async function brewed(
   change: { brewS?: number; setting?: number; cup?: object; by?: string } = {},
 ) {
   const [orderId, cupId] = [`o${n}`, `c${n}`];
-  const endMs = now() - 60_000;
+  // Ten minutes apart, so that one pair of hands can have brewed them all.
+  const endMs = Math.round(now()) - 60_000 - (30 - n) * 600_000;
   const brewMs = (change.brewS ?? 187) * 1000;
   const firstMs = endMs - brewMs;
   const at = (stepId: string) =>
@@ -118,7 +119,7 @@ test('a run has limits, a taken-up change shows what came of it, and the planner
   await post({
     id: newId(),
     type: 'change-tried',
-    atMs: Math.round(now()) - 50_000 + 5,
+    atMs: Math.round(now()) - 16 * 600_000,
     coffee: 'Saltmarsh',
     recipeId: 'cone-thirds',
     fromBrewId: 'c14.1',
@@ -134,9 +135,11 @@ test('a run has limits, a taken-up change shows what came of it, and the planner
   expect(learnt.chart).toBeNull();
   expect(learnt.tried[0]).toMatchObject({ words: '1 step coarser', result: { brewId: next, brewS: 176 } });
   expect(learnt.grind.secondsPerStep).toBeLessThan(0);
-  // Weighing is twenty seconds after filling here; the card's own length is another.
+  // Learnt after every ten cups, a moment later.
+  for (let tries = 0; tries < 100 && !(await get('/api/bar')).pace.weigh; tries += 1)
+    await new Promise((resolve) => setTimeout(resolve, 20));
   expect((await get('/api/bar')).pace).toMatchObject({ weigh: expect.any(Number), load: expect.any(Number) });
-  const day = await get(`/api/day?fromMs=${Math.round(now()) - 3_600_000}&toMs=${Math.round(now())}`);
+  const day = await get(`/api/day?fromMs=${Math.round(now()) - 10 * 3_600_000}&toMs=${Math.round(now())}`);
   expect(day).toMatchObject({ cups: 15, orders: 15, learnt: ['Saltmarsh: 1 step coarser. It took 2:56.'] });
 });
 
@@ -151,7 +154,7 @@ test('stock is drawn down by brews from when it was weighed, and a cloth says wh
   await post({
     id: newId(),
     type: 'coffee-weighed',
-    atMs: now() - 600_000,
+    atMs: Math.round(now()) - 10 * 3_600_000,
     coffee: 'Saltmarsh',
     stockG: 250,
   });

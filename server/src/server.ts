@@ -4,7 +4,7 @@
 import type { DataSource } from 'typeorm';
 import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
 import type { Archive, Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
-import { brewAt, forgetClosed, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import { brewAt, forgetClosed, hostOf, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import { startClock, type BarClock } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
@@ -267,7 +267,8 @@ function notOnTheBench(
 ): Refused['refusal'] | null {
   if (event.type === 'order-taken') {
     for (const [index, cup] of event.cups.entries()) {
-      const found = cardFor(bar, cup, book);
+      const host = hostOf(state, cup);
+      const found = cardFor(bar, host ? { ...cup, cups: (host.cups ?? 1) + (cup.cups ?? 1) } : cup, book);
       if (!found.ok)
         return {
           code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',

@@ -27,6 +27,8 @@ export type CupAsk = RecipeRef & {
   addition?: Addition;
   /** So many cups of that size are poured out of the one brew; left out, one. */
   cups?: number;
+  /** A cup of another order that waits: this one is poured out of its brew. */
+  with?: { orderId: string; cupId: string };
 };
 
 export type OrderTaken = Base<'order-taken'> & {

@@ -5,6 +5,7 @@
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
 import { cardNow, type PourFacts } from './retarget';
 import {
+  hostOf,
   latestBrew,
   startedFrom,
   type BarState,
@@ -179,10 +180,72 @@ export function withCup(
   });
 }
 
-/** The state with an order as it now is, each cup's status worked out anew. */
+/** The state with an order as it now is, each cup's status worked out anew, and those of cups that share its brews. */
 export function withOrder(state: BarState, order: OrderState): BarState {
-  const cups = order.cups.map((cup) => ({ ...cup, status: cupStatus(state, order, cup) }));
+  const next = withCups(state, order, (cup) => statusOf(state, order, cup));
+  const shares = [...Object.values(next.orders), order].some((each) => each.cups.some((cup) => cup.with));
+  return shares ? withSharers(next) : next;
+}
+
+/** The state without an order, as if it had not been taken; a brew that was to be shared with it is the smaller for it. */
+export function withoutOrder(state: BarState, orderId: string): BarState {
+  const { [orderId]: _gone, ...orders } = state.orders;
+  return withSharers({ ...state, orders });
+}
+
+/** Cups that share a brew follow it; and a brew that waits is as large as what shares it. */
+function withSharers(state: BarState): BarState {
+  let next = state;
+  for (const order of Object.values(state.orders))
+    if (takenOf(order).some((cup) => cup.with))
+      next = withCups(next, next.orders[order.id]!, (cup) => statusOf(next, order, cup));
+  for (const order of Object.values(next.orders))
+    next = withCups(next, next.orders[order.id]!, (cup) => {
+      if (cup.status !== 'waiting') return {};
+      const cups =
+        (takenOf(order).find(({ cupId }) => cupId === cup.cupId)?.cups ?? 1) + sharersOf(next, cup);
+      return cups > 1 ? { cups } : { cups: undefined };
+    });
+  return next;
+}
+
+/** How many cups wait to be poured out of a cup's brew besides its own. */
+const sharersOf = (state: BarState, { cupId }: CupState): number =>
+  Object.values(state.orders)
+    .flatMap(({ cups }) => cups)
+    .filter((cup) => cup.with?.cupId === cupId && cup.status === 'waiting')
+    .reduce((sum, cup) => sum + (cup.cups ?? 1), 0);
+
+const takenOf = ({ events }: OrderState) => events.find((event) => event.type === 'order-taken')?.cups ?? [];
+
+function withCups(
+  state: BarState,
+  order: OrderState,
+  change: (cup: CupState) => Partial<CupState>,
+): BarState {
+  const cups = order.cups.map((cup) => {
+    const changed: CupState = { ...cup, ...change(cup) };
+    // What is not there is left out: the same state is the same text.
+    if (changed.cups === undefined) delete changed.cups;
+    if (changed.with === undefined) delete changed.with;
+    return changed;
+  });
   return { ...state, orders: { ...state.orders, [order.id]: { ...order, cups } } };
+}
+
+function statusOf(state: BarState, order: OrderState, cup: CupState): Partial<CupState> {
+  const asked = takenOf(order).find(({ cupId }) => cupId === cup.cupId)?.with;
+  const remade = order.events.some((event) => event.type === 'cup-remade' && event.cupId === cup.cupId);
+  // A cup that was sent back goes its own way from there.
+  if (!asked || remade) return { status: cupStatus(state, order, cup), with: undefined };
+  const host = hostOf(state, { with: asked });
+  // An order that is closed and forgotten leaves what it shared as it was.
+  if (!host) return { with: asked };
+  const cancelled = order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cup.cupId);
+  const brew = latestBrew(state, host);
+  const status =
+    !brew || brew.status === 'abandoned' ? 'waiting' : brew.status === 'running' ? 'brewing' : 'served';
+  return { status: cancelled ? 'cancelled' : status, with: asked };
 }
 
 function cupStatus(state: BarState, order: OrderState, cup: CupState): CupState['status'] {

@@ -26,6 +26,8 @@ export function giveBrew(state: BarState, event: BrewGiven): Applied {
   const other = event.otherBrewId === undefined ? undefined : own(state.brews, event.otherBrewId);
   if (to.status === 'brewing' ? to.brewIds.at(-1) !== other?.id : other)
     return refuse('cup-not-ready', 'otherBrewId', 'Another brew is under way for that cup by now.');
+  if (to.with || isShared(state, to.cupId) || isShared(state, event.fromCupId))
+    return refuse('cup-not-ready', 'cupId', 'A brew that two orders share stays with them.');
   if (to.status !== 'waiting' && to.status !== 'brewing')
     return refuse('cup-not-ready', 'cupId', `That cup is ${to.status}; it takes no brew.`);
   const brews = [brew, ...(other ? [other] : [])].map((each) =>
@@ -61,3 +63,8 @@ export function exchangeCups(
 
 const cupAt = (state: BarState, { orderId, cupId }: CupPlace) =>
   own(state.orders, orderId)?.cups.find((cup) => cup.cupId === cupId);
+
+const isShared = (state: BarState, cupId: string): boolean =>
+  Object.values(state.orders).some(({ cups }) =>
+    cups.some((cup) => cup.with?.cupId === cupId && cup.status !== 'cancelled'),
+  );

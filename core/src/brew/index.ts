@@ -5,6 +5,7 @@ export {
   brewAt,
   forgetClosed,
   holdsStation,
+  hostOf,
   latestBrew,
   nextBrewId,
   openOrders,

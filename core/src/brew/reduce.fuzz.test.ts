@@ -39,7 +39,14 @@ function anyEvent(
       ...base,
       type: 'order-taken',
       orderId: newId(),
-      cups: [cup(newId(), pick(recipes)!, 250), cup(newId(), 'cone-thirds', random() < 0.1 ? 9000 : 220)],
+      cups: [
+        cup(newId(), pick(recipes)!, 250),
+        {
+          ...cup(newId(), 'cone-thirds', random() < 0.1 ? 9000 : 220),
+          // Now and then poured out of a brew of another order, if that is there and alike.
+          ...(aCup && random() < 0.4 ? { with: { orderId: anOrder!.id, cupId: aCup.cupId } } : {}),
+        },
+      ],
     };
   }
   if (kind < 0.2 || !aBrew) {
@@ -149,6 +156,14 @@ function expectPossible(state: BarState, nowMs: number): void {
   expect(new Set(held).size).toBe(held.length);
   for (const order of Object.values(state.orders)) {
     for (const each of order.cups) {
+      // A cup that shares a brew has none of its own, and follows the one that it shares.
+      const host =
+        each.with && state.orders[each.with.orderId]?.cups.find(({ cupId }) => cupId === each.with!.cupId);
+      if (host) {
+        expect(each.brewIds).toEqual([]);
+        if (each.status !== 'cancelled' && host.status !== 'waiting') expect(each.status).toBe(host.status);
+        continue;
+      }
       const live = each.brewIds.map((id) => state.brews[id]!).filter((brew) => brew.status === 'running');
       expect(live.length).toBe(each.status === 'brewing' ? 1 : 0);
     }

@@ -18,6 +18,7 @@ import {
   askOf,
   kettleOfStart,
   type BarEvent,
+  type CupAsk,
   type BrewEvent,
   type BrewGiven,
   type BrewMoved,
@@ -43,6 +44,8 @@ import {
   EMPTY_BAR,
   brewAt,
   holdsStation,
+  hostOf,
+  latestBrew,
   nextBrewId,
   openOrders,
   type BarState,
@@ -131,6 +134,8 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     taken.add(cup.cupId);
     const made = makeCard(book, cup, askOf(cup));
     if (!made.ok) return refuse(made.code, `cups.${index}.${made.field}`, made.reason);
+    const reason = cannotShare(state, cup);
+    if (reason) return refuse('cup-not-ready', `cups.${index}.with`, reason);
   }
   const order: OrderState = {
     id: event.orderId,
@@ -142,7 +147,29 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], tried: [] })),
     events: [event],
   };
-  return accept({ ...state, orders: { ...state.orders, [order.id]: order }, lastBadge: order.badge });
+  return accept({ ...withOrder(state, order), lastBadge: order.badge });
+}
+
+/** One brew is poured into so many cups at most. */
+const MOST_CUPS = 4;
+
+/** Why a cup cannot be poured out of another's brew; null where it can, or is brewed by itself. */
+function cannotShare(state: BarState, cup: CupAsk): string | null {
+  if (!cup.with) return null;
+  const host = hostOf(state, cup);
+  if (!host || host.with) return 'There is no such cup with a brew of its own.';
+  if (host.status !== 'waiting') return `That cup does not wait any more; it is ${host.status}.`;
+  if (host.tried.length > 0) return 'That cup has been brewed once already; it is brewed again by itself.';
+  const alike =
+    host.recipeId === cup.recipeId &&
+    host.recipeVersion === cup.recipeVersion &&
+    host.coffee === cup.coffee &&
+    host.cupMl === cup.cupMl &&
+    host.addition === cup.addition;
+  if (!alike) return 'Only cups of one recipe, coffee and size are poured out of one brew.';
+  return (host.cups ?? 1) + (cup.cups ?? 1) > MOST_CUPS
+    ? `One brew is poured into at most ${MOST_CUPS} cups.`
+    : null;
 }
 
 function urgeOrder(state: BarState, event: OrderUrged): Applied {
@@ -192,10 +219,19 @@ function changeOrder(state: BarState, event: CupCancelled | CupRemade): Applied 
       `Only a cup that waits can be cancelled; this one is ${cup.status}. Give its brew up first.`,
     );
   }
+  const shared = Object.values(state.orders).some(({ cups }) =>
+    cups.some((each) => each.with?.cupId === cup.cupId && each.status === 'waiting'),
+  );
+  if (event.type === 'cup-cancelled' && shared)
+    return refuse(
+      'cup-not-ready',
+      'cupId',
+      'A cup of another order is to be poured out of its brew; cancel that one first.',
+    );
   if (event.type === 'cup-remade') {
     if (cup.status !== 'served')
       return refuse('cup-not-ready', 'cupId', `Only a served cup can be remade; this one is ${cup.status}.`);
-    if (cup.brewIds.at(-1) !== event.brewId)
+    if (latestBrew(state, cup)?.id !== event.brewId)
       return refuse('cup-not-ready', 'brewId', 'The cup has been brewed again since.');
   }
   return accept(withOrder(state, { ...order, events: [...order.events, event] }));
@@ -207,6 +243,8 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
   const { order, cup } = found;
   if (own(state.brews, event.brewId))
     return refuse('already-done', 'brewId', 'This brew has been started already.');
+  if (cup.with)
+    return refuse('cup-not-ready', 'cupId', 'This cup is poured out of another’s brew; start that one.');
   if (cup.status !== 'waiting')
     return refuse('cup-not-ready', 'cupId', `The cup does not wait for a brew; it is ${cup.status}.`);
   const rightId = nextBrewId(cup);

@@ -104,10 +104,16 @@ export type BarState = {
 
 export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };
 
-/** The last attempt at a cup, if any. */
+/** The last attempt at a cup, if any: its own, or the one that it shares with a cup of another order. */
 export const latestBrew = (state: BarState, cup: CupState): BrewState | undefined => {
-  const id = cup.brewIds.at(-1);
+  const id = (hostOf(state, cup) ?? cup).brewIds.at(-1);
   return id === undefined ? undefined : state.brews[id];
+};
+
+/** The cup of another order whose brew this one is poured out of; undefined where it has its own. */
+export const hostOf = (state: BarState, cup: Pick<CupState, 'with'>): CupState | undefined => {
+  const at = cup.with;
+  return at && state.orders[at.orderId]?.cups.find(({ cupId }) => cupId === at.cupId);
 };
 
 /** What the cup's next brew will be called, on every device. */

@@ -3,7 +3,7 @@
  */
 import { accept, refuse, type Applied } from './applied';
 import { isRemark, type BrewGiven } from './events';
-import { fold, withBrew, withOrder, withoutStarted } from './fold';
+import { fold, withBrew, withOrder, withoutOrder, withoutStarted } from './fold';
 import { exchangeCups } from './give';
 import { brewAt, holdsStation, type BarState, type BrewState, type OrderState } from './state';
 
@@ -34,8 +34,9 @@ function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied 
   if (event.type === 'brew-given') return undoGiving(state, event);
   const order = state.orders[brew.orderId]!;
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId)!;
-  const sentBack = order.events.some(
-    ({ type, ...of }) => type === 'cup-remade' && 'brewId' in of && of.brewId === brew.id,
+  // Any cup that was poured out of it, of this order or another.
+  const sentBack = Object.values(state.orders).some(({ events }) =>
+    events.some((each) => each.type === 'cup-remade' && each.brewId === brew.id),
   );
   // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
   const newerBrew = cup.brewIds.at(-1) !== brew.id;
@@ -85,15 +86,20 @@ function undoInOrder(state: BarState, order: OrderState, eventId: string): Appli
   if (last.type === 'order-taken') {
     if (order.cups.some((cup) => cup.tried.length > 0))
       return refuse('not-undoable', 'eventId', 'A cup of this order is being brewed; undo that first.');
-    const { [order.id]: _gone, ...orders } = state.orders;
+    if (order.cups.some((cup) => cup.with && cup.status !== 'waiting' && cup.status !== 'cancelled'))
+      return refuse('not-undoable', 'eventId', 'A cup of this order is in a brew that is under way.');
+    const shared = Object.values(state.orders).some(({ cups }) =>
+      cups.some((cup) => cup.with?.orderId === order.id),
+    );
+    if (shared)
+      return refuse('not-undoable', 'eventId', 'Another order shares a brew of this one; undo that first.');
     const lastBadge = state.lastBadge === order.badge ? order.badgeBefore : state.lastBadge;
-    return accept({ ...state, orders, lastBadge });
+    return accept({ ...withoutOrder(state, order.id), lastBadge });
   }
-  if (
-    last.type === 'cup-remade' &&
-    order.cups.find(({ cupId }) => cupId === last.cupId)?.brewIds.at(-1) !== last.brewId
-  ) {
+  // A cup that had shared a brew has none of its own until it is brewed again.
+  const since =
+    last.type === 'cup-remade' && order.cups.find(({ cupId }) => cupId === last.cupId)?.brewIds.at(-1);
+  if (last.type === 'cup-remade' && since && since !== last.brewId)
     return refuse('not-undoable', 'eventId', 'The cup is being brewed again already; undo that first.');
-  }
   return accept(withOrder(state, { ...order, events: order.events.slice(0, -1) }));
 }

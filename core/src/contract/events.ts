@@ -31,6 +31,10 @@ export const cupAskSchema = z.strictObject({
     .max(4, 'one brew makes at most four cups')
     .optional()
     .meta({ description: 'Cups of that size poured out of the one brew.' }),
+  with: z
+    .strictObject({ orderId: thingId, cupId: thingId })
+    .optional()
+    .meta({ description: 'A waiting cup of another order: this one is poured out of its brew.' }),
 });
 
 const orderTaken = z.strictObject({

@@ -4,6 +4,7 @@
 import {
   nextBrewId,
   holdsStation,
+  hostOf,
   timelineAt,
   urgedOf,
   type BarState,
@@ -55,6 +56,7 @@ export function buildProblem(
     frozen: {},
   };
   const unplannable: BarProblem['unplannable'] = [];
+  const byOrder = new Map<string, PlanBrew[]>();
   for (const order of Object.values(state.orders)) {
     const brews: PlanBrew[] = [];
     for (const cup of order.cups) {
@@ -63,14 +65,18 @@ export function buildProblem(
         if (brew.abandoned) addCleaning(problem, planned, brew);
         else brews.push(planned);
       }
-      if (cup.status !== 'waiting') continue;
+      // A cup that shares a brew has none of its own.
+      if (cup.status !== 'waiting' || cup.with) continue;
       const found = cardFor(bench, cup, book);
       if (found.ok) brews.push(waitingBrew(cup, order, found.card, bench, found.stations[0]!.brewerId));
       else unplannable.push({ cupId: cup.cupId, reason: found.reason });
     }
-    if (brews.length === 0) continue;
     problem.brews.push(...brews);
-    problem.orders.push(planOrder(order, brews));
+    byOrder.set(order.id, brews);
+  }
+  for (const order of Object.values(state.orders)) {
+    const brews = [...byOrder.get(order.id)!, ...sharedBrews(problem, state, order)];
+    if (brews.length > 0) problem.orders.push(planOrder(order, brews));
   }
   const away = awayFrom(state, bench, nowS);
   if (away.length > 0) problem.away = away;
@@ -79,6 +85,19 @@ export function buildProblem(
     freeze(problem, before);
   }
   return { problem, unplannable };
+}
+
+/** Brews of other orders that cups of this one are poured out of: they belong to both. */
+function sharedBrews(problem: PlanProblem, state: BarState, order: OrderState): PlanBrew[] {
+  return order.cups.flatMap((cup) => {
+    const host = hostOf(state, cup);
+    if (!host || (cup.status !== 'waiting' && cup.status !== 'brewing')) return [];
+    const brewId = host.status === 'waiting' ? nextBrewId(host) : host.brewIds.at(-1);
+    const brew = problem.brews.find(({ id }) => id === brewId);
+    if (!brew || brew.orders.includes(order.id)) return [];
+    brew.orders.push(order.id);
+    return [brew];
+  });
 }
 
 function toolsOf(bench: Bench): Record<string, number> {

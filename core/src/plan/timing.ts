@@ -28,7 +28,8 @@ export type Timing = {
   costOf: (start: Int32Array) => number;
 };
 
-export function timingOf(t: Tables): Timing {
+/** @param bentPerS what bending a running brew by a second is charged: the search's own price, or the open format's */
+export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
   const { read, before, after, floor, ceiling, helds, heldBefore, heldAfter } = sequenceOf(t);
   const pinned = Uint8Array.from(range(t.steps), (i) => Number(i < t.next[t.brewOf[i]!]!));
   const order = Int32Array.from(range(t.steps).filter((i) => !pinned[i]));
@@ -111,7 +112,7 @@ export function timingOf(t: Tables): Timing {
         if (i === t.first[b]) continue;
         const lag = start[i]! - endOf(start, i - 1);
         cost += t.penalty[i]! * abs(lag - t.lagIdeal[i]!);
-        if (i === next && lag > t.lagMax[i]!) cost += BENT_PER_S * (lag - t.lagMax[i]!);
+        if (i === next && lag > t.lagMax[i]!) cost += bentPerS * (lag - t.lagMax[i]!);
       }
     }
     for (let o = 0; o < t.orders.length; o += 1) {
@@ -189,7 +190,7 @@ export function timingOf(t: Tables): Timing {
       const penalty = t.penalty[i]!;
       const way = sign(lag - t.lagIdeal[i]!);
       if (i === t.next[b]) {
-        cut.price(i, (way < 0 ? -penalty : penalty) + (lag >= t.lagMax[i]! ? BENT_PER_S : 0));
+        cut.price(i, (way < 0 ? -penalty : penalty) + (lag >= t.lagMax[i]! ? bentPerS : 0));
         continue;
       }
       if (lag >= t.lagMax[i]!) cut.pull(i, i - 1, Infinity);

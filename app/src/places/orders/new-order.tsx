@@ -32,6 +32,7 @@ import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
 import { Select } from '../../ui/select';
 import { QuoteLine } from './quote-line';
+import { SharedBrew, neighbourOf } from './shared-brew';
 import { useQuotes, type QuoteDraft } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 
@@ -61,7 +62,7 @@ export function NewOrder() {
 
 function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { store, clock } = useHere();
-  const { recipes, book } = useBar();
+  const { recipes, book, state } = useBar();
   const menu = recipesOn(bar, recipes);
   const [name, setName] = useState('');
   const [drafts, setDrafts] = useState<Draft[]>(() => [firstDraft(bar, menu, units)]);
@@ -72,6 +73,11 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const [asOne, setAsOne] = useState(false);
   const merged = mergedCups(cups, bar, book);
   const together = asOne && merged !== null;
+  // One cup may be poured out of a brew that another order waits for.
+  const [share, setShare] = useState(false);
+  const neighbour = cups.length === 1 ? neighbourOf(cups[0], state, bar, book, clock.nowMs()) : null;
+  const shared = share && neighbour !== null;
+  const chosen = together ? merged : shared ? [neighbour.cup] : cups;
   const [activeKey, setActiveKey] = useState(drafts[0]!.key);
   const active = Math.max(
     0,
@@ -80,9 +86,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const quotes = useQuotes(
     allRight
       ? [
-          { name: 'order', cups: together ? merged : cups },
+          { name: 'order', cups: chosen },
           ...(merged ? [{ name: 'other way', cups: together ? cups : merged }] : []),
-          ...(together ? [] : byMethod(drafts, active, bar, menu, book, units)),
+          ...(neighbour ? [{ name: 'with another', cups: shared ? cups : [neighbour.cup] }] : []),
+          ...(together || shared ? [] : byMethod(drafts, active, bar, menu, book, units)),
         ]
       : [],
   );
@@ -105,7 +112,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           orderId: newId(),
           ...(trimmed ? { name: trimmed } : {}),
           ...(quote?.ok ? { promisedMs: promiseOf(quote.readyS) } : {}),
-          cups: together ? merged : cups,
+          cups: chosen,
         },
       ],
       'Order',
@@ -128,7 +135,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           units={units}
           draft={draft}
           read={read[index]!}
-          quotes={index === active && !together ? quotes : {}}
+          quotes={index === active && !together && !shared ? quotes : {}}
           showFault={asked || draft.sizeText !== ''}
           onChange={(part) => change(draft.key, part)}
           onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
@@ -159,6 +166,15 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
               other={quotes['other way']}
               together={together}
               onChange={setAsOne}
+            />
+          ) : null}
+          {neighbour ? (
+            <SharedBrew
+              neighbour={neighbour}
+              here={quote}
+              other={quotes['with another']}
+              shared={shared}
+              onChange={setShare}
             />
           ) : null}
         </Card>

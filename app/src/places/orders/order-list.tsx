@@ -10,6 +10,7 @@ import { router } from 'expo-router';
 import {
   badgeOf,
   brewAt,
+  hostOf,
   nextBrewId,
   latestBrew,
   urgedOf,
@@ -237,8 +238,10 @@ function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compac
   const { state, book } = useBar();
   const recipe = book(cup);
   const brew = latestBrew(state, cup);
-  const where =
+  const host = hostOf(state, cup) && state.orders[cup.with!.orderId];
+  const place =
     cup.status === 'brewing' && brew ? `at ${brew.stationName.replaceAll(' ', '\u00a0')}` : cup.status;
+  const where = host ? `${place}, one brew with ${badgeOf(host.badge).letter}` : place;
   return (
     <View
       style={{
@@ -274,7 +277,8 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
 
   if (cup.status === 'waiting') {
     const found = cardFor(bar, cup, book);
-    const station = found.ok ? found.stations.find(({ id }) => !brewAt(state, id)) : undefined;
+    // What shares a brew is started with it.
+    const station = found.ok && !cup.with ? found.stations.find(({ id }) => !brewAt(state, id)) : undefined;
     const start = () => {
       if (!found.ok || !station) return;
       const item = {

@@ -1,0 +1,76 @@
+/**
+ * A cup that is alike with one of another order, which waits: both can be poured out of one brew, where that is sooner.
+ */
+import { badgeOf, type BarState, type CupAsk, type OrderState } from '@even-kettle/core/brew';
+import { cardFor, type Bench, type Quote } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
+import { showClock } from '@even-kettle/core/units';
+import { Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+export type Neighbour = { order: OrderState; cup: CupAsk };
+
+/** A difference worth offering, seconds. */
+const WORTH_S = 15;
+/** Who ordered so long before has waited long enough, and is not made to wait for a larger brew, milliseconds. */
+const NEAR_MS = 5 * 60_000;
+const MOST_IN_ONE = 4;
+
+/** The oldest order near enough with a cup that this one could share; null where there is none. */
+export function neighbourOf(
+  cup: CupAsk | undefined,
+  state: BarState,
+  bench: Bench,
+  book: RecipeBook,
+  nowMs: number,
+): Neighbour | null {
+  if (!cup) return null;
+  for (const order of Object.values(state.orders)) {
+    if (nowMs - order.takenMs > NEAR_MS) continue;
+    const host = order.cups.find(
+      (each) =>
+        each.status === 'waiting' &&
+        each.tried.length === 0 &&
+        !each.with &&
+        each.recipeId === cup.recipeId &&
+        each.recipeVersion === cup.recipeVersion &&
+        each.coffee === cup.coffee &&
+        each.cupMl === cup.cupMl &&
+        each.addition === cup.addition,
+    );
+    const cups = (host?.cups ?? 1) + (cup.cups ?? 1);
+    if (!host || cups > MOST_IN_ONE || !cardFor(bench, { ...cup, cups }, book).ok) continue;
+    return { order, cup: { ...cup, with: { orderId: order.id, cupId: host.cupId } } };
+  }
+  return null;
+}
+
+type Props = {
+  neighbour: Neighbour;
+  /** How it would be as it is chosen now, and the other way. */
+  here: Quote | undefined;
+  other: Quote | undefined;
+  shared: boolean;
+  onChange: (shared: boolean) => void;
+};
+
+export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) {
+  const { letter } = badgeOf(neighbour.order.badge);
+  if (shared)
+    return (
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Text style={{ flex: 1, minWidth: 180 }}>One brew with order {letter}.</Text>
+        <Tap kind="bare" label="A brew of its own" onPress={() => onChange(false)} />
+      </Row>
+    );
+  const soonerS = here?.ok && other?.ok ? here.readyS - other.readyS : 0;
+  if (soonerS < WORTH_S) return null;
+  return (
+    <Row style={{ flexWrap: 'wrap' }}>
+      <Text style={{ flex: 1, minWidth: 180 }}>
+        Order {letter} waits for the same: as one brew this is out {showClock(soonerS)} sooner.
+      </Text>
+      <Tap label={`Brew it with ${letter}`} onPress={() => onChange(true)} testID="share-brew" />
+    </Row>
+  );
+}
