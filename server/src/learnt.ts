@@ -62,25 +62,36 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
     return run.map((point) => ({ ...point, brewS: tenth(point.brewS + sizeS - point.plannedS) }));
   };
 
-  const grindOf = (recipeId: string, coffee: string, run: RunPoint[]) => {
+  /** What a step is worth. Brews since a shift are taken as if it had not been, and what is expected lies where they do. */
+  const grindOf = (recipeId: string, coffee: string, run: RunPoint[], chart: Learnt['chart']) => {
     const [grinder] = bar().grinders;
     const band = recipe(recipeId)?.grindBand;
     const offset = bar().coffees.find(({ name }) => name === coffee)?.grindOffsets?.[grinder?.id ?? ''] ?? 0;
     const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
     if (!grinder || !zero?.ok) return null;
-    const points = run.flatMap(({ brewS, setting }) => (setting === null ? [] : [{ brewS, setting }]));
+    const byS = chart?.shift?.by ?? 0;
+    const points = run.flatMap(({ brewS, setting }, index) =>
+      setting === null
+        ? []
+        : [{ brewS: brewS - (index >= (chart?.shift?.fromIndex ?? Infinity) ? byS : 0), setting }],
+    );
     const slope = grindSlope(
       points,
       { setting: zero.setting, brewS: run.at(-1)?.plannedS ?? 180 },
       coarserWay(grinder),
     );
-    return { grinder, slope, setting: tenth(zero.setting + offset) };
+    const at: GrindSlope['at'] = (setting) => {
+      const expected = slope.at(setting);
+      return { ...expected, brewS: expected.brewS + byS };
+    };
+    return { grinder, slope: { ...slope, at }, setting: tenth(zero.setting + offset) };
   };
 
   return {
     of: async (recipeId, coffee) => {
       const run = await runOf(recipeId, coffee);
-      const grind = grindOf(recipeId, coffee, run);
+      const chart = chartOf(run);
+      const grind = grindOf(recipeId, coffee, run, chart);
       const whole = (await records.latest(LEARN_FROM, recipeId)).filter(
         (record) => record.coffee === coffee && record.outcome === 'served',
       );
@@ -89,7 +100,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
         recipeId,
         coffee,
         run: run.map(({ brewId, endedMs, brewS, setting }) => ({ brewId, endedMs, brewS, setting })),
-        chart: chartOf(run),
+        chart,
         grind: grind && {
           grinderId: grind.grinder.id,
           grinderName: grind.grinder.name,
@@ -112,8 +123,9 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
       const trace = await traces.read(brewId);
       if (record.outcome === 'abandoned') return { record, trace, advice: null };
       const run = await runOf(record.recipeId, record.coffee);
-      const grind = grindOf(record.recipeId, record.coffee, run);
-      return { record, trace, advice: adviceOn(record, chartOf(run), grind) };
+      const chart = chartOf(run);
+      const grind = grindOf(record.recipeId, record.coffee, run, chart);
+      return { record, trace, advice: adviceOn(record, chart, grind) };
     },
     day: async (fromMs, toMs) => {
       const of = await records.between(fromMs, toMs);

@@ -6,6 +6,7 @@ import { tasteInWords, type Note, type Taste } from '../brew';
 import type { MethodId, RoastLevel } from '../recipe';
 import { stepsTo, type GrindSlope } from './grind-slope';
 import type { RunChart } from './run-chart';
+import { speedOf, type Speed } from './window';
 
 export type Tried = {
   method: MethodId;
@@ -40,8 +41,6 @@ export type Advice =
   /** Two signs that do not go together: what to look at first. */
   | { kind: 'contradiction'; words: string; checkFirst: string[]; because: string[] };
 
-type Speed = 'fast' | 'slow' | 'in time' | null;
-
 /** The one change that this brew asks for. */
 export function adviseOn(tried: Tried, evidence: Evidence): Advice {
   const because = reasonsOf(tried, evidence);
@@ -51,11 +50,11 @@ export function adviseOn(tried: Tried, evidence: Evidence): Advice {
   return change ? { kind: 'change', change, because } : { kind: 'leave', because };
 }
 
-const speedOf = ({ brewS, windowS }: Tried): Speed =>
-  brewS === null ? null : brewS > windowS.to ? 'slow' : brewS < windowS.from ? 'fast' : 'in time';
+const speedOfTried = ({ brewS, windowS }: Tried): Speed | null =>
+  brewS === null ? null : speedOf(brewS, windowS);
 
 function contradictionOf(tried: Tried): { words: string; checkFirst: string[] } | null {
-  const speed = speedOf(tried);
+  const speed = speedOfTried(tried);
   const balance = tried.taste.balance ?? 0;
   if (balance > 0 && speed === 'fast')
     return {
@@ -89,7 +88,7 @@ function contradictionOf(tried: Tried): { words: string; checkFirst: string[] } 
 function changeFor(tried: Tried, evidence: Evidence): OneChange | null {
   const { taste, notes, method, roast } = tried;
   const seen = new Set(taste.seen);
-  const speed = speedOf(tried);
+  const speed = speedOfTried(tried);
   const balance = taste.balance ?? 0;
   const strength = taste.strength ?? 0;
   if ((seen.has('stall') || notes.includes('stalled')) && method !== 'siphon')
@@ -124,7 +123,7 @@ function grindChange(
   way: 'coarser' | 'finer',
 ): OneChange {
   const sign = way === 'coarser' ? 1 : -1;
-  const off = brewS !== null && (brewS > windowS.to || brewS < windowS.from);
+  const off = brewS !== null && speedOf(brewS, windowS) !== 'in time';
   const wanted = grind && off ? stepsTo(grind.slope, grind.setting, expectedS) : sign;
   const stepsCoarser = Math.sign(wanted) === sign ? wanted : 0.5 * sign;
   return { what: 'grind', stepsCoarser, expect: grind ? expectAfter(grind, stepsCoarser) : null };
@@ -140,7 +139,7 @@ function expectAfter(
 
 function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   const { brewS, windowS, taste } = tried;
-  const speed = speedOf(tried);
+  const speed = speedOfTried(tried);
   const reasons: string[] = [];
   if (brewS !== null && speed !== 'in time')
     reasons.push(

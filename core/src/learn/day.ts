@@ -3,6 +3,7 @@
  */
 import type { MethodId } from '../recipe';
 import { quantile } from './statistics';
+import { speedOf } from './window';
 
 /** One finished brew, as much of it as a day's page needs. */
 export type DayBrew = {
@@ -86,7 +87,8 @@ export function dayOf(brews: readonly DayBrew[]): Day {
     inWindow: {
       of: timed.length,
       inside: timed.filter(
-        ({ realBrewS, windowFromS, windowToS }) => realBrewS! >= windowFromS && realBrewS! <= windowToS,
+        ({ realBrewS, windowFromS, windowToS }) =>
+          speedOf(realBrewS!, { from: windowFromS, to: windowToS }) === 'in time',
       ).length,
     },
   };

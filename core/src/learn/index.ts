@@ -18,3 +18,5 @@ export type { ClothState } from './cloth';
 export { dayOf } from './day';
 export type { Day, DayBrew } from './day';
 export { median } from './statistics';
+export { speedOf } from './window';
+export type { Speed } from './window';

@@ -5,6 +5,7 @@ import { Pressable, View } from 'react-native';
 import { router } from 'expo-router';
 import { tasteInWords } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
+import { speedOf, type Speed } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useUnits } from '../../bar/bar-context';
@@ -88,6 +89,8 @@ export function verdict(record: BrewRecord): string {
   const off = Math.round(record.realBrewS - record.plannedBrewS);
   const against =
     off === 0 ? 'As planned' : `${showClock(Math.abs(off))} ${off > 0 ? 'longer' : 'shorter'} than planned`;
-  const inWindow = record.realBrewS >= record.windowFromS && record.realBrewS <= record.windowToS;
-  return `${against}, ${inWindow ? 'inside' : record.realBrewS > record.windowToS ? 'over' : 'under'} its window.`;
+  const speed = speedOf(record.realBrewS, { from: record.windowFromS, to: record.windowToS });
+  return `${against}, ${WINDOW_WORDS[speed]} its window.`;
 }
+
+const WINDOW_WORDS: Record<Speed, string> = { fast: 'under', 'in time': 'inside', slow: 'over' };
