@@ -42,6 +42,8 @@ export type Day = {
   inWindow: { of: number; inside: number };
 };
 
+/** A promise is kept when it is missed by no more than this, seconds. */
+const KEPT_S = 20;
 /** Without a promise an order should be out within this, seconds. */
 const PROMISE_S = 600;
 /** A brew that starts so long after its order has waited for hands or a brewer, seconds. */
@@ -69,7 +71,7 @@ export function dayOf(brews: readonly DayBrew[]): Day {
         ? null
         : { median: quantile(waits, 0.5), p90: quantile(waits, 0.9), longest: Math.max(...waits) },
     late: out
-      .filter(({ byS }) => byS > 0)
+      .filter(({ byS }) => byS > KEPT_S)
       .map(({ orderId, byS, last }) => ({ orderId, byS, cause: causeOf(last) }))
       .sort((a, b) => b.byS - a.byS),
     handsByMethod: [...methods.entries()]
