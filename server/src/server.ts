@@ -184,6 +184,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       await recipes.reload();
       await log.reload();
       bar = await readBar(source.manager);
+      learnt = await learnAll(undefined);
       hub.broadcast('recipes', { recipes: recipes.saved() });
       await showBar();
       return { ok: true };
