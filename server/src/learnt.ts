@@ -21,6 +21,7 @@ import {
 } from '@even-kettle/core/learn';
 import { bedKey } from '@even-kettle/core/plan';
 import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
+import { showClock } from '@even-kettle/core/units';
 import type { RecordShelf, RunPoint } from './store/records';
 import type { TraceShelf } from './store/traces';
 
@@ -136,7 +137,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
       for (const tried of today) {
         const { words, result } = triedWith(tried, await runOf(tried.recipeId, tried.coffee));
         learnt.push(
-          `${tried.coffee}: ${words}.${result ? ` It took ${clock(result.brewS)}.` : ' Not brewed since.'}`,
+          `${tried.coffee}: ${words}.${result ? ` It took ${showClock(result.brewS)}.` : ' Not brewed since.'}`,
         );
       }
       return {
@@ -289,4 +290,3 @@ const drawdownsOf = (records: readonly BrewRecord[]) =>
 const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
 const twentieth = (value: number): number => Math.round(value * 20) / 20;
 const tenth = (value: number): number => Math.round(value * 10) / 10;
-const clock = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`;

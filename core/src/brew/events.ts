@@ -31,6 +31,17 @@ export type CupAsk = RecipeRef & {
   with?: { orderId: string; cupId: string };
 };
 
+/** One brew is poured into so many cups at most. */
+export const MOST_CUPS_OF_A_BREW = 4;
+
+/** Whether two cups can be poured out of one brew: of one recipe, coffee and size, with the same in them. */
+export const areAlike = (a: CupAsk, b: CupAsk): boolean =>
+  a.recipeId === b.recipeId &&
+  a.recipeVersion === b.recipeVersion &&
+  a.coffee === b.coffee &&
+  a.cupMl === b.cupMl &&
+  a.addition === b.addition;
+
 export type OrderTaken = Base<'order-taken'> & {
   orderId: string;
   name?: string;

@@ -16,7 +16,7 @@ export { anchorMs, beginsByItself, brewTimeMs, pouredG, timelineAt } from './tim
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
-export { askOf, brewIdOf, kettleForStart } from './events';
+export { MOST_CUPS_OF_A_BREW, areAlike, askOf, brewIdOf, kettleForStart } from './events';
 export type { BarEvent, BrewStarted, ChangeTried, CupAsk, HandsAway, OrderTaken, ThingEvent } from './events';
 export { factsOf } from './fold';
 export { cardNow, pourOutcome } from './retarget';

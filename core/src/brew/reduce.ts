@@ -15,6 +15,8 @@ import {
 import { accept, own, refuse, type Applied, type Refusal } from './applied';
 import { nextBadge } from './badge';
 import {
+  MOST_CUPS_OF_A_BREW,
+  areAlike,
   askOf,
   kettleOfStart,
   type BarEvent,
@@ -150,9 +152,6 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
   return accept({ ...withOrder(state, order), lastBadge: order.badge });
 }
 
-/** One brew is poured into so many cups at most. */
-const MOST_CUPS = 4;
-
 /** Why a cup cannot be poured out of another's brew; null where it can, or is brewed by itself. */
 function cannotShare(state: BarState, cup: CupAsk): string | null {
   if (!cup.with) return null;
@@ -160,15 +159,9 @@ function cannotShare(state: BarState, cup: CupAsk): string | null {
   if (!host || host.with) return 'There is no such cup with a brew of its own.';
   if (host.status !== 'waiting') return `That cup does not wait any more; it is ${host.status}.`;
   if (host.tried.length > 0) return 'That cup has been brewed once already; it is brewed again by itself.';
-  const alike =
-    host.recipeId === cup.recipeId &&
-    host.recipeVersion === cup.recipeVersion &&
-    host.coffee === cup.coffee &&
-    host.cupMl === cup.cupMl &&
-    host.addition === cup.addition;
-  if (!alike) return 'Only cups of one recipe, coffee and size are poured out of one brew.';
-  return (host.cups ?? 1) + (cup.cups ?? 1) > MOST_CUPS
-    ? `One brew is poured into at most ${MOST_CUPS} cups.`
+  if (!areAlike(host, cup)) return 'Only cups of one recipe, coffee and size are poured out of one brew.';
+  return (host.cups ?? 1) + (cup.cups ?? 1) > MOST_CUPS_OF_A_BREW
+    ? `One brew is poured into at most ${MOST_CUPS_OF_A_BREW} cups.`
     : null;
 }
 

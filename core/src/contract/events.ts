@@ -3,7 +3,7 @@
  */
 import { z } from 'zod';
 import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, ROAST_LEVELS } from '../recipe';
-import { NOTES, SEEN, type BarEvent } from '../brew';
+import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEvent } from '../brew';
 import { grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
@@ -28,7 +28,7 @@ export const cupAskSchema = z.strictObject({
   cups: z
     .int()
     .min(2)
-    .max(4, 'one brew makes at most four cups')
+    .max(MOST_CUPS_OF_A_BREW, `one brew makes at most ${MOST_CUPS_OF_A_BREW} cups`)
     .optional()
     .meta({ description: 'Cups of that size poured out of the one brew.' }),
   with: z

@@ -4,6 +4,7 @@
  */
 import { tasteInWords, type Note, type Taste } from '../brew';
 import type { MethodId, RoastLevel } from '../recipe';
+import { showClock } from '../units';
 import { stepsTo, type GrindSlope } from './grind-slope';
 import type { RunChart } from './run-chart';
 import { speedOf, type Speed } from './window';
@@ -143,9 +144,9 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   const reasons: string[] = [];
   if (brewS !== null && speed !== 'in time')
     reasons.push(
-      `${seconds(brewS)} is ${speed === 'slow' ? `${Math.round(brewS - windowS.to)} s over` : `${Math.round(windowS.from - brewS)} s under`} its window.`,
+      `${showClock(brewS)} is ${speed === 'slow' ? `${Math.round(brewS - windowS.to)} s over` : `${Math.round(windowS.from - brewS)} s under`} its window.`,
     );
-  if (speed === 'in time') reasons.push(`${seconds(brewS!)} is inside its window.`);
+  if (speed === 'in time') reasons.push(`${showClock(brewS!)} is inside its window.`);
   const said = tasteInWords({ ...taste, words: undefined });
   if (said) reasons.push(`It was ${said}.`);
   if (chart?.shift)
@@ -165,8 +166,6 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   return reasons;
 }
 
-const seconds = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`;
-
 /** A change in a line: "1.5 steps coarser: about 3:05 ± 0:12, from 9 brews". */
 export function changeInWords(change: OneChange, brews: number | null = null): string {
   switch (change.what) {
@@ -180,7 +179,7 @@ export function changeInWords(change: OneChange, brews: number | null = null): s
             ? ', from what is usual'
             : `, from ${brews} brew${brews === 1 ? '' : 's'}`;
       const expect = change.expect
-        ? `: about ${seconds(change.expect.brewS)} ± ${seconds(change.expect.plusMinusS)}${from}`
+        ? `: about ${showClock(change.expect.brewS)} ± ${showClock(change.expect.plusMinusS)}${from}`
         : '';
       return `${many} step${many === 1 ? '' : 's'} ${way}${expect}`;
     }

@@ -3,7 +3,7 @@
  */
 import { useState } from 'react';
 import { router } from 'expo-router';
-import { badgeOf, type CupAsk } from '@even-kettle/core/brew';
+import { MOST_CUPS_OF_A_BREW, areAlike, badgeOf, type CupAsk } from '@even-kettle/core/brew';
 import { cardFor, type Quote } from '@even-kettle/core/plan';
 import {
   ADDITIONS,
@@ -231,15 +231,12 @@ function AsOne({
 }
 /** A difference worth offering, seconds. */
 const WORTH_S = 15;
-const MOST_IN_ONE = 4;
 
 /** The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. */
 function mergedCups(cups: CupAsk[], bar: Bar, book: RecipeBook): CupAsk[] | null {
-  const alike = (a: CupAsk, b: CupAsk) =>
-    a.recipeId === b.recipeId && a.coffee === b.coffee && a.cupMl === b.cupMl && a.addition === b.addition;
   const merged: CupAsk[] = [];
   for (const cup of cups) {
-    const at = merged.findIndex((each) => alike(each, cup) && (each.cups ?? 1) < MOST_IN_ONE);
+    const at = merged.findIndex((each) => areAlike(each, cup) && (each.cups ?? 1) < MOST_CUPS_OF_A_BREW);
     const larger = at < 0 ? null : { ...merged[at]!, cups: (merged[at]!.cups ?? 1) + 1 };
     if (larger && cardFor(bar, larger, book).ok) merged[at] = larger;
     else merged.push(cup);

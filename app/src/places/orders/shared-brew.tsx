@@ -1,7 +1,14 @@
 /**
  * A cup that is alike with one of another order, which waits: both can be poured out of one brew, where that is sooner.
  */
-import { badgeOf, type BarState, type CupAsk, type OrderState } from '@even-kettle/core/brew';
+import {
+  MOST_CUPS_OF_A_BREW,
+  areAlike,
+  badgeOf,
+  type BarState,
+  type CupAsk,
+  type OrderState,
+} from '@even-kettle/core/brew';
 import { cardFor, type Bench, type Quote } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
@@ -14,7 +21,6 @@ export type Neighbour = { order: OrderState; cup: CupAsk };
 const WORTH_S = 15;
 /** Who ordered so long before has waited long enough, and is not made to wait for a larger brew, milliseconds. */
 const NEAR_MS = 5 * 60_000;
-const MOST_IN_ONE = 4;
 
 /** The oldest order near enough with a cup that this one could share; null where there is none. */
 export function neighbourOf(
@@ -28,18 +34,10 @@ export function neighbourOf(
   for (const order of Object.values(state.orders)) {
     if (nowMs - order.takenMs > NEAR_MS) continue;
     const host = order.cups.find(
-      (each) =>
-        each.status === 'waiting' &&
-        each.tried.length === 0 &&
-        !each.with &&
-        each.recipeId === cup.recipeId &&
-        each.recipeVersion === cup.recipeVersion &&
-        each.coffee === cup.coffee &&
-        each.cupMl === cup.cupMl &&
-        each.addition === cup.addition,
+      (each) => each.status === 'waiting' && each.tried.length === 0 && !each.with && areAlike(each, cup),
     );
     const cups = (host?.cups ?? 1) + (cup.cups ?? 1);
-    if (!host || cups > MOST_IN_ONE || !cardFor(bench, { ...cup, cups }, book).ok) continue;
+    if (!host || cups > MOST_CUPS_OF_A_BREW || !cardFor(bench, { ...cup, cups }, book).ok) continue;
     return { order, cup: { ...cup, with: { orderId: order.id, cupId: host.cupId } } };
   }
   return null;
