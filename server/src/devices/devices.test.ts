@@ -1,19 +1,11 @@
 /** Scales and kettles at a real bar: what they see becomes events, what they say reaches the screens. */
-import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pino } from 'pino';
 import request from 'supertest';
 import { v7 as uuid } from 'uuid';
 import { WebSocket } from 'ws';
 import { seededRandom } from '@even-kettle/core/rush';
 import { timelineAt, type BarEvent } from '@even-kettle/core/brew';
-import { solve, type PlanProblem } from '@even-kettle/core/plan';
-import { httpApp } from '../http/app';
-import { openBar, type BarServer } from '../server';
-import { openDatabase } from '../store/database';
+import { bar, close, http, open } from '../testing/bar';
 import { hostConformance } from './conformance';
 import { bridgeKettle, bridgeScale } from './sample-bridge';
 import { simulatedKettle } from './simulated-kettle';
@@ -22,48 +14,14 @@ import { simulatedScale } from './simulated-scale';
 jest.setTimeout(30_000);
 
 const RATE = 30;
-let folder: string;
-let bar: BarServer;
-let http: Server;
 let url: string;
 
-async function open(): Promise<void> {
-  bar = await openBar({
-    source: await openDatabase(join(folder, 'bar.sqlite')),
-    solver: {
-      solve: (problem: PlanProblem) => {
-        const plan = solve(problem);
-        return Promise.resolve({ plan, cost: plan.cost, standsCost: plan.cost });
-      },
-      close: () => Promise.resolve(),
-    },
-    clockRate: RATE,
-    warn: () => undefined,
-  });
-  http = createServer(
-    httpApp(bar, {
-      appDir: null,
-      logger: pino({ level: 'silent' }),
-      version: 'test',
-      requestsPerMinute: 10_000,
-    }),
-  );
-  bar.devices.attach(http);
-  await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
-  url = `ws://127.0.0.1:${(http.address() as AddressInfo).port}/api/bridge`;
-}
-async function close(): Promise<void> {
-  http.closeAllConnections();
-  await new Promise((resolve) => http.close(resolve));
-  await bar.close();
-}
 beforeEach(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
-  await open();
-});
-afterEach(async () => {
+  // Bar time runs faster here, so that a brew is over in seconds.
   await close();
-  rmSync(folder, { recursive: true });
+  await open(RATE);
+  bar.devices.attach(http);
+  url = `ws://127.0.0.1:${(http.address() as AddressInfo).port}/api/bridge`;
 });
 
 const until = async (what: string, holds: () => boolean | Promise<boolean>, forMs = 12_000) => {
