@@ -1,0 +1,61 @@
+/**
+ * Cups of one order that are alike, as one larger brew where that is sooner.
+ */
+import { MOST_CUPS_OF_A_BREW, areAlike, type CupAsk } from '@even-kettle/core/brew';
+import { cardFor, type Quote } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
+import { showClock } from '@even-kettle/core/units';
+import type { Bar } from '@even-kettle/core/contract';
+import { Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+/** Cups that are alike can be poured out of one larger brew; this says which way is sooner. */
+export function AsOne({
+  cups,
+  here,
+  other,
+  together,
+  onChange,
+}: {
+  cups: number;
+  here: Quote | undefined;
+  other: Quote | undefined;
+  together: boolean;
+  onChange: (together: boolean) => void;
+}) {
+  if (!here?.ok || !other?.ok) return null;
+  const soonerS = here.readyS - other.readyS;
+  if (together)
+    return (
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Text style={{ flex: 1, minWidth: 180 }}>
+          One brew for {cups} cups
+          {soonerS < -WORTH_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
+        </Text>
+        <Tap label="Each by itself" onPress={() => onChange(false)} />
+      </Row>
+    );
+  if (soonerS < WORTH_S) return null;
+  return (
+    <Row style={{ flexWrap: 'wrap' }}>
+      <Text style={{ flex: 1, minWidth: 180 }}>
+        {cups} cups are alike: as one brew the order is out {showClock(soonerS)} sooner.
+      </Text>
+      <Tap label={`Brew the ${cups} as one`} onPress={() => onChange(true)} testID="as-one" />
+    </Row>
+  );
+}
+/** A difference worth offering, seconds. */
+const WORTH_S = 15;
+
+/** The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. */
+export function mergedCups(cups: CupAsk[], bar: Bar, book: RecipeBook): CupAsk[] | null {
+  const merged: CupAsk[] = [];
+  for (const cup of cups) {
+    const at = merged.findIndex((each) => areAlike(each, cup) && (each.cups ?? 1) < MOST_CUPS_OF_A_BREW);
+    const larger = at < 0 ? null : { ...merged[at]!, cups: (merged[at]!.cups ?? 1) + 1 };
+    if (larger && cardFor(bar, larger, book).ok) merged[at] = larger;
+    else merged.push(cup);
+  }
+  return merged.length < cups.length ? merged : null;
+}

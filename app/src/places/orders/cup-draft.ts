@@ -1,0 +1,87 @@
+/**
+ * A cup as it is being asked for: what has been chosen and typed, and what that makes.
+ */
+import { type CupAsk } from '@even-kettle/core/brew';
+import { cardFor } from '@even-kettle/core/plan';
+import {
+  CUP_RANGE_ML,
+  brewerById,
+  type Addition,
+  type Recipe,
+  type RecipeBook,
+} from '@even-kettle/core/recipe';
+import { ML_PER_FL_OZ, readVolume, type Units } from '@even-kettle/core/units';
+import { newId } from '../../bar/bar-context';
+import type { Bar } from '@even-kettle/core/contract';
+import { type QuoteDraft } from './use-quotes';
+
+export type Draft = {
+  key: string;
+  coffeeId: string;
+  recipeId: string;
+  sizeText: string;
+  addition: Addition | 'nothing';
+};
+
+export type DraftRead =
+  | { ok: true; cup: CupAsk; doseG: number; brewWaterG: number; brewTimeS: number }
+  | { ok: false; reason: string };
+
+export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): DraftRead {
+  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML);
+  if (!size.ok) return size;
+  const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
+  const recipe = menu.find(({ id }) => id === draft.recipeId);
+  if (!coffee || !recipe) return { ok: false, reason: 'Choose a coffee and a method.' };
+  const cup: CupAsk = {
+    cupId: draft.key,
+    recipeId: recipe.id,
+    recipeVersion: recipe.version,
+    coffee: coffee.name,
+    roast: coffee.roast,
+    cupMl: Math.round(size.value),
+    ...(draft.addition === 'nothing' ? {} : { addition: draft.addition }),
+  };
+  const found = cardFor(bar, cup, book);
+  if (!found.ok) return found;
+  const { doseG, brewWaterG, brewTimeS } = found.card;
+  return { ok: true, cup, doseG, brewWaterG, brewTimeS };
+}
+
+/** Recipes of the methods that a station here brews. */
+export const recipesOn = (bar: Bar, recipes: Recipe[]): Recipe[] =>
+  recipes.filter(({ method }) =>
+    bar.stations.some(({ brewerId }) => brewerById(brewerId)?.method === method),
+  );
+
+export const firstDraft = (bar: Bar, menu: Recipe[], units: Units): Draft => ({
+  key: newId(),
+  coffeeId: bar.coffees[0]?.id ?? '',
+  recipeId: menu[0]?.id ?? '',
+  addition: 'nothing',
+  sizeText: sizeText(250, units),
+});
+
+export const sizeText = (ml: number, units: Units): string =>
+  units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
+
+/** The order with the cup at hand brewed by each method in turn. */
+export function byMethod(
+  drafts: Draft[],
+  active: number,
+  bar: Bar,
+  menu: Recipe[],
+  book: RecipeBook,
+  units: Units,
+): QuoteDraft[] {
+  const methods = [...new Set(menu.map(({ method }) => method))];
+  return methods.flatMap((method) => {
+    const read = drafts.map((draft, index) => {
+      const own = menu.find(({ id }) => id === draft.recipeId)!;
+      const recipe = own.method === method ? own : menu.find((each) => each.method === method)!;
+      return readDraft(index === active ? { ...draft, recipeId: recipe.id } : draft, bar, menu, book, units);
+    });
+    const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
+    return cups.length === drafts.length ? [{ name: method, cups }] : [];
+  });
+}

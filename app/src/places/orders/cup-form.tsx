@@ -1,0 +1,134 @@
+/**
+ * One cup of an order that is being taken: coffee, method, recipe and size.
+ */
+import { badgeOf } from '@even-kettle/core/brew';
+import { type Quote } from '@even-kettle/core/plan';
+import { ADDITIONS, METHODS, METHOD_IDS, type MethodId, type Recipe } from '@even-kettle/core/recipe';
+import { inWords, showClock, showMass, showVolume, type Units } from '@even-kettle/core/units';
+import { useBar, useNow } from '../../bar/bar-context';
+import { coffeeHint } from '../../bar/words';
+import type { Bar } from '@even-kettle/core/contract';
+import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Field } from '../../ui/field';
+import { Select } from '../../ui/select';
+import { Text } from '../../ui/text';
+
+import { sizeText, type Draft, type DraftRead } from './cup-draft';
+
+const PRESETS_ML = [200, 250, 300];
+
+type CupFormProps = {
+  number: number;
+  bar: Bar;
+  menu: Recipe[];
+  units: Units;
+  draft: Draft;
+  read: DraftRead;
+  /** By method, for the cup that is at hand. */
+  quotes: Record<string, Quote>;
+  showFault: boolean;
+  onChange: (part: Partial<Draft>) => void;
+  onRemove: (() => void) | null;
+};
+
+export function CupForm({
+  number,
+  bar,
+  menu,
+  units,
+  draft,
+  read,
+  quotes,
+  showFault,
+  onChange,
+  onRemove,
+}: CupFormProps) {
+  const method = menu.find(({ id }) => id === draft.recipeId)?.method;
+  const ofMethod = menu.filter((recipe) => recipe.method === method);
+  const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
+  const { state } = useBar();
+  const nowMs = useNow(1000);
+  /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
+  const hintOf = (id: MethodId): string => {
+    const quote = quotes[id];
+    if (!quote?.ok) return METHODS[id].character;
+    const [most] = quote.shifts.filter(({ orderId, byS }) => byS > 0 && state.orders[orderId]);
+    const ready = showClock(Math.max(0, Math.ceil(quote.readyS - nowMs / 1000)));
+    if (!most) return `${METHODS[id].character} · ${ready}`;
+    return `${ready}, ${badgeOf(state.orders[most.orderId]!.badge).letter} ${showClock(most.byS)} later`;
+  };
+  const choose = (id: MethodId) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id });
+  return (
+    <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
+      <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
+        <Text bold>Cup {number}</Text>
+        {onRemove ? (
+          <Tap kind="bare" icon="close" label="" says={`Remove cup ${number}`} onPress={onRemove} />
+        ) : null}
+      </Row>
+      <Choice
+        name={`Coffee of cup ${number}`}
+        value={draft.coffeeId}
+        onChange={(coffeeId) => onChange({ coffeeId })}
+        options={bar.coffees.map((coffee) => ({
+          value: coffee.id,
+          label: coffee.name,
+          hint: coffeeHint(coffee, nowMs),
+        }))}
+      />
+      <Choice
+        name={`Method of cup ${number}`}
+        value={method ?? ''}
+        onChange={(id) => choose(id as MethodId)}
+        options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: hintOf(id) }))}
+      />
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="Recipe"
+          says={`Recipe of cup ${number}`}
+          value={draft.recipeId}
+          onChange={(recipeId) => onChange({ recipeId })}
+          options={ofMethod.map(({ id, name }) => ({ value: id, label: name }))}
+          style={{ flex: 2 }}
+        />
+        <Select
+          label="Added"
+          says={`Added to cup ${number}`}
+          value={draft.addition}
+          onChange={(addition) => onChange({ addition })}
+          options={(['nothing', ...ADDITIONS] as const).map((value) => ({ value, label: value }))}
+          style={{ flex: 1 }}
+        />
+      </Row>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <Field
+          label={`Size, ${units.volume}`}
+          says={`Size of cup ${number} in ${units.volume}`}
+          inputMode="decimal"
+          value={draft.sizeText}
+          onChangeText={(sizeText) => onChange({ sizeText })}
+          fault={!read.ok && showFault}
+          style={{ width: 110 }}
+        />
+        {PRESETS_ML.map((ml) => (
+          <Tap
+            key={ml}
+            label={sizeText(ml, units)}
+            says={`${inWords(showVolume(ml, units))} for cup ${number}`}
+            onPress={() => onChange({ sizeText: sizeText(ml, units) })}
+          />
+        ))}
+      </Row>
+      {read.ok ? (
+        <Text quiet>
+          {inWords(showMass(read.doseG, units, 'dose'))} to{' '}
+          {inWords(showMass(read.brewWaterG, units, 'water'))} water, {showClock(read.brewTimeS)} on the timer
+        </Text>
+      ) : showFault ? (
+        <Text role="alert" bold>
+          {read.reason}
+        </Text>
+      ) : null}
+    </Card>
+  );
+}
