@@ -234,3 +234,49 @@ test('badges go round the alphabet and pass over those still on the bar', () => 
     { letter: 'AA', stroke: 'dotted' },
   ]);
 });
+
+test('of the bar’s things the latest stays, and the one before it while the latest may be taken back', () => {
+  const H = 3_600_000;
+  const boiled = (id: string, hours: number): BarEvent => ({
+    id,
+    type: 'cloth-boiled',
+    atMs: T0 + hours * H,
+    clothId: 'blue',
+  });
+  const counted = (id: string, method: 'cone' | 'flat', hours: number): BarEvent => ({
+    id,
+    type: 'papers-counted',
+    atMs: T0 + hours * H,
+    method,
+    sheets: 100,
+  });
+  const tried = (id: string, hours: number): BarEvent => ({
+    id,
+    type: 'change-tried',
+    atMs: T0 + hours * H,
+    coffee: 'House',
+    recipeId: 'cone-thirds',
+    fromBrewId: 'a1.1',
+    words: '1 step coarser',
+  });
+  const events = [
+    tried('long-ago', -2400),
+    boiled('b1', 0),
+    counted('c1', 'cone', 1),
+    counted('f1', 'flat', 2),
+    tried('t1', 3),
+    boiled('b2', 24),
+    boiled('b3', 48),
+    counted('c2', 'cone', 49),
+  ];
+  const { state } = reduce(events, book);
+  const left = (beforeH: number) => forgetClosed(state, T0 + beforeH * H).things!.map(({ id }) => id);
+  expect(left(0)).toEqual(events.map(({ id }) => id).slice(1));
+  // The second boiling stands beside the third until that is settled.
+  expect(left(30)).toEqual(['c1', 'f1', 't1', 'b2', 'b3', 'c2']);
+  expect(left(60)).toEqual(['f1', 't1', 'b3', 'c2']);
+  // Let go bit by bit or at once, it is the same.
+  const bitByBit = forgetClosed(forgetClosed(state, T0 + 30 * H), T0 + 60 * H);
+  expect(bitByBit).toEqual(forgetClosed(state, T0 + 60 * H));
+  expect(forgetClosed(bitByBit, T0 + 61 * H)).toBe(bitByBit);
+});

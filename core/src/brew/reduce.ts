@@ -85,6 +85,7 @@ export function apply(state: BarState, event: BarEvent, book: RecipeBook): Appli
     case 'brew-abandoned':
       return changeBrew(state, event);
     case 'coffee-weighed':
+    case 'papers-counted':
     case 'cloth-boiled':
     case 'cloth-replaced':
     case 'change-tried':

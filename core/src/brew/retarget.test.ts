@@ -122,6 +122,15 @@ test('a dose that was not what was said moves every target, and those already po
   const brew = brewOf(...bloomed().slice(0, 7), dose(16), done('a1.1', 'bloom', 107));
   expect(targets(brew)).toEqual(['bloom 38', 'pour-2 116', 'pour-3 195', 'pour-4 259']);
   expect([brew.card.doseG, brew.card.ratio]).toEqual([16, 16.19]);
+  // Its drawdown, 78 s at 17.6 g, follows the dose with the power that the card was laid out with: the bar's own, if any.
+  const drainS = (change: object) => {
+    const [first, begins, ...rest] = bloomed();
+    const { card } = brewOf(first!, { ...begins, ...change } as BarEvent, ...rest.slice(0, 5), dose(13.2));
+    return card.steps.find(({ kind }) => kind === 'drawdown')!.durationS;
+  };
+  const whole = brewOf(...bloomed()).planned.steps.find(({ kind }) => kind === 'drawdown')!.durationS;
+  expect(drainS({})).toBe(Math.ceil(whole * 0.75 ** 0.35));
+  expect(Math.abs(drainS({ drawdownExponent: 1 }) - whole * 0.75)).toBeLessThanOrEqual(1);
   const late = brewOf(...bloomed(130), dose(15, 110));
   expect(late.marks['bloom']).toMatchObject({ readingG: 130, targetG: 42 });
   // 130 g is past the second target at 15 g (109), so it is left out.

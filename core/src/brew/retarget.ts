@@ -7,7 +7,7 @@
  * proportion between the reading and the brew water. Past the brew water the brew is over, at its real ratio. Nothing
  * ever asks to take water out.
  */
-import { METHODS, equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
+import { equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
 import type { StepMark } from './state';
 
 export type PourFacts = {
@@ -125,9 +125,7 @@ function layOutAgain(
     if (amount?.differs) setAmount(step, amount);
     // A drawdown grows with its bed.
     if (old.kind === 'drawdown' && scale !== 1)
-      step.durationS = Math.ceil(
-        old.durationS * scale ** (METHODS[planned.method].drawdownExponent ?? 0) - 1e-9,
-      );
+      step.durationS = Math.ceil(old.durationS * scale ** planned.drawdownExponent - 1e-9);
     // What goes on by itself follows straight on; what is waited for by eye takes what was owed with it.
     if (owedS > 0 && step.attended && step.end !== 'clock') {
       step.lag = later(step.lag, owedS);

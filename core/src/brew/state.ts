@@ -22,6 +22,7 @@ import {
 } from './events';
 import type { Note } from './notes';
 import type { Taste } from './taste';
+import { lastingThings } from './things';
 
 /** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
 export type StepMark = {
@@ -99,7 +100,7 @@ export type BarState = {
   /** When a pair of hands is away. */
   away?: HandsAway[];
   /** What was said of coffees, cloths and changes, oldest first. */
-  things?: ThingEvent[];
+  things?: readonly ThingEvent[];
 };
 
 export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };
@@ -162,12 +163,14 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
     if (!open && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
   }
   const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
-  if (gone.size === 0) return away?.length === state.away?.length ? state : { ...state, away: away! };
+  const things = state.things && lastingThings(state.things, beforeMs);
+  if (gone.size === 0 && away?.length === state.away?.length && things === state.things) return state;
   const keep = <Item>(record: Record<string, Item>, orderOf: (item: Item) => string) =>
     Object.fromEntries(Object.entries(record).filter(([, item]) => !gone.has(orderOf(item))));
   return {
     ...state,
     ...(away ? { away } : {}),
+    ...(things ? { things } : {}),
     orders: keep(state.orders, (order) => order.id),
     brews: keep(state.brews, (brew) => brew.orderId),
   };

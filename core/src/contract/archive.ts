@@ -2,21 +2,39 @@
  * A whole bar in one file.
  */
 import { z } from 'zod';
-import { barSchema } from './bar';
+import { barSchema, brewRecordSchema } from './bar';
 import { barEventSchema } from './events';
 
 export const ARCHIVE_FORMAT = 'even-kettle/archive@1';
 
-export const archiveSchema = z.strictObject({
+/** An archive's parts, each of which is checked by itself: the whole of it may be larger than memory. */
+/** An archive's parts by name: an item of each list is checked by itself, since the whole may be larger than memory. */
+export const archiveParts = {
   format: z.literal(ARCHIVE_FORMAT, `must be ${ARCHIVE_FORMAT}`),
   bar: barSchema,
-  recipes: z.array(z.strictObject({ savedMs: z.number().int().min(0), recipe: z.unknown() })).max(2000),
-  events: z.array(barEventSchema),
-  traces: z.array(
-    z.strictObject({
-      brewId: z.string().min(1).max(64),
-      points: z.array(z.tuple([z.number().min(0).max(8.64e15), z.number().min(-5000).max(20_000)])),
-    }),
-  ),
+  recipes: z.strictObject({ savedMs: z.number().int().min(0), recipe: z.unknown() }),
+  events: barEventSchema,
+  traces: z.strictObject({
+    brewId: z.string().min(1).max(64),
+    points: z.array(z.tuple([z.number().min(0).max(8.64e15), z.number().min(-5000).max(20_000)])),
+  }),
+  /** Logs that were read in from tables, and their brews. */
+  imports: z.strictObject({
+    id: z.string().min(1).max(64),
+    name: z.string().min(1).max(120),
+    brews: z.number().int().min(0),
+    atMs: z.number().int().min(0),
+  }),
+  records: z.strictObject({ importId: z.string().min(1).max(64), record: brewRecordSchema }),
+};
+
+/** The whole, for those who write one. */
+export const archiveSchema = z.strictObject({
+  format: archiveParts.format,
+  bar: archiveParts.bar,
+  recipes: z.array(archiveParts.recipes).max(2000),
+  events: z.array(archiveParts.events),
+  traces: z.array(archiveParts.traces),
+  imports: z.array(archiveParts.imports).optional(),
+  records: z.array(archiveParts.records).optional(),
 });
-export type Archive = z.infer<typeof archiveSchema>;

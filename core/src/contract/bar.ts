@@ -215,6 +215,22 @@ export const brewRecordSchema = z.object({
       readingG: z.number().nullable(),
     }),
   ),
+  sharers: z
+    .array(
+      z.object({
+        orderId: z.string(),
+        badge: z.number().int(),
+        guest: z.string().nullable(),
+        orderedMs: z.number(),
+        promisedMs: z.number().nullable(),
+      }),
+    )
+    .optional()
+    .meta({ description: 'Other orders that had a cup of it.' }),
+  fromFile: z
+    .literal(true)
+    .optional()
+    .meta({ description: 'It was read in from a table: its steps are not known.' }),
 });
 export type BrewRecord = z.infer<typeof brewRecordSchema>;
 export const logPageSchema = z.object({

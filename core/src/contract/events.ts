@@ -2,7 +2,7 @@
  * What an event must look like to be let in.
  */
 import { z } from 'zod';
-import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, ROAST_LEVELS } from '../recipe';
+import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, PAPER_METHODS, ROAST_LEVELS } from '../recipe';
 import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEvent } from '../brew';
 import { grams, line, thingId } from './words';
 
@@ -187,6 +187,16 @@ const coffeeWeighed = z.strictObject({
   coffee: line(40),
   stockG: z.number().min(0, 'must not be negative').max(1_000_000, 'must be at most 1000 kg'),
 });
+const papersCounted = z.strictObject({
+  ...base,
+  type: z.literal('papers-counted'),
+  method: z.enum(PAPER_METHODS),
+  sheets: z
+    .number()
+    .int('must be a whole number')
+    .min(0, 'must not be negative')
+    .max(100_000, 'must be at most 100,000'),
+});
 const clothBoiled = z.strictObject({ ...base, type: z.literal('cloth-boiled'), clothId: thingId });
 const clothReplaced = z.strictObject({ ...base, type: z.literal('cloth-replaced'), clothId: thingId });
 const changeTried = z.strictObject({
@@ -259,6 +269,7 @@ export const barEventSchema = z.discriminatedUnion('type', [
   brewNoted,
   cupTasted,
   coffeeWeighed,
+  papersCounted,
   clothBoiled,
   clothReplaced,
   changeTried,

@@ -17,10 +17,12 @@ export {
   brewPageSchema,
   dayQuerySchema,
   daySchema,
+  handsSchema,
   houseSchema,
   learntQuerySchema,
   learntSchema,
 } from './learnt';
-export type { BrewPage, DayPage, House, Learnt } from './learnt';
-export { ARCHIVE_FORMAT, archiveSchema } from './archive';
-export type { Archive } from './archive';
+export type { BrewPage, DayPage, HandsLearnt, House, Learnt } from './learnt';
+export * from './imports';
+export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
+export { line, thingId } from './words';

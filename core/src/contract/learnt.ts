@@ -2,7 +2,7 @@
  * What the log teaches, as it is answered.
  */
 import { z } from 'zod';
-import { METHOD_IDS } from '../recipe';
+import { METHOD_IDS, PAPER_METHODS, STEP_KINDS } from '../recipe';
 import { brewRecordSchema } from './bar';
 import { thingId } from './words';
 
@@ -24,12 +24,12 @@ export const learntSchema = z.object({
         .number()
         .int()
         .meta({ description: 'The place in `run` of the first brew that the limits are of.' }),
-      centre: z.number(),
-      low: z.number(),
-      high: z.number(),
+      centreS: z.number(),
+      lowS: z.number(),
+      highS: z.number(),
       outside: z.array(z.boolean()),
       shift: z
-        .object({ fromIndex: z.number().int(), seenIndex: z.number().int(), by: z.number() })
+        .object({ fromIndex: z.number().int(), seenIndex: z.number().int(), byS: z.number() })
         .nullable(),
     })
     .nullable(),
@@ -123,6 +123,27 @@ export const daySchema = z.object({
 });
 export type DayPage = z.infer<typeof daySchema>;
 
+/** How long the hands' own steps really take: the bar's, and each person's where enough is known. */
+export const handsSchema = z.object({
+  people: z.array(
+    z.object({
+      /** Null for the bar as a whole. */
+      id: z.string().nullable(),
+      steps: z.array(
+        z.object({
+          kind: z.enum(STEP_KINDS),
+          cardS: z.number().meta({ description: 'What cards give it, in the middle.' }),
+          medianS: z.number(),
+          fromS: z.number().meta({ description: 'Eight of ten lie from here' }),
+          toS: z.number().meta({ description: 'to here.' }),
+          steps: z.number().int(),
+        }),
+      ),
+    }),
+  ),
+});
+export type HandsLearnt = z.infer<typeof handsSchema>;
+
 export const houseSchema = z.object({
   coffees: z.array(
     z.object({
@@ -134,6 +155,17 @@ export const houseSchema = z.object({
       brews: z.number().int(),
       /** Of the latest that were tasted: how many, and the middle of their balance and strength. */
       tasted: z.object({ cups: z.number().int(), balance: z.number(), strength: z.number() }).nullable(),
+    }),
+  ),
+  papers: z.array(
+    z.object({
+      method: z.enum(PAPER_METHODS),
+      sheets: z
+        .number()
+        .int()
+        .nullable()
+        .meta({ description: 'What is left by the log; null where they were never counted.' }),
+      perDay: z.number().meta({ description: 'Used a day, over the last week.' }),
     }),
   ),
   cloths: z.array(

@@ -6,7 +6,6 @@ import { tasteInWords, type Note, type Taste } from '../brew';
 import type { MethodId, RoastLevel } from '../recipe';
 import { showClock } from '../units';
 import { stepsTo, type GrindSlope } from './grind-slope';
-import type { RunChart } from './run-chart';
 import { speedOf, type Speed } from './window';
 
 export type Tried = {
@@ -24,7 +23,8 @@ export type Tried = {
 
 /** What the record knows besides. */
 export type Evidence = {
-  chart: Pick<RunChart, 'low' | 'high' | 'shift'> | null;
+  /** Limits of the run's brew time and its shift, seconds. */
+  chart: { lowS: number; highS: number; shift: { byS: number } | null } | null;
   /** Null where no grinder is calibrated. */
   grind: { slope: GrindSlope; setting: number } | null;
 };
@@ -151,9 +151,9 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   if (said) reasons.push(`It was ${said}.`);
   if (chart?.shift)
     reasons.push(
-      `The last brews run ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'shorter'} than was usual: that is no single odd brew.`,
+      `The last brews run ${Math.abs(Math.round(chart.shift.byS))} s ${chart.shift.byS > 0 ? 'longer' : 'shorter'} than was usual: that is no single odd brew.`,
     );
-  else if (chart && brewS !== null && (brewS > chart.high || brewS < chart.low))
+  else if (chart && brewS !== null && (brewS > chart.highS || brewS < chart.lowS))
     reasons.push(
       'It lies outside what this coffee usually does, by itself: look at this brew before the grinder.',
     );

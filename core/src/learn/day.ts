@@ -24,6 +24,8 @@ export type DayBrew = {
   realBrewS: number | null;
   windowToS: number;
   windowFromS: number;
+  /** Other orders that had a cup of it. */
+  sharers?: readonly Pick<DayBrew, 'orderId' | 'orderedMs' | 'promisedMs'>[] | undefined;
 };
 
 export type LateCause =
@@ -52,7 +54,10 @@ const WAITED_S = 240;
 export function dayOf(brews: readonly DayBrew[]): Day {
   const served = brews.filter(({ outcome }) => outcome === 'served');
   const lost = brews.filter(({ outcome }) => outcome === 'abandoned');
-  const orders = groupBy(served, ({ orderId }) => orderId);
+  const orders = groupBy(
+    served.flatMap((brew) => [brew, ...(brew.sharers ?? []).map((sharer) => ({ ...brew, ...sharer }))]),
+    ({ orderId }) => orderId,
+  );
   const out = [...orders.entries()].map(([orderId, of]) => {
     const last = of.reduce((latest, brew) => (brew.endedMs > latest.endedMs ? brew : latest));
     const waitS = (last.endedMs - last.orderedMs) / 1000;

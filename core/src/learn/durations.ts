@@ -19,6 +19,11 @@ export type LearntDuration = {
   factor: number;
   from: number;
   to: number;
+  /** The same in seconds, and the card's own length, each in the middle. */
+  medianS: number;
+  fromS: number;
+  toS: number;
+  cardS: number;
   steps: number;
   /** Whose steps these are: the person's own, or the bar's while theirs are too few. */
   whose: 'own' | 'bar';
@@ -54,15 +59,16 @@ export type Durations = (kind: StepKind, by?: string) => LearntDuration | null;
 
 /** @param steps oldest first */
 export function learnDurations(steps: readonly DoneStep[]): Durations {
-  const factors = new Map<string, number[]>();
-  for (const { kind, by, plannedS, realS } of steps) {
+  const done = new Map<string, DoneStep[]>();
+  for (const step of steps) {
+    const { kind, by, plannedS, realS } = step;
     const factor = realS / plannedS;
     if (!HANDS_OWN.has(kind) || !(plannedS > 0) || !(factor > 0) || factor > MOST_FACTOR) continue;
     for (const key of by === null ? [kind] : [kind, `${kind} ${by}`])
-      factors.set(key, [...(factors.get(key) ?? []), factor].slice(-LATEST));
+      done.set(key, [...(done.get(key) ?? []), step].slice(-LATEST));
   }
   const learnt = new Map(
-    [...factors].filter(([, of]) => of.length >= FEWEST).map(([key, of]) => [key, rangeOf(of)]),
+    [...done].filter(([, of]) => of.length >= FEWEST).map(([key, of]) => [key, rangeOf(of)]),
   );
   return (kind, by) => {
     const own = by === undefined ? undefined : learnt.get(`${kind} ${by}`);
@@ -72,9 +78,20 @@ export function learnDurations(steps: readonly DoneStep[]): Durations {
   };
 }
 
-const rangeOf = (factors: readonly number[]) => ({
-  factor: quantile(factors, 0.5),
-  from: quantile(factors, 0.1),
-  to: quantile(factors, 0.9),
-  steps: factors.length,
-});
+function rangeOf(steps: readonly DoneStep[]) {
+  const factors = steps.map(({ plannedS, realS }) => realS / plannedS);
+  const real = steps.map(({ realS }) => realS);
+  return {
+    factor: quantile(factors, 0.5),
+    from: quantile(factors, 0.1),
+    to: quantile(factors, 0.9),
+    medianS: quantile(real, 0.5),
+    fromS: quantile(real, 0.1),
+    toS: quantile(real, 0.9),
+    cardS: quantile(
+      steps.map(({ plannedS }) => plannedS),
+      0.5,
+    ),
+    steps: steps.length,
+  };
+}

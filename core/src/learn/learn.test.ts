@@ -128,6 +128,10 @@ test('a quick person is quick, somebody new is as quick as the bar, and an inter
   ];
   const durations = learnDurations(steps);
   expect(durations('weigh', 'noor')).toMatchObject({ factor: 0.7, whose: 'own', steps: 12 });
+  const noor = durations('weigh', 'noor')!;
+  expect(noor.medianS / noor.cardS).toBeCloseTo(0.7, 1);
+  expect(noor.fromS).toBeLessThanOrEqual(noor.medianS);
+  expect(noor.toS).toBeGreaterThanOrEqual(noor.medianS);
   expect(durations('weigh', 'tavi')).toMatchObject({ factor: 1, whose: 'bar', steps: 24 });
   // A pour is as long as the recipe wants it, whoever pours.
   expect(durations('pour', 'noor')).toBeNull();

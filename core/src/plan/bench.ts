@@ -143,8 +143,11 @@ export function cardFor(
 }
 
 function missingTool(bench: Bench, recipe: Recipe): string | null {
-  if (!bench.stations.some(({ brewerId }) => brewerById(brewerId)?.method === recipe.method))
-    return `No station on the bench brews with a ${METHODS[recipe.method].name.toLowerCase()}.`;
+  if (!bench.stations.some(({ brewerId }) => brewerById(brewerId)?.method === recipe.method)) {
+    const name = METHODS[recipe.method].name.toLowerCase();
+    // “Hourglass” is said without its h.
+    return `No station on the bench brews with ${/^(air|hourglass)/.test(name) ? 'an' : 'a'} ${name}.`;
+  }
   const there = {
     grinder: bench.grinders.length,
     kettle: bench.kettles.length,

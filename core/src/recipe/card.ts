@@ -75,6 +75,8 @@ export type BrewCard = {
   /** From the timer's anchor to the end mark: expected, and the window in which it should fall, seconds. */
   brewTimeS: number;
   brewWindowS: { from: number; to: number };
+  /** The power of the dose with which its drawdown grows; 0 where nothing drains through a bed. */
+  drawdownExponent: number;
   /** Seconds in which the brew has a pair of hands, from prep to cleaning. */
   handsTimeS: number;
   steps: CardStep[];
@@ -127,6 +129,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     kettleFillG: fillG,
     brewTimeS: timeline.brewTimeS,
     brewWindowS: timeline.brewWindowS,
+    drawdownExponent: exponentOf(recipe, place),
     handsTimeS: steps.reduce((sum, step) => sum + (step.attended ? step.durationS : 0), 0),
     steps,
     holds: recipe.holds,
@@ -153,15 +156,19 @@ function watersOf(doseG: number, brewWaterG: number, each: Yield): Waters {
   return { bypassG, beverageG, iceG, milkG: each.milk > 0 ? addedG : 0 };
 }
 
+/** The bar's own where its log has shown one, else the method's. */
+const exponentOf = (recipe: Recipe, { drawdownExponent }: Place): number =>
+  drawdownExponent ?? METHODS[recipe.method].drawdownExponent ?? 0;
+
 function layOutIn(
   recipe: Recipe,
-  { kettle, brewer, drawdownExponent }: Place,
+  place: Place,
   doseG: number,
   brewWaterG: number,
   waterC: number,
 ): { timeline: Timeline; notes: string[] } {
-  const method = METHODS[recipe.method];
-  const heatS = heatingTimeS(kettleFillG(brewWaterG, method.rinseG), waterC, kettle);
+  const { kettle, brewer } = place;
+  const heatS = heatingTimeS(kettleFillG(brewWaterG, METHODS[recipe.method].rinseG), waterC, kettle);
   const batch: Batch = {
     doseG,
     brewWaterG,
@@ -169,7 +176,7 @@ function layOutIn(
     heatLeftS: heatLeftS(recipe, doseG, heatS),
     hotFill: kettle.filledAtC >= HOT_FILL_C,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
-    drawdownExponent: drawdownExponent ?? method.drawdownExponent ?? 0,
+    drawdownExponent: exponentOf(recipe, place),
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = layOutOnce(recipe, batch);

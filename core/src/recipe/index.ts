@@ -13,6 +13,8 @@ export { bandInWords, calibrationFault, grindSetting } from './grind';
 export type { CalibrationPoint, Grinder } from './grind';
 export { USUAL_KEEPS_G, USUAL_PURGE_G, beansToWeighG, doseToFollowG } from './beans';
 export { METHODS } from './method';
+export { PAPERS, PAPER_METHODS, takesPaper } from './paper';
+export type { PaperMethod } from './paper';
 export type { Method } from './method';
 export {
   BED_PREPARATIONS,

@@ -71,6 +71,7 @@ export function liveDays(plan: DaysPlan): BarEvent[] {
         newId,
         random,
         planner: planGreedily,
+        plannedOnce: true,
         cueOffS: ({ awaited }) => (awaited?.kind === 'drawdown' ? offS : 0),
         ...(by === undefined ? {} : { by }),
       });

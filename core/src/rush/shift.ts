@@ -28,6 +28,8 @@ export type ShiftPlan = {
   random: () => number;
   /** How the shift is planned; with few moves where nothing is said. */
   planner?: (problem: PlanProblem, before: Plan | undefined) => Plan;
+  /** It is planned with each order only: enough where no two brews meet. */
+  plannedOnce?: true;
   /** Whose hands. */
   by?: string;
   /** How much later than the card expects a cue comes, seconds: what the bed, the flame and the coffee do. */
@@ -83,7 +85,7 @@ export function liveShift(setUp: ShiftPlan): Shift {
       ...(by === undefined ? {} : { by }),
     };
     for (const event of tapEvents(item, bench, nowMs, newId, said)) happen(event);
-    replan();
+    if (!setUp.plannedOnce) replan();
   }
   return { events, state, plan };
 }

@@ -1,0 +1,52 @@
+/**
+ * Large files that are read in: a log that was kept elsewhere, or a whole bar.
+ */
+import { z } from 'zod';
+
+/** `log`: brews from a table. `archive`: everything, into an empty bar. */
+export const IMPORT_KINDS = ['log', 'archive'] as const;
+export type ImportKind = (typeof IMPORT_KINDS)[number];
+
+/** What a look at the file found. */
+const foundSchema = z.object({
+  /** Brews of a table, or events of an archive. */
+  rows: z.number().int(),
+  faulty: z.number().int(),
+  /** The first rows as they would be taken, and the first that cannot be. */
+  shows: z.array(z.object({ line: z.number().int(), shows: z.string() })),
+  faults: z.array(z.object({ line: z.number().int(), reason: z.string() })),
+  /** From when to when the brews ended, bar time. */
+  fromMs: z.number().nullable(),
+  toMs: z.number().nullable(),
+});
+export type ImportFound = z.infer<typeof foundSchema>;
+
+export const importSchema = z.object({
+  id: z.string(),
+  kind: z.enum(IMPORT_KINDS),
+  name: z.string(),
+  bytes: z.number().int(),
+  /** `refused`: the file cannot be taken, `reason` says why. `stopped`: on a person's word. Nothing of either is kept. */
+  phase: z.enum(['looking', 'looked', 'taking', 'taken', 'stopped', 'refused', 'taking-out']),
+  share: z.number().min(0).max(1).meta({ description: 'How much of the file this phase has read.' }),
+  found: foundSchema.nullable(),
+  /** Rows that were put into the log, and those that it had already. */
+  taken: z.number().int(),
+  known: z.number().int(),
+  reason: z.string().nullable(),
+});
+export type ImportJob = z.infer<typeof importSchema>;
+
+/** Logs that were read in and stay; each can be taken out again. */
+export const importsSchema = z.object({
+  current: importSchema.nullable(),
+  kept: z.array(
+    z.object({ id: z.string(), name: z.string(), brews: z.number().int(), atMs: z.number().int() }),
+  ),
+});
+export type Imports = z.infer<typeof importsSchema>;
+
+export const importQuerySchema = z.object({
+  kind: z.enum(IMPORT_KINDS),
+  name: z.string().trim().min(1).max(120).default('a file'),
+});
