@@ -10,6 +10,7 @@ const options = {
   entryPoints: {
     main: here('src/main.ts'),
     'plan.worker': here('src/planning/plan.worker.ts'),
+    'import.worker': here('src/imports/import.worker.ts'),
     demo: here('src/demo/main.ts'),
     bench: here('src/bench-plan.ts'),
     ek: here('src/ek/main.ts'),
@@ -29,5 +30,8 @@ const options = {
   external: Object.keys(dependencies).filter((name) => !name.startsWith('@even-kettle/')),
 };
 
-if (process.argv.includes('--watch')) await (await context(options)).watch();
+// A test has one worker built by itself: the file, and where to.
+const [, , only, outdir] = process.argv;
+if (outdir) await build({ ...options, entryPoints: [only], outdir });
+else if (only === '--watch') await (await context(options)).watch();
 else await build(options);

@@ -15,6 +15,7 @@ import {
   open,
   close,
   solver,
+  importWorker,
   newId,
   now,
   cup,
@@ -220,6 +221,7 @@ test('a log with an event that the rules no longer take still opens: it is passe
   const opened = await openBar({
     source,
     solver,
+    importWorker,
     clockRate: 1,
     warn: (_detail, message) => warnings.push(message),
   });
@@ -424,7 +426,7 @@ test('a recipe that is wrong is refused at its field, and not stored', async () 
 test('a bench that was stored as counts comes up as things', async () => {
   await close();
   const source = await openDatabase(join(folder, 'old.sqlite'));
-  for (let back = 0; back < 3; back += 1) await source.undoLastMigration();
+  for (let back = 0; back < 4; back += 1) await source.undoLastMigration();
   const {
     grinders: _g,
     kettles: _k,
@@ -466,7 +468,6 @@ test('the API describes itself, and every answer it describes has a schema', asy
     '/api/devices/kettles/{id}',
     '/api/devices/scales/{id}',
     '/api/events',
-    '/api/files/archive',
     '/api/files/archive.json',
     '/api/files/care.ics',
     '/api/files/log.csv',
@@ -474,8 +475,12 @@ test('the API describes itself, and every answer it describes has a schema', asy
     '/api/files/orders',
     '/api/files/roasts',
     '/api/files/traces/{id}.csv',
+    '/api/hands',
     '/api/health',
     '/api/house',
+    '/api/imports',
+    '/api/imports/{id}',
+    '/api/imports/{id}/take',
     '/api/learnt',
     '/api/live',
     '/api/log',
@@ -491,7 +496,7 @@ test('the API describes itself, and every answer it describes has a schema', asy
   expect(
     body.components.schemas.PostEvents.properties.events.items.oneOf ??
       body.components.schemas.PostEvents.properties.events.items.anyOf,
-  ).toHaveLength(26);
+  ).toHaveLength(27);
 });
 
 test('health, clock and headers', async () => {

@@ -1,7 +1,14 @@
 /** Files that came to harm: cut off, of wrong types, in wrong encodings, nested without end. Nothing of them is taken, and the server goes on. */
+import { rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import request from 'supertest';
+import type { ImportKind } from '@even-kettle/core/contract';
 import { seededRandom } from '@even-kettle/core/rush';
-import { bar, cup, done, http, order, post, start } from './testing/bar';
+import { FileFault } from './files/csv';
+import { doWork, type Worker } from './imports/work';
+import { openDatabase } from './store/database';
+import { BrewTraceRow, EventRow } from './store/rows';
+import { bar, brewed, folder, http, textOf } from './testing/bar';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
 const RUNS = Number(process.env['FUZZ_FILES'] ?? 120);
@@ -12,54 +19,96 @@ const ROASTS =
 const ORDERS =
   'order,guest,coffee,recipe,ml\r\n1,pilot,House coffee,cone-thirds,250\r\n1,,House coffee,press-long,240\r\n';
 
-const send = (what: string, type: string, body: string | Buffer) =>
-  request(http).post(`/api/files/${what}`).set('Content-Type', type).send(body);
+const LOG =
+  'ended,coffee,recipe,dose_g,brew_s,seen\r\n2026-01-02T08:00:00Z,Saltmarsh,cone-thirds,18,191,"bed even, it stalled"\r\n2026-01-02T08:10:00Z,Fog,cone-thirds,18,180,\r\n';
 
-test('a broken archive, roast list or list of orders is refused in words, and the bar is as it was', async () => {
+const send = (what: string, body: string | Buffer) =>
+  request(http).post(`/api/files/${what}`).set('Content-Type', 'text/csv').send(body);
+
+/** As the import's worker does it: looked at, then taken into a bar of its own. */
+async function readIn(kind: ImportKind, body: string | Buffer): Promise<'taken' | 'refused'> {
+  const file = join(folder, 'came-in');
+  writeFileSync(file, body);
+  const source = await openDatabase(join(folder, 'other.sqlite'));
+  const worker: Worker = {
+    source,
+    nowMs: Date.UTC(2027, 0, 1),
+    onBytes: () => undefined,
+    stopped: () => false,
+  };
+  try {
+    const { found } = await doWork({ do: 'look', kind, file }, worker);
+    if (found!.faulty > 0) return 'refused';
+    await doWork({ do: 'take', kind, file, importId: 'i', leaveOutFaulty: false }, worker);
+    return 'taken';
+  } catch (error) {
+    // Anything else would be told as a fault of the server's.
+    expect(error).toBeInstanceOf(FileFault);
+    expect([await source.manager.count(EventRow), await source.manager.count(BrewTraceRow)]).toEqual([0, 0]);
+    return 'refused';
+  } finally {
+    await source.destroy();
+    for (const end of ['', '-wal', '-shm']) rmSync(join(folder, `other.sqlite${end}`), { force: true });
+  }
+}
+
+test('a broken archive, log, roast list or list of orders is refused in words, and the bar is as it was', async () => {
   const random = seededRandom(seed);
   const whole = (below: number) => Math.floor(random() * below);
-  const { text: archive } = await request(http).get('/api/files/archive.json');
-  const before = JSON.stringify(bar.bar());
-  const answers = new Map<number, number>();
+  await brewed(1);
+  const archive = await textOf('/api/files/archive.json');
+  const before = { seq: bar.log.seq(), bar: JSON.stringify(bar.bar()) };
+  const answers = new Map<string, number>();
   for (let run = 0; run < RUNS; run += 1) {
-    const [what, type, text] = (
+    const [what, text] = (
       [
-        ['archive', 'application/json', archive],
-        ['roasts', 'text/csv', ROASTS],
-        ['orders', 'text/csv', ORDERS],
+        ['archive', archive],
+        ['roasts', ROASTS],
+        ['log', LOG],
+        ['orders', ORDERS],
       ] as const
-    )[run % 3]!;
-    const answer = await send(what, type, harm(text, whole, random));
-    answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1);
-    // Looked at (CSV without ?take=1), refused, or an archive that is still one: never a fault of the server's.
-    expect([run, answer.status < 500]).toEqual([run, true]);
-    if (answer.status >= 400) expect(answer.body.detail).toBeTruthy();
-    if (answer.status === 201) break;
-    expect(bar.log.seq()).toBe(0);
-    expect(JSON.stringify(bar.bar())).toBe(before);
+    )[run % 4]!;
+    const broken = harm(text, whole, random);
+    let came: string;
+    if (what === 'archive' || what === 'log') came = await readIn(what, broken);
+    else {
+      // Looked at, without ?take=1.
+      const answer = await send(what, broken);
+      came = String(answer.status);
+      expect([run, answer.status < 500]).toEqual([run, true]);
+      if (answer.status >= 400) expect(answer.body.detail).toBeTruthy();
+    }
+    answers.set(`${what} ${came}`, (answers.get(`${what} ${came}`) ?? 0) + 1);
+    expect({ seq: bar.log.seq(), bar: JSON.stringify(bar.bar()) }).toEqual(before);
   }
-  console.info(`answers ${[...answers].map(([status, count]) => `${status}: ${count}`).join(', ')}`);
+  console.info([...answers].map(([what, count]) => `${what}: ${count}`).join(', '));
   expect((await request(http).get('/api/health')).status).toBe(200);
-});
+}, 60_000);
 
 test.each([
-  ['nested arrays', '['.repeat(200_000)],
-  ['nested objects', '{"format":'.repeat(100_000)],
-  ['nesting that ends', `{"format":"even-kettle/archive@1","bar":${'['.repeat(5000)}${']'.repeat(5000)}}`],
-  ['a null', 'null'],
-  ['a list', '[1,2,3]'],
-  ['a text', '"archive"'],
-])('%s: told to be no archive', async (_what, body) => {
-  const answer = await send('archive', 'application/json', body);
-  expect([400, 422]).toContain(answer.status);
-  expect(bar.log.seq()).toBe(0);
-});
-
-test('an archive over a log that is there is refused before a line of it is read in', async () => {
-  await post(order('A', cup('a1')), start('a1', 'A'), done('a1.1', 'fill'));
-  const { text: archive } = await request(http).get('/api/files/archive.json');
-  expect((await send('archive', 'application/json', archive)).status).toBe(409);
-  expect(bar.log.seq()).toBe(3);
+  ['archive', 'nested arrays', '['.repeat(200_000)],
+  ['archive', 'nested objects', '{"format":'.repeat(100_000)],
+  [
+    'archive',
+    'nesting that ends',
+    `{"format":"even-kettle/archive@1","bar":${'['.repeat(5000)}${']'.repeat(5000)}}`,
+  ],
+  [
+    'archive',
+    'brackets in a text',
+    `{"format":"even-kettle/archive@1","bar":{"name":"${'['.repeat(5000)}"}}`,
+  ],
+  ['archive', 'an item without end', `{"format":"even-kettle/archive@1","events":["${'x'.repeat(5_000_000)}`],
+  ['archive', 'a null', 'null'],
+  ['archive', 'a list', '[1,2,3]'],
+  ['archive', 'a text', '"archive"'],
+  ['archive', 'nothing', ''],
+  ['log', 'nothing', ''],
+  ['log', 'a quote without end', `ended,coffee,recipe,dose_g\n"${'x,\n'.repeat(2_000_000)}`],
+  ['log', 'no table', 'PK\u0003\u0004\u0000'],
+  ['log', 'only names', 'ended,coffee,recipe,dose_g\n'],
+] as const)('%s of %s: told to be none', async (kind, _what, body) => {
+  expect(await readIn(kind, body)).toBe('refused');
 });
 
 /** Cuts it off, turns letters, writes it in another encoding, swaps types, repeats parts. */

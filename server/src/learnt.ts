@@ -2,7 +2,15 @@
  * What the log teaches: read from the records, worked out by `core/learn`, for the screens and the planner.
  */
 import type { BarState, ChangeTried, ThingEvent } from '@even-kettle/core/brew';
-import type { Bar, BrewPage, BrewRecord, DayPage, House, Learnt } from '@even-kettle/core/contract';
+import type {
+  Bar,
+  BrewPage,
+  BrewRecord,
+  DayPage,
+  HandsLearnt,
+  House,
+  Learnt,
+} from '@even-kettle/core/contract';
 import {
   HANDS_OWN,
   adviseOn,
@@ -20,7 +28,14 @@ import {
   type WeighedCup,
 } from '@even-kettle/core/learn';
 import { bedKey } from '@even-kettle/core/plan';
-import { grindSetting, type Recipe } from '@even-kettle/core/recipe';
+import {
+  PAPER_METHODS,
+  brewerById,
+  grindSetting,
+  takesPaper,
+  type PaperMethod,
+  type Recipe,
+} from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import type { RecordShelf, RunPoint } from './store/records';
 import type { TraceShelf } from './store/traces';
@@ -30,6 +45,8 @@ export type Learning = {
   brew: (brewId: string) => Promise<BrewPage | null>;
   day: (fromMs: number, toMs: number) => Promise<DayPage>;
   house: () => Promise<House>;
+  /** How long each kind of the hands' own steps takes, of the bar and of each of its people. */
+  hands: () => Promise<HandsLearnt>;
   /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
   pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
   /** What a gram of coffee keeps and how drawdown grows, by recipe and coffee, where enough is known. */
@@ -56,6 +73,20 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
       (event): event is Extract<ThingEvent, { type: Type }> => event.type === type,
     );
 
+  /** What is left of a method's papers, and how quickly they go. */
+  const paperStock = async (method: PaperMethod): Promise<House['papers'][number]> => {
+    const used = async (sinceMs: number) =>
+      (await records.byRecipe(method, sinceMs))
+        .filter(({ recipeId }) => takesPaper(recipe(recipeId) ?? { method, filter: 'paper' }))
+        .reduce((sum, { brews }) => sum + brews, 0);
+    const counted = things('papers-counted').findLast((event) => event.method === method);
+    return {
+      method,
+      sheets: counted ? Math.max(0, counted.sheets - (await used(counted.atMs))) : null,
+      perDay: tenth((await used(nowMs() - WEEK_MS)) / 7),
+    };
+  };
+
   /** The run with every time as it would be for the latest cup's size, so that a large cup is no drift. */
   const runOf = async (recipeId: string, coffee: string) => {
     const run = await records.run(recipeId, coffee, RUN_BREWS);
@@ -70,7 +101,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
     const offset = bar().coffees.find(({ name }) => name === coffee)?.grindOffsets?.[grinder?.id ?? ''] ?? 0;
     const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
     if (!grinder || !zero?.ok) return null;
-    const byS = chart?.shift?.by ?? 0;
+    const byS = chart?.shift?.byS ?? 0;
     const points = run.flatMap(({ brewS, setting }, index) =>
       setting === null
         ? []
@@ -131,7 +162,9 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
     day: async (fromMs, toMs) => {
       const of = await records.between(fromMs, toMs);
       const day = dayOf(of);
-      const byOrder = new Map(of.map((record) => [record.orderId, record]));
+      const byOrder = new Map(
+        of.flatMap((record) => [record, ...(record.sharers ?? [])]).map((order) => [order.orderId, order]),
+      );
       const today = things('change-tried').filter(({ atMs }) => atMs >= fromMs && atMs < toMs);
       const learnt: string[] = [];
       for (const tried of today) {
@@ -166,6 +199,7 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
             };
           }),
         ),
+        papers: await Promise.all(papersOf(bar()).map(paperStock)),
         cloths: await Promise.all(
           bar().cloths.map(async ({ id, name, stationId }) => {
             const sinceMs = things('cloth-replaced').findLast(({ clothId }) => clothId === id)?.atMs ?? 0;
@@ -204,6 +238,30 @@ export function openLearning({ records, traces, state, bar, recipe, nowMs }: Sou
         }),
       );
     },
+    hands: async () => {
+      const durations = learnDurations((await records.latest(LEARN_FROM)).flatMap(stepsOf));
+      const stepsBy = (id: string | null) =>
+        [...HANDS_OWN].flatMap((kind) => {
+          const learnt = durations(kind, id ?? undefined);
+          if (!learnt || (id !== null && learnt.whose === 'bar')) return [];
+          const { cardS, medianS, fromS, toS, steps } = learnt;
+          return [
+            {
+              kind,
+              cardS: tenth(cardS),
+              medianS: tenth(medianS),
+              fromS: tenth(fromS),
+              toS: tenth(toS),
+              steps,
+            },
+          ];
+        });
+      return {
+        people: [null, ...bar().people.map(({ id }) => id)]
+          .map((id) => ({ id, steps: stepsBy(id) }))
+          .filter(({ id, steps }) => id === null || steps.length > 0),
+      };
+    },
     pace: async (by) => {
       const durations = learnDurations((await records.latest(LEARN_FROM)).flatMap(stepsOf));
       const known = [...HANDS_OWN].flatMap((kind) => {
@@ -227,14 +285,14 @@ function chartOf(run: RunPoint[]): Learnt['chart'] {
   const { shift } = chart;
   return {
     fromIndex: from + chart.fromIndex,
-    centre: tenth(chart.centre),
-    low: tenth(chart.low),
-    high: tenth(chart.high),
+    centreS: tenth(chart.centre),
+    lowS: tenth(chart.low),
+    highS: tenth(chart.high),
     outside: [...Array<boolean>(from).fill(false), ...chart.outside],
     shift: shift && {
       fromIndex: from + shift.fromIndex,
       seenIndex: from + shift.seenIndex,
-      by: tenth(shift.by),
+      byS: tenth(shift.by),
     },
   };
 }
@@ -286,6 +344,11 @@ const drawdownsOf = (records: readonly BrewRecord[]) =>
   records.flatMap(({ brewId, brewWaterG, drawdownS }) =>
     drawdownS === null ? [] : [{ brewId, brewWaterG, drawdownS }],
   );
+
+/** Methods of this bench that use paper. */
+const papersOf = ({ stations }: Bar): PaperMethod[] =>
+  PAPER_METHODS.filter((method) => stations.some(({ brewerId }) => brewerById(brewerId)?.method === method));
+const WEEK_MS = 7 * 86_400_000;
 
 const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
 const twentieth = (value: number): number => Math.round(value * 20) / 20;

@@ -20,6 +20,7 @@ async function main(): Promise<void> {
   const bar = await openBar({
     source,
     solver,
+    importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: settings.clockRate,
     warn: (detail, message) => logger.warn(detail, message),
   });

@@ -9,6 +9,7 @@ import {
   type BarState,
   type BrewStarted,
   type BrewState,
+  type CupState,
 } from '@even-kettle/core/brew';
 import { extractionYieldPct } from '@even-kettle/core/learn';
 
@@ -26,6 +27,15 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const lastPour = card.steps.findLast((step) => step.targetG !== undefined);
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
   const drawdown = times.find(({ step, status }) => step.kind === 'drawdown' && status === 'done');
+  const sharers = Object.values(state.orders)
+    .filter(({ id, cups }) => id !== order.id && cups.some((each) => poursOf(each, brew)))
+    .map(({ id, badge, name, takenMs, promisedMs }) => ({
+      orderId: id,
+      badge,
+      guest: name ?? null,
+      orderedMs: takenMs,
+      promisedMs: promisedMs ?? null,
+    }));
   const beverageG = brew.beverageG ?? taste?.beverageG ?? null;
   const whose = handsByStep(brew);
   const freeSince = handsFreeSince(state, brew);
@@ -108,8 +118,13 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
         targetG: step.targetG ?? null,
         readingG: brew.marks[step.id]?.readingG ?? null,
       })),
+    ...(sharers.length === 0 ? {} : { sharers }),
   };
 }
+
+/** Whether a cup of another order is poured out of a brew. */
+const poursOf = (cup: CupState, brew: BrewState): boolean =>
+  cup.with?.cupId === brew.cupId && cup.status !== 'cancelled';
 
 function handsByStep(brew: BrewState): Map<string, string> {
   const serve = brew.planned.steps.find(({ kind }) => kind === 'serve')?.id;

@@ -3,7 +3,7 @@
  */
 import type { DataSource } from 'typeorm';
 import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
-import type { Archive, Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
+import type { Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
 import { brewAt, forgetClosed, hostOf, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import { startClock, type BarClock } from './bar-clock';
@@ -16,7 +16,8 @@ import { openLog, type Appended, type EventLog, type Refused } from './store/log
 import { openTraces, type TraceShelf } from './store/traces';
 import { openRecords, type RecordShelf } from './store/records';
 import { openLearning, type Learning } from './learnt';
-import { archiveOf, restoreArchive } from './files/archive';
+import { archiveOf } from './files/archive';
+import { openImportDesk, type ImportDesk } from './imports/desk';
 import { openRecipes, type RecipeShelf, type Saved } from './store/recipes';
 
 export type BarServer = {
@@ -30,9 +31,10 @@ export type BarServer = {
   traces: TraceShelf;
   records: RecordShelf;
   learning: Learning;
-  /** Everything as one file, piece by piece; and such a file put into this bar while its log is empty. */
+  /** Everything as one file, piece by piece. */
   archive: () => AsyncGenerator<string>;
-  restore: (archive: Archive) => Promise<{ ok: true } | { ok: false; reason: string }>;
+  /** Large files that are read in: a log from elsewhere, or such an archive into an empty bar. */
+  imports: ImportDesk;
   /** Stores a post; planning and the other devices follow. */
   post: (events: BarEvent[]) => Promise<Appended>;
   /** Changes settings, or says which of them cannot be changed just now. */
@@ -54,6 +56,8 @@ export type BarServer = {
 export type BarServerParts = {
   source: DataSource;
   solver: Solver;
+  /** The script of the worker that reads large files in. */
+  importWorker: URL;
   clockRate: number;
   warn: (detail: unknown, message: string) => void;
 };
@@ -65,6 +69,7 @@ const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
   'step-taken',
   'cup-tasted',
   'coffee-weighed',
+  'papers-counted',
   'cloth-boiled',
   'cloth-replaced',
   'change-tried',
@@ -72,6 +77,7 @@ const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
   'round-scored',
   'round-revealed',
 ]);
+const BEING_READ_IN = 'The whole bar is being read in from a file; wait until that is done.';
 /** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;
 /** How long closed orders stay in what a page loads, milliseconds of bar time. */
@@ -79,13 +85,40 @@ const CLOSED_SHOWN_MS = 3600 * 1000;
 /** An event may be this far ahead of the bar's clock, seconds of real time: what a device's measured offset may err. */
 const AHEAD_S = 2;
 
-export async function openBar({ source, solver, clockRate, warn }: BarServerParts): Promise<BarServer> {
+export async function openBar({
+  source,
+  solver,
+  importWorker,
+  clockRate,
+  warn,
+}: BarServerParts): Promise<BarServer> {
   const recipes = await openRecipes(source, (message) => warn({}, message));
   const { book } = recipes;
   const log = await openLog(source, book, (message) => warn({}, message));
   const clock = await startClock(source.manager, clockRate, log.latestMs());
   let bar = await readBar(source.manager);
-  const records = openRecords(source);
+  let restoring = false;
+  const imports = await openImportDesk({
+    source,
+    workerFile: importWorker,
+    nowMs: clock.nowMs,
+    warn,
+    changed: () => void learnAgain(undefined),
+    rewritten: async (write) => {
+      restoring = true;
+      try {
+        await log.rewritten(write);
+        await recipes.reload();
+        bar = await readBar(source.manager);
+        learnt = await learnAll(undefined);
+        hub.broadcast('recipes', { recipes: recipes.saved() });
+        await showBar();
+      } finally {
+        restoring = false;
+      }
+    },
+  });
+  const records = openRecords(source, imports.hidden);
   const traces = openTraces(source);
   const learning = openLearning({
     records,
@@ -177,20 +210,10 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
     records,
     learning,
     archive: () => archiveOf(source, bar),
-    restore: async (archive) => {
-      if (log.seq() > 0)
-        return { ok: false, reason: 'This bar has a log already. Read an archive into an empty one.' };
-      await restoreArchive(source, archive);
-      await recipes.reload();
-      await log.reload();
-      bar = await readBar(source.manager);
-      learnt = await learnAll(undefined);
-      hub.broadcast('recipes', { recipes: recipes.saved() });
-      await showBar();
-      return { ok: true };
-    },
+    imports,
     post,
     change: async (change) => {
+      if (restoring) return { ok: false, field: 'bar', reason: BEING_READ_IN };
       const busy = stationInUse(change, log.state(), bar);
       if (busy) return { ok: false, field: 'stations', reason: busy };
       bar = changeBar(bar, change);
@@ -199,6 +222,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       return { ok: true, bar: shown() };
     },
     saveRecipe: async (asked) => {
+      if (restoring) return { ok: false, why: 'conflict', reason: BEING_READ_IN };
       const saved = await recipes.save(asked);
       // Before any event that names the new version.
       if (saved.ok) hub.broadcast('recipes', { recipes: recipes.saved() });
@@ -232,6 +256,7 @@ export async function openBar({ source, solver, clockRate, warn }: BarServerPart
       planning.close();
       hub.close();
       devices.close();
+      await imports.close();
       await traces.flush();
       await solver.close();
       await source.destroy();

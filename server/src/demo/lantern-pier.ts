@@ -6,7 +6,7 @@ import { v7 as uuid } from 'uuid';
 import type { Bar, Coffee } from '@even-kettle/core/contract';
 import type { BarEvent, CupAsk, OrderTaken } from '@even-kettle/core/brew';
 import { liveDays, liveShift, seededRandom, type Shift } from '@even-kettle/core/rush';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { PAPER_METHODS, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { FIRST_BAR } from '../bench';
 
@@ -187,6 +187,12 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
       type: 'coffee-weighed',
       coffee: name,
       stockG: [2000, 1500, 900, 250][index]!,
+    })),
+    ...PAPER_METHODS.map((method): BarEvent => ({
+      ...base(opening(6) - 1_100_000),
+      type: 'papers-counted',
+      method,
+      sheets: { cone: 300, flat: 100, hourglass: 80, 'air-press': 350 }[method],
     })),
     // Boiled every morning; today only one of them was.
     ...Array.from({ length: DAYS }, (_, day) => opening(DAYS - day) - 1_800_000).flatMap((atMs): BarEvent[] =>

@@ -1,5 +1,5 @@
 /**
- * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file.
+ * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file. With `DEMO_EVENTS=none` nothing has happened on the bar.
  */
 import { rmSync } from 'node:fs';
 import { BATCH_MAX } from '@even-kettle/core/contract';
@@ -17,9 +17,10 @@ const bar = process.env['DEMO_BAR'] === 'upper-basin' ? UPPER_BASIN : LANTERN_PI
 await writeBar(source.manager, bar);
 const log = await openLog(source, bookOf(SCHOOLS), console.error);
 const nowMs = Date.now();
-const events = [...twoWeeksBefore(nowMs, bar), ...shiftUpTo(nowMs, bar).events].sort(
-  (a, b) => a.atMs - b.atMs,
-);
+const events =
+  process.env['DEMO_EVENTS'] === 'none'
+    ? []
+    : [...twoWeeksBefore(nowMs, bar), ...shiftUpTo(nowMs, bar).events].sort((a, b) => a.atMs - b.atMs);
 for (let from = 0; from < events.length; from += BATCH_MAX) {
   const result = await log.append(events.slice(from, from + BATCH_MAX));
   if (!result.ok)

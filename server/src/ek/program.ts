@@ -12,50 +12,25 @@ import {
   RecipeError,
   SCHOOLS,
   brewCard,
-  brewerById,
   capacityOf,
   wayOutInWords,
   methodTable,
   type Ask,
-  type Brewer,
   type Place,
-  type Recipe,
 } from '@even-kettle/core/recipe';
 import {
-  RECIPES_FILE_MAX,
-  PLAN_FILE_MAX,
   convertJson,
   readPlan,
   readPlanProblem,
-  readRecipes,
   recipeJsonSchema,
   stepTableCsv,
 } from '@even-kettle/core/formats';
 import { ImpossibleProblem, checkPlan, planCost, startSolving } from '@even-kettle/core/plan';
-import { ML_PER_FL_OZ, readNumber, showClock } from '@even-kettle/core/units';
-import {
-  blendFor,
-  blendedC,
-  boilingPointC,
-  coolingPerMinFrom,
-  coolingTimeS,
-  heatingTimeS,
-  type Water,
-} from '@even-kettle/core/water';
+import { ML_PER_FL_OZ } from '@even-kettle/core/units';
+import { Wrong, findBrewer, findRecipe, number, readChecked, readFile, type Io } from './reading';
 import { cardInText, methodsInText, recipeInText } from './text';
+import { addWater } from './water';
 
-/** What a command writes to, and reads files with. */
-export type Io = {
-  out: (text: string) => void;
-  err: (text: string) => void;
-  /** @throws Error with a `code`, as the file system gives */
-  readFile: (path: string) => { size: number; text: () => string };
-  /** Any clock that only goes forward, milliseconds. */
-  nowMs: () => number;
-};
-
-/** A wrong argument or a wrong file: said on stderr, with exit code 2. */
-class Wrong extends Error {}
 /** A plan that breaks its rules: said on stderr, with exit code 1. */
 class Broken extends Error {}
 
@@ -84,11 +59,6 @@ export function runEk(args: readonly string[], io: Io): number {
   }
 }
 
-const number = (name: string) => (text: string) => {
-  const read = readNumber(text, name);
-  if (read.ok) return read.value;
-  throw new InvalidArgumentError(read.reason);
-};
 const oneOf =
   <Value extends string>(values: readonly Value[]) =>
   (text: string): Value => {
@@ -283,127 +253,5 @@ function addPlan(program: Command, io: Io): void {
     });
 }
 
-function readChecked<Value>(
-  path: string,
-  io: Io,
-  read: (
-    text: string,
-  ) => { ok: true; value: Value } | { ok: false; faults: { field: string; reason: string }[] },
-): Value {
-  const got = read(readText(path, io, PLAN_FILE_MAX, 'a planning file').text());
-  if (got.ok) return got.value;
-  const shown = got.faults.slice(0, 20).map(({ field, reason }) => `  ${field}: ${reason}`);
-  throw new Wrong([`${path}:`, ...shown].join('\n'));
-}
-
 const everyCommand = (command: Command): Command[] =>
   command.commands.flatMap((each) => [each as Command, ...everyCommand(each as Command)]);
-
-function addWater(program: Command, io: Io): void {
-  const water = program.command('water').description('boiling, blending, cooling, heating');
-  const c = (value: number) => `${value.toFixed(1)} °C\n`;
-  water
-    .command('boil')
-    .description('where water boils')
-    .option('--altitude-m <m>', 'metres above the sea', number('--altitude-m'), 0)
-    .action(({ altitudeM }: { altitudeM: number }) => io.out(c(boilingPointC(altitudeM))));
-  water
-    .command('blend')
-    .description('the temperature of waters mixed, or the shares for a temperature')
-    .option('--of <g@C...>', 'waters to mix, like 48@18 217@96')
-    .option('--mass-g <g>', 'how much is wanted', number('--mass-g'))
-    .option('--to-c <c>', 'how hot it is to be', number('--to-c'))
-    .option('--hot-c <c>', 'the hot water', number('--hot-c'))
-    .option('--cold-c <c>', 'the cold water', number('--cold-c'))
-    .action((asked: { of?: string[]; massG?: number; toC?: number; hotC?: number; coldC?: number }) => {
-      if (asked.of) return io.out(c(blendedC(asked.of.map(readWater))));
-      const { massG, toC, hotC, coldC } = asked;
-      if (massG === undefined || toC === undefined || hotC === undefined || coldC === undefined)
-        throw new Wrong('Give --of 48@18 217@96, or all of --mass-g, --to-c, --hot-c and --cold-c.');
-      const { hotG, coldG } = blendFor(massG, toC, { hotC, coldC });
-      io.out(`${hotG.toFixed(0)} g of ${hotC} °C and ${coldG.toFixed(0)} g of ${coldC} °C\n`);
-    });
-  water
-    .command('cool')
-    .description('boiled, wait until; the kettle’s own k from two readings')
-    .requiredOption('--from-c <c>', 'now', number('--from-c'))
-    .requiredOption('--to-c <c>', 'wanted', number('--to-c'))
-    .option('--room-c <c>', 'the room', number('--room-c'), 21)
-    .option('--k <k>', 'Newton’s k, per minute', number('--k'))
-    .option('--apart-s <s>', 'the readings are so far apart: gives k instead', number('--apart-s'))
-    .action((asked: { fromC: number; toC: number; roomC: number; k?: number; apartS?: number }) => {
-      const { fromC, toC, roomC, k, apartS } = asked;
-      if (apartS !== undefined)
-        return io.out(`k = ${coolingPerMinFrom(fromC, toC, apartS, roomC).toFixed(4)} per minute\n`);
-      const waitS = coolingTimeS({ fromC, roomC, ...(k === undefined ? {} : { perMin: k }) }, toC);
-      io.out(`${showClock(Math.round(waitS))}\n`);
-    });
-  water
-    .command('heat')
-    .description('how long a kettle takes')
-    .requiredOption('--mass-g <g>', 'water', number('--mass-g'))
-    .requiredOption('--to-c <c>', 'wanted', number('--to-c'))
-    .option('--from-c <c>', 'now', number('--from-c'), 20)
-    .option('--power-w <w>', 'the kettle', number('--power-w'), 1200)
-    .action(
-      ({ massG, toC, fromC, powerW }: { massG: number; toC: number; fromC: number; powerW: number }) => {
-        if (!(massG > 0)) throw new Wrong('--mass-g must be more than 0 g.');
-        if (!(powerW > 0)) throw new Wrong('--power-w must be more than 0 W.');
-        if (!(toC <= 100)) throw new Wrong('--to-c must be at most 100 °C: water gets no hotter.');
-        io.out(`${showClock(Math.ceil(heatingTimeS(massG, toC, { powerW, filledAtC: fromC })))}\n`);
-      },
-    );
-}
-
-function readWater(text: string): Water {
-  const [, mass, at] = /^([^@]+)@([^@]+)$/.exec(text) ?? [];
-  if (mass === undefined || at === undefined)
-    throw new Wrong(`“${text.slice(0, 20)}” must be grams@degrees, like 48@18.`);
-  const [massG, atC] = [number(text)(mass), number(text)(at)];
-  return { massG, atC };
-}
-
-function findRecipe(which: string, io: Io): Recipe {
-  if (which.endsWith('.json')) {
-    const found = readFile(which, io);
-    if (found.length === 1) return found[0]!;
-    throw new Wrong(`${which} holds ${found.length} recipes; give a file with one.`);
-  }
-  const recipe = SCHOOLS.find(({ id }) => id === which);
-  if (recipe) return recipe;
-  throw new Wrong(
-    `There is no recipe “${which.slice(0, 48)}”; there are ${SCHOOLS.map(({ id }) => id).join(', ')}.`,
-  );
-}
-
-function findBrewer(which: string, recipe: Recipe): Brewer {
-  const brewer = brewerById(which);
-  if (brewer?.method === recipe.method) return brewer;
-  const fitting = BREWERS.filter(({ method }) => method === recipe.method).map(({ id }) => id);
-  throw new Wrong(
-    `${brewer ? `The ${brewer.name} does not brew ${recipe.id}` : `There is no brewer “${which.slice(0, 40)}”`}; give one of: ${fitting.join(', ')}.`,
-  );
-}
-
-function readText(path: string, io: Io, most: number, what: string) {
-  const file = (() => {
-    try {
-      return io.readFile(path);
-    } catch (error) {
-      throw new Wrong(`${path} cannot be read: ${(error as Error).message}`);
-    }
-  })();
-  // What is far too large is not even read.
-  if (file.size > most)
-    throw new Wrong(`${path} is ${Math.round(file.size / 1e6)} MB; ${what} is at most ${most / 1e6} MB.`);
-  return file;
-}
-
-function readFile(path: string, io: Io): Recipe[] {
-  const file = readText(path, io, RECIPES_FILE_MAX, 'a file of recipes');
-  const read = readRecipes(file.text());
-  if (read.ok) return read.recipes;
-  throw new Wrong(
-    [`${path}:`, ...read.faults.map(({ field, reason }) => `  ${field}: ${reason}`)].join('\n'),
-  );
-}

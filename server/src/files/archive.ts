@@ -4,13 +4,17 @@
  */
 import { createHash } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import { ARCHIVE_FORMAT, archiveSchema, type Archive } from '@even-kettle/core/contract';
-import type { BarEvent, BarState } from '@even-kettle/core/brew';
+import type { z } from 'zod';
+import { ARCHIVE_FORMAT, archiveParts, type ImportFound } from '@even-kettle/core/contract';
+import type { BarState } from '@even-kettle/core/brew';
 import { readRecipe } from '@even-kettle/core/formats';
 import { bytesToTrace, traceToBytes } from '@even-kettle/core/pour';
 import { writeBar } from '../bench';
 import { canonical } from '../store/log';
-import { BrewTraceRow, EventRow, RecipeVersionRow } from '../store/rows';
+import { rowOfRecord } from '../store/records';
+import { BrewRecordRow, BrewTraceRow, EventRow, FileImportRow, RecipeVersionRow } from '../store/rows';
+import { FileFault } from './csv';
+import { itemsOfFile, type OnBytes } from './streams';
 
 /** The state's hash: the same for the same bar, however it came to be there. */
 export const stateHash = (state: BarState): string =>
@@ -54,73 +58,166 @@ export async function* archiveOf(source: DataSource, bar: object): AsyncGenerato
     first = false;
     after = page.at(-1)!.brewId;
   }
+  yield '],\n"imports":[';
+  const imports = await manager.findBy(FileImportRow, { state: 'kept' });
+  yield imports
+    .map(({ id, name, brews, atMs }) => `\n${JSON.stringify({ id, name, brews, atMs })}`)
+    .join(',');
+  yield '],\n"records":[';
+  first = true;
+  for (let after = ''; imports.length > 0;) {
+    const page = await manager
+      .createQueryBuilder(BrewRecordRow, 'record')
+      .where('record.importId IN (:...kept) AND record.brewId > :after', {
+        kept: imports.map(({ id }) => id),
+        after,
+      })
+      .orderBy('record.brewId', 'ASC')
+      .limit(PAGE)
+      .getMany();
+    if (page.length === 0) break;
+    yield `${first ? '' : ','}${page.map(({ importId, body }) => `\n{"importId":${JSON.stringify(importId)},"record":${body}}`).join(',')}`;
+    first = false;
+    after = page.at(-1)!.brewId;
+  }
   yield ']}\n';
 }
 const PAGE = 500;
 
-export type ReadArchive = { ok: true; archive: Archive } | { ok: false; field: string; reason: string };
+type On = { onBytes: OnBytes; onItem: () => void };
 
-/** Checks a file before anything of it is taken. */
-export function readArchive(value: unknown): ReadArchive {
-  const read = archiveSchema.safeParse(value);
-  if (!read.success) {
-    const [issue] = read.error.issues;
-    return { ok: false, field: issue!.path.join('.') || 'format', reason: issue!.message };
+/**
+ * Looks at every part of an archive without keeping any.
+ * @throws FileFault with the place of what is wrong
+ */
+export async function lookAtArchive(file: string, on: On): Promise<ImportFound> {
+  const counts = new Map<string, number>();
+  const found: ImportFound = { rows: 0, faulty: 0, shows: [], faults: [], fromMs: null, toMs: null };
+  let name = '';
+  for await (const item of checkedItems(file, on)) {
+    counts.set(item.part, (counts.get(item.part) ?? 0) + 1);
+    if (item.part === 'bar') name = item.value.name;
+    if (item.part !== 'events') continue;
+    found.rows += 1;
+    found.fromMs = Math.min(found.fromMs ?? Infinity, item.value.atMs);
+    found.toMs = Math.max(found.toMs ?? 0, item.value.atMs);
   }
-  for (const [index, { recipe }] of read.data.recipes.entries()) {
-    const checked = readRecipe(recipe);
-    if (!checked.ok) {
-      const [fault] = checked.faults;
-      return { ok: false, field: `recipes.${index}.recipe.${fault!.field}`, reason: fault!.reason };
+  const count = (part: string, one: string, whence = '') => {
+    const many = counts.get(part) ?? 0;
+    return `${many} ${one}${many === 1 ? '' : 's'}${whence}`;
+  };
+  found.shows = [
+    name,
+    count('events', 'event'),
+    count('traces', 'trace'),
+    count('recipes', 'saved recipe'),
+    count('records', 'brew', ' from tables'),
+  ].map((shows) => ({ line: 0, shows }));
+  return found;
+}
+
+/**
+ * Puts an archive into an empty database: all of it, or nothing.
+ * @returns how many events it had
+ * @throws FileFault where it cannot be taken; nothing is kept then
+ */
+export async function takeArchive(source: DataSource, file: string, on: On): Promise<number> {
+  return source
+    .transaction(async (manager) => {
+      if ((await manager.count(EventRow)) + (await manager.count(FileImportRow)) > 0)
+        throw new FileFault('This bar has a log already. Read an archive into an empty one.');
+      let events = 0;
+      let part: CheckedItem['part'] | null = null;
+      let rows: object[] = [];
+      const write = async () => {
+        if (part && part !== 'bar' && rows.length > 0) await manager.insert(ROW_OF[part], rows);
+        rows = [];
+      };
+      for await (const item of checkedItems(file, on)) {
+        if (item.part !== part || rows.length >= PAGE) await write();
+        part = item.part;
+        if (item.part === 'bar') await writeBar(manager, item.value);
+        else rows.push(rowOf(item));
+        if (item.part === 'events') events += 1;
+      }
+      await write();
+      // A brew without its import could never be taken out again.
+      const orphans = await manager.query<unknown[]>(
+        'SELECT 1 FROM brew_record WHERE import_id NOT IN (SELECT id FROM file_import) LIMIT 1',
+      );
+      if (orphans.length > 0) throw new FileFault('records: one is of an import that is not in the file.');
+      return events;
+    })
+    .catch((error: unknown) => {
+      if (/UNIQUE constraint failed: (\w+)/.test(String(error)))
+        throw new FileFault(
+          `It has the same ${/failed: (\w+)/.exec(String(error))![1]!.replace('_', ' ')} twice.`,
+        );
+      throw error;
+    });
+}
+
+const ROW_OF = {
+  recipes: RecipeVersionRow,
+  events: EventRow,
+  traces: BrewTraceRow,
+  imports: FileImportRow,
+  records: BrewRecordRow,
+} as const;
+
+function rowOf(item: Exclude<CheckedItem, { part: 'bar' }>): object {
+  switch (item.part) {
+    case 'recipes': {
+      const { id, version } = item.value.recipe as { id: string; version: number };
+      return { recipeId: id, version, savedMs: item.value.savedMs, body: JSON.stringify(item.value.recipe) };
     }
+    case 'events': {
+      const { id, type, atMs } = item.value;
+      return { id, type, atMs, receivedMs: Date.now(), body: canonical(item.value) };
+    }
+    case 'traces':
+      return {
+        brewId: item.value.brewId,
+        bytes: Buffer.from(traceToBytes(item.value.points.map(([atMs, massG]) => ({ atMs, massG })))),
+      };
+    case 'imports':
+      return { ...item.value, state: 'kept' };
+    case 'records':
+      return rowOfRecord(item.value.record, item.value.importId);
   }
-  const ids = new Set(read.data.events.map(({ id }) => id));
-  if (ids.size < read.data.events.length)
-    return { ok: false, field: 'events', reason: 'has the same event twice' };
-  return { ok: true, archive: read.data };
 }
 
-/** Puts an archive into an empty database: all of it, or nothing. */
-export async function restoreArchive(source: DataSource, archive: Archive): Promise<void> {
-  await source.transaction(async (manager) => {
-    if ((await manager.count(EventRow)) > 0) throw new Error('An archive is read into an empty bar only.');
-    await writeBar(manager, archive.bar);
-    await insertAll(archive.recipes, (part) =>
-      manager.insert(
-        RecipeVersionRow,
-        part.map(({ savedMs, recipe }) => {
-          const { id, version } = recipe as { id: string; version: number };
-          return { recipeId: id, version, savedMs, body: JSON.stringify(recipe) };
-        }),
-      ),
-    );
-    await insertAll(archive.events as BarEvent[], (part) =>
-      manager.insert(
-        EventRow,
-        part.map((event) => ({
-          id: event.id,
-          type: event.type,
-          atMs: event.atMs,
-          receivedMs: Date.now(),
-          body: canonical(event),
-        })),
-      ),
-    );
-    await insertAll(archive.traces, (part) =>
-      manager.insert(
-        BrewTraceRow,
-        part.map(({ brewId, points }) => ({
-          brewId,
-          bytes: Buffer.from(traceToBytes(points.map(([atMs, massG]) => ({ atMs, massG })))),
-        })),
-      ),
-    );
-  });
+type Parts = { [Part in keyof typeof archiveParts]: z.infer<(typeof archiveParts)[Part]> };
+type CheckedItem = {
+  [Part in Exclude<keyof Parts, 'format'>]: { part: Part; value: Parts[Part] };
+}[Exclude<keyof Parts, 'format'>];
+
+/** Every item of an archive, each checked: the bar as a whole, the others one by one. */
+async function* checkedItems(file: string, { onBytes, onItem }: On): AsyncGenerator<CheckedItem> {
+  const bar: Record<string, unknown> = {};
+  let format: unknown;
+  for await (const { part, at, value } of itemsOfFile(file, onBytes)) {
+    onItem();
+    if (part === 'format' && at === '') format = value;
+    else if (part === 'bar') bar[at] = value;
+    else if (Object.hasOwn(ROW_OF, part) && at !== '') {
+      const checked = checkedPart(part as keyof typeof ROW_OF, `${part}.${at}`, value);
+      if (part === 'recipes') checkRecipeOf(checked, `${part}.${at}.recipe`);
+      yield { part, value: checked } as CheckedItem;
+    } else throw new FileFault(`${part}: is no part of an archive.`);
+  }
+  checkedPart('format', 'format', format);
+  yield { part: 'bar', value: checkedPart('bar', 'bar', bar) };
 }
 
-async function insertAll<Item>(
-  items: readonly Item[],
-  insert: (part: Item[]) => Promise<unknown>,
-): Promise<void> {
-  for (let from = 0; from < items.length; from += PAGE) await insert(items.slice(from, from + PAGE));
+function checkedPart<Part extends keyof Parts>(part: Part, at: string, value: unknown): Parts[Part] {
+  const read = archiveParts[part].safeParse(value);
+  if (read.success) return read.data as Parts[Part];
+  const [issue] = read.error.issues;
+  throw new FileFault(`${[at, ...issue!.path].join('.')}: ${issue!.message}.`);
+}
+
+function checkRecipeOf(item: unknown, at: string): void {
+  const checked = readRecipe((item as Parts['recipes']).recipe);
+  if (!checked.ok) throw new FileFault(`${at}.${checked.faults[0]!.field}: ${checked.faults[0]!.reason}.`);
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { CsvFault, csvOf, readCsv } from './csv';
+import { FileFault, csvOf, readCsv } from './csv';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
 console.info(`csv seed ${seed}`);
@@ -36,6 +36,6 @@ test.each([
   ['coffee,roast\nFog\n', /^Line 2:/],
   ['coffee,roast\n"Fog,dark\n', /^Line \d+:/],
 ])('%j is told to be no such table, and where', (text, words) => {
-  expect(() => readCsv(text, ['coffee', 'roast'])).toThrow(CsvFault);
+  expect(() => readCsv(text, ['coffee', 'roast'])).toThrow(FileFault);
   expect(() => readCsv(text, ['coffee', 'roast'])).toThrow(words);
 });

@@ -21,7 +21,7 @@ export type CsvRow = { line: number; cells: Record<string, string> };
 
 /**
  * Rows by the names of the first line, small letters and without spaces around them.
- * @throws CsvFault where it is no table, with the line
+ * @throws FileFault where it is no table, with the line
  */
 export function readCsv(text: string, needs: readonly string[]): CsvRow[] {
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
@@ -30,18 +30,25 @@ export function readCsv(text: string, needs: readonly string[]): CsvRow[] {
     transformHeader: (name) => name.trim().toLowerCase(),
   });
   const [fault] = parsed.errors.filter(({ code }) => code !== 'UndetectableDelimiter');
-  if (fault) throw new CsvFault(`Line ${(fault.row ?? 0) + 2}: ${fault.message}.`);
-  const names = parsed.meta.fields ?? [];
-  const missing = needs.filter((name) => !names.includes(name));
-  if (missing.length > 0)
-    throw new CsvFault(
-      `The first line must name the columns ${needs.join(', ')}; ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing.`,
-    );
-  return parsed.data.map((cells, index) => ({
-    line: index + 2,
-    cells: Object.fromEntries(Object.entries(cells).map(([name, cell]) => [name, (cell ?? '').trim()])),
-  }));
+  if (fault) throw new FileFault(`Line ${(fault.row ?? 0) + 2}: ${fault.message}.`);
+  const missing = missingColumns(parsed.meta.fields ?? [], needs);
+  if (missing) throw new FileFault(missing);
+  return parsed.data.map((cells, index) => ({ line: index + 2, cells: plainCells(cells) }));
 }
 
-/** A file that is no table that can be read. */
-export class CsvFault extends Error {}
+/** What to say where the first line does not name what is needed; null where it does. */
+export function missingColumns(names: readonly string[], needs: readonly string[]): string | null {
+  const missing = needs.filter((name) => !names.includes(name));
+  return missing.length === 0
+    ? null
+    : `The first line must name the columns ${needs.join(', ')}; ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing.`;
+}
+
+/** Without the spaces around them, and without the mark that keeps a cell from running as a formula. */
+export const plainCells = (cells: Record<string, string | undefined>): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(cells).map(([name, cell]) => [name, (cell ?? '').trim().replace(/^'(?=[=+\-@])/, '')]),
+  );
+
+/** A file that cannot be taken; the message says why, to a person. */
+export class FileFault extends Error {}

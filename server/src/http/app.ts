@@ -139,8 +139,11 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     }),
   );
   api.use('/files', express.text({ limit: '4mb', type: 'text/csv' }));
-  api.use('/files', express.json({ limit: '64mb', strict: true }));
-  api.use(express.json({ limit: '256kb', strict: true }));
+  // What is read in from a file goes to disk as it comes.
+  const json = express.json({ limit: '256kb', strict: true });
+  api.use((request, response, next) =>
+    request.path === '/imports' ? next() : json(request, response, next),
+  );
 
   api.post('/events', async (request, response) => {
     const posted = postEventsSchema.safeParse(bodyOf(request));

@@ -5,16 +5,18 @@ import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import {
   dayQuerySchema,
+  importQuerySchema,
   learntQuerySchema,
   logQuerySchema,
   type BrewRecord,
+  type ImportKind,
   type LogQuery,
 } from '@even-kettle/core/contract';
-import { readArchive } from '../files/archive';
 import { careCalendar } from '../files/calendar';
-import { CsvFault, csvOf } from '../files/csv';
+import { FileFault, csvOf } from '../files/csv';
 import { readOrders, readRoasts, type ImportRow } from '../files/imports';
 import { logHead, logRow, traceRows } from '../files/tables';
+import { LARGEST, type Desk, type DeskRefusal } from '../imports/desk';
 import type { BarServer } from '../server';
 import { HttpProblem, invalid } from './problem';
 
@@ -52,6 +54,7 @@ export function logRoutes(api: Router, bar: BarServer): void {
     const { fromMs, toMs } = asked(dayQuerySchema, request);
     response.json(await bar.learning.day(fromMs, toMs));
   });
+  api.get('/hands', async (_request, response) => void response.json(await bar.learning.hands()));
   api.get('/house', async (_request, response) => void response.json(await bar.learning.house()));
 
   api.get('/files/log.csv', async (request, response) => {
@@ -82,13 +85,7 @@ export function logRoutes(api: Router, bar: BarServer): void {
       if (!response.write(part)) await new Promise((drained) => response.once('drain', drained));
     response.end();
   });
-  api.post('/files/archive', async (request, response) => {
-    const read = readArchive(request.body as unknown);
-    if (!read.ok) throw badFile('archive', read.field, read.reason);
-    const restored = await bar.restore(read.archive);
-    if (!restored.ok) throw new HttpProblem(409, 'not-empty', 'The archive was not read in', restored.reason);
-    response.status(201).json({ events: read.archive.events.length });
-  });
+  importRoutes(api, bar);
   api.post('/files/roasts', async (request, response) => {
     const { rows, coffees } = parsed(() => readRoasts(textOf(request), bar.bar()));
     if (request.query['take'] !== '1') return void response.json({ rows, taken: false });
@@ -109,6 +106,59 @@ export function logRoutes(api: Router, bar: BarServer): void {
     response.status(201).json({ rows, taken: true });
   });
 }
+
+/** Large files: sent as they are, then looked at and taken; each answer says how far it is. */
+function importRoutes(api: Router, { imports }: BarServer): void {
+  const answered = <Answer>(desk: Desk<Answer>): Answer => {
+    if (desk.ok) return desk.answer;
+    throw DESK_SAYS[desk.why];
+  };
+  api.get('/imports', async (_request, response) => void response.json(await imports.shown()));
+  api.post('/imports', async (request, response) => {
+    const { kind, name } = asked(importQuerySchema, request);
+    if (!request.is(TYPE_OF[kind])) throw notDeclared(TYPE_OF[kind]);
+    if (Number(request.get('Content-Length') ?? 0) > LARGEST) throw DESK_SAYS['too-large'];
+    response.status(202).json(answered(await imports.receive(kind, name, request)));
+  });
+  api.post('/imports/:id/take', async (request, response) => {
+    const leaveOut = request.query['faulty'] === 'leave-out';
+    response.status(202).json(answered(await imports.take(request.params.id, leaveOut)));
+  });
+  api.delete('/imports/:id', async (request, response) => {
+    answered(await imports.end(request.params.id));
+    response.status(204).end();
+  });
+}
+
+const TYPE_OF: Record<ImportKind, string> = { log: 'text/csv', archive: 'application/json' };
+
+const DESK_SAYS: Record<DeskRefusal, HttpProblem> = {
+  busy: new HttpProblem(409, 'busy', 'Another file is being read in', 'Wait until it is done, or stop it.'),
+  'too-large': new HttpProblem(
+    413,
+    'too-large',
+    'The file is too large',
+    `A file may have ${LARGEST / 1e9} GB.`,
+  ),
+  unknown: new HttpProblem(
+    404,
+    'no-such-import',
+    'No such import',
+    'The server has no such file. Choose it again.',
+  ),
+  'not-looked-at': new HttpProblem(
+    409,
+    'not-looked-at',
+    'The file is not ready',
+    'It is taken once it was looked at.',
+  ),
+  faulty: new HttpProblem(
+    422,
+    'not-valid',
+    'The file was not read in',
+    'Some rows cannot be taken, so none was. Mend them, or have them left out.',
+  ),
+};
 
 function asked<Query>(schema: z.ZodType<Query>, request: Request): Query {
   const query = schema.safeParse(request.query);
@@ -142,19 +192,22 @@ function sendAs(response: Response, type: string, name: string): void {
 
 function textOf(request: Request): string {
   if (typeof request.body === 'string') return request.body;
-  throw new HttpProblem(
-    415,
-    'not-declared-csv',
-    'The body is not declared as CSV',
-    'Send the file with Content-Type: text/csv.',
-  );
+  throw notDeclared('text/csv');
 }
+
+const notDeclared = (type: string): HttpProblem =>
+  new HttpProblem(
+    415,
+    'not-declared',
+    `The body is not declared as ${type}`,
+    `Send the file with Content-Type: ${type}.`,
+  );
 
 function parsed<Read>(read: () => Read): Read {
   try {
     return read();
   } catch (error) {
-    if (error instanceof CsvFault) throw badFile('file', 'csv', error.message);
+    if (error instanceof FileFault) throw badFile('file', 'csv', error.message);
     throw error;
   }
 }

@@ -5,7 +5,11 @@ import {
   archiveSchema,
   brewPageSchema,
   dayQuerySchema,
+  importQuerySchema,
+  importSchema,
+  importsSchema,
   daySchema,
+  handsSchema,
   houseSchema,
   learntQuerySchema,
   learntSchema,
@@ -95,6 +99,13 @@ export const logPaths = () => ({
       responses: { 200: json('Day', 'The figures.'), 422: problem('A parameter is wrong.') },
     },
   },
+  '/api/hands': {
+    get: {
+      operationId: 'getHands',
+      summary: 'How long the hands’ own steps really take, of the bar and of each person.',
+      responses: { 200: json('Hands', 'Medians and where eight of ten lie.') },
+    },
+  },
   '/api/house': {
     get: {
       operationId: 'getHouse',
@@ -140,16 +151,60 @@ export const logPaths = () => ({
       responses: { 200: json('Archive', 'Settings, saved recipes, events, traces.') },
     },
   },
-  '/api/files/archive': {
+  '/api/imports': {
+    get: {
+      operationId: 'getImports',
+      summary: 'The file that is being read in, how far it is, and the logs that were read in and stay.',
+      responses: { 200: json('Imports', 'As it stands.') },
+    },
     post: {
-      operationId: 'postArchive',
-      summary: 'Read such a file into an empty bar: all of it, or nothing.',
-      requestBody: { required: true, content: { 'application/json': { schema: ref('Archive') } } },
-      responses: {
-        201: { description: 'Read in.' },
-        409: problem('This bar has a log already.'),
-        422: problem('The file is wrong; where, is said.'),
+      operationId: 'postImport',
+      summary:
+        'Send a large file: a log from elsewhere (CSV) or an archive. It is then looked at, row by row.',
+      parameters: queryOf(importQuerySchema),
+      requestBody: {
+        required: true,
+        content: {
+          'text/csv': { schema: { type: 'string' } },
+          'application/json': { schema: ref('Archive') },
+        },
       },
+      responses: {
+        202: json('Import', 'Received; the look at it goes on.'),
+        409: problem('Another file is being read in.'),
+        415: problem('The body is not declared as what it is.'),
+        413: problem('The file is too large.'),
+        422: problem('A parameter is wrong.'),
+      },
+    },
+  },
+  '/api/imports/{id}/take': {
+    post: {
+      operationId: 'takeImport',
+      summary: 'Take what was looked at: all of it, or nothing.',
+      parameters: [
+        id,
+        {
+          name: 'faulty',
+          in: 'query',
+          description: 'Without it, a row that cannot be taken keeps all of them out.',
+          schema: { enum: ['leave-out'] },
+        },
+      ],
+      responses: {
+        202: json('Import', 'It goes on.'),
+        404: problem('There is none.'),
+        409: problem('It is not looked at yet.'),
+        422: problem('Rows are faulty.'),
+      },
+    },
+  },
+  '/api/imports/{id}': {
+    delete: {
+      operationId: 'endImport',
+      summary: 'Stop an import, forget one that was looked at, or take a log that was read in out again.',
+      parameters: [id],
+      responses: { 204: { description: 'Done.' }, 404: problem('There is none.') },
     },
   },
   '/api/files/roasts': rowsIn('postRoasts', 'Coffees from a roast list.'),
@@ -162,6 +217,9 @@ export const logSchemas = () => ({
   Trace: schemaOf(traceSchema),
   Learnt: schemaOf(learntSchema),
   Day: schemaOf(daySchema),
+  Hands: schemaOf(handsSchema),
   House: schemaOf(houseSchema),
+  Import: schemaOf(importSchema),
+  Imports: schemaOf(importsSchema),
   Archive: schemaOf(archiveSchema, 'input'),
 });

@@ -73,6 +73,7 @@ async function hour(name: string, solver: Solver): Promise<void> {
   const bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver,
+    importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: RATE,
     warn: (detail, message) => broken.push(`${message} ${JSON.stringify(detail)}`),
   });

@@ -1,7 +1,7 @@
 /**
  * The append-only log and what is kept beside it: the state that it makes, and the records of finished brews.
  */
-import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
+import { IsNull, MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
   apply,
@@ -44,8 +44,8 @@ export type EventLog = {
   after: (seq: number) => Promise<LiveEvent[]>;
   /** Bar time of the latest event, 0 where there is none. */
   latestMs: () => number;
-  /** Reads the whole log anew: something else has written there. */
-  reload: () => Promise<void>;
+  /** Lets something else write the log while nothing is posted, and then reads it anew. */
+  rewritten: (write: () => Promise<void>) => Promise<void>;
   /** Makes the records anew from the log. */
   rebuildRecords: () => Promise<number>;
 };
@@ -59,7 +59,7 @@ export async function openLog(
   const lane = oneLane();
   let { state, seq, latestMs } = await replay(source.manager, book, warn);
   // Tables that were made anew, or a log that came from elsewhere.
-  if (seq > 0 && (await source.manager.count(BrewRecordRow)) === 0) await rebuildRecords(source, book);
+  if (seq > 0 && (await brewedHere(source.manager)) === 0) await rebuildRecords(source, book);
 
   const append: EventLog['append'] = (events, checks) =>
     lane(async () => {
@@ -117,8 +117,9 @@ export async function openLog(
     append,
     after: async (from) =>
       (await readAfter(source.manager, from)).map(({ seq: place, event }) => ({ seq: place, event })),
-    reload: () =>
+    rewritten: (write) =>
       lane(async () => {
+        await write();
         ({ state, seq, latestMs } = await replay(source.manager, book, warn));
         await rebuildRecords(source, book);
       }),
@@ -188,16 +189,20 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
 
 async function rebuildRecords(source: DataSource, book: RecipeBook): Promise<number> {
   return source.transaction(async (manager) => {
-    await manager.clear(BrewRecordRow);
+    await manager.delete(BrewRecordRow, { importId: IsNull() });
     await replay(
       manager,
       book,
       () => undefined,
       (before, after) => storeRecords(manager, before, after),
     );
-    return manager.count(BrewRecordRow);
+    return brewedHere(manager);
   });
 }
+
+/** How many records there are of what was brewed here. */
+const brewedHere = (manager: EntityManager): Promise<number> =>
+  manager.countBy(BrewRecordRow, { importId: IsNull() });
 
 /** JSON with its keys sorted: the same event gives the same text, however it was written. */
 export function canonical(value: unknown): string {

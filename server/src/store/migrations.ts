@@ -1,6 +1,31 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** Logs that were read in from tables, beside what was brewed here. */
+export class LogsFromFiles1764400000000 implements MigrationInterface {
+  name = 'LogsFromFiles1764400000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`CREATE TABLE "file_import" (
+      "id" text PRIMARY KEY NOT NULL,
+      "name" text NOT NULL,
+      "state" text NOT NULL,
+      "brews" integer NOT NULL,
+      "at_ms" integer NOT NULL)`);
+    await runner.query(`ALTER TABLE "brew_record" ADD COLUMN "import_id" text`);
+    await runner.query(
+      `CREATE INDEX "brew_record_import" ON "brew_record" ("import_id") WHERE "import_id" IS NOT NULL`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP INDEX "brew_record_import"`);
+    await runner.query(`DELETE FROM "brew_record" WHERE "import_id" IS NOT NULL`);
+    await runner.query(`ALTER TABLE "brew_record" DROP COLUMN "import_id"`);
+    await runner.query(`DROP TABLE "file_import"`);
+  }
+}
+
 /** Records that can be filtered, searched and charted; traces in few bytes. Records are made anew from the log. */
 export class LogAndTraces1764300000000 implements MigrationInterface {
   name = 'LogAndTraces1764300000000';

@@ -27,6 +27,8 @@ export type RecordShelf = {
   between: (fromMs: number, toMs: number) => Promise<BrewRecord[]>;
   /** Of a station since a time, oldest first: as much as a cloth's care needs. */
   atStation: (stationId: string, sinceMs: number) => Promise<{ atMs: number; drawdownS: number | null }[]>;
+  /** How many brews of each recipe of a method ended since a time. */
+  byRecipe: (method: string, sinceMs: number) => Promise<{ recipeId: string; brews: number }[]>;
   /** Of a coffee: how much was brewed since a time, and how the latest cups tasted. */
   ofCoffee: (coffee: string, sinceMs: number) => Promise<CoffeeUse>;
 };
@@ -37,8 +39,16 @@ export type CoffeeUse = {
   tasted: { cups: number; balance: number; strength: number } | null;
 };
 
-export function openRecords(source: DataSource): RecordShelf {
-  const rows = () => source.manager.createQueryBuilder(BrewRecordRow, 'record');
+/** @param hidden an import whose brews do not count: it is not all there yet, or no more */
+export function openRecords(source: DataSource, hidden: () => string | null = () => null): RecordShelf {
+  // Narrow these with `andWhere`: what is hidden stays so.
+  const rows = () => {
+    const query = source.manager.createQueryBuilder(BrewRecordRow, 'record');
+    const importId = hidden();
+    return importId === null
+      ? query
+      : query.where('(record.importId IS NULL OR record.importId <> :importId)', { importId });
+  };
   const bodies = async (query: SelectQueryBuilder<BrewRecordRow>) =>
     (await query.select('record.body', 'body').getRawMany<{ body: string }>()).map(
       ({ body }) => JSON.parse(body) as BrewRecord,
@@ -55,7 +65,7 @@ export function openRecords(source: DataSource): RecordShelf {
         .getRawMany<{ brewId: string; endedMs: number }>();
       if (found.length === 0) return { records: [], next: null };
       const read = await bodies(
-        rows().where('record.brewId IN (:...ids)', { ids: found.map(({ brewId }) => brewId) }),
+        rows().andWhere('record.brewId IN (:...ids)', { ids: found.map(({ brewId }) => brewId) }),
       );
       const byId = new Map(read.map((record) => [record.brewId, record]));
       const last = found.at(-1)!;
@@ -65,12 +75,12 @@ export function openRecords(source: DataSource): RecordShelf {
       };
     },
     one: async (brewId) => {
-      const row = await source.manager.findOneBy(BrewRecordRow, { brewId });
-      return row && (JSON.parse(row.body) as BrewRecord);
+      const [record] = await bodies(rows().andWhere('record.brewId = :brewId', { brewId }));
+      return record ?? null;
     },
     run: async (recipeId, coffee, most) => {
       const found = await rows()
-        .where('record.recipeId = :recipeId AND record.coffee = :coffee', { recipeId, coffee })
+        .andWhere('record.recipeId = :recipeId AND record.coffee = :coffee', { recipeId, coffee })
         .andWhere(`record.outcome = 'served' AND record.brewS IS NOT NULL`)
         .select([
           'record.brewId AS brewId',
@@ -86,24 +96,30 @@ export function openRecords(source: DataSource): RecordShelf {
     },
     latest: async (most, recipeId) => {
       const query = rows().orderBy('record.endedMs', 'DESC').limit(most);
-      if (recipeId !== undefined) query.where('record.recipeId = :recipeId', { recipeId });
+      if (recipeId !== undefined) query.andWhere('record.recipeId = :recipeId', { recipeId });
       return (await bodies(query)).reverse();
     },
     between: (fromMs, toMs) =>
       bodies(
         rows()
-          .where('record.endedMs >= :fromMs AND record.endedMs < :toMs', { fromMs, toMs })
+          .andWhere('record.endedMs >= :fromMs AND record.endedMs < :toMs', { fromMs, toMs })
           .orderBy('record.endedMs', 'ASC'),
       ),
     atStation: async (stationId, sinceMs) =>
       rows()
-        .where('record.stationId = :stationId AND record.endedMs >= :sinceMs', { stationId, sinceMs })
+        .andWhere('record.stationId = :stationId AND record.endedMs >= :sinceMs', { stationId, sinceMs })
         .select(['record.endedMs AS atMs', `json_extract(record.body, '$.drawdownS') AS drawdownS`])
         .orderBy('record.endedMs', 'ASC')
         .limit(1000)
         .getRawMany<{ atMs: number; drawdownS: number | null }>(),
+    byRecipe: (method, sinceMs) =>
+      rows()
+        .andWhere('record.method = :method AND record.endedMs >= :sinceMs', { method, sinceMs })
+        .select(['record.recipeId AS recipeId', 'COUNT(*) AS brews'])
+        .groupBy('record.recipeId')
+        .getRawMany<{ recipeId: string; brews: number }>(),
     ofCoffee: async (coffee, sinceMs) => {
-      const of = () => rows().where('record.coffee = :coffee', { coffee });
+      const of = () => rows().andWhere('record.coffee = :coffee', { coffee });
       const used = await of()
         .andWhere('record.endedMs >= :sinceMs', { sinceMs })
         .select(['COUNT(*) AS brews', 'COALESCE(SUM(record.doseG), 0) AS doseG'])
@@ -136,7 +152,6 @@ function narrowed(
   const equal = (column: keyof BrewRecordRow, value: string | undefined) => {
     if (value !== undefined) query.andWhere(`record.${column} = :${column}`, { [column]: value });
   };
-  query.where('1 = 1');
   equal('coffee', asked.coffee);
   equal('method', asked.method);
   equal('recipeId', asked.recipeId);
@@ -172,7 +187,8 @@ const TASTE_IS: Record<NonNullable<LogQuery['taste']>, string> = {
   'not tasted': 'record.balance IS NULL AND record.strength IS NULL',
 };
 
-export function rowOfRecord(record: BrewRecord): BrewRecordRow {
+/** @param importId the file that it was read in from */
+export function rowOfRecord(record: BrewRecord, importId: string | null = null): BrewRecordRow {
   const { brewId, endedMs, coffee, method, recipeId, stationId, by, outcome, taste } = record;
   return {
     brewId,
@@ -189,6 +205,7 @@ export function rowOfRecord(record: BrewRecord): BrewRecordRow {
     plannedS: record.plannedBrewS,
     setting: record.grind?.setting ?? null,
     doseG: record.doseG,
+    importId,
     words: wordsOf(record).toLowerCase(),
     body: JSON.stringify(record),
   };

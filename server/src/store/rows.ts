@@ -39,7 +39,7 @@ export class SettingRow {
   body: string;
 }
 
-/** A finished brew, for the Log. Made from the log of events; can be rebuilt from it. */
+/** A finished brew, for the Log. What was brewed here is made from the log of events and can be rebuilt from it. */
 @Entity('brew_record')
 export class BrewRecordRow {
   @PrimaryColumn({ type: 'text', name: 'brew_id' })
@@ -88,6 +88,10 @@ export class BrewRecordRow {
   @Column({ type: 'real', name: 'dose_g' })
   doseG: number;
 
+  /** The file that it was read in from; null for what was brewed here. */
+  @Column({ type: 'text', name: 'import_id', nullable: true })
+  importId: string | null;
+
   /** What is searched, in small letters. */
   @Column({ type: 'text' })
   words: string;
@@ -120,4 +124,23 @@ export class BrewTraceRow {
 
   @Column({ type: 'blob' })
   bytes: Buffer;
+}
+
+/** A log that was read in from a table. Its brews count once it is `kept`; until then, or when it goes, they are hidden. */
+@Entity('file_import')
+export class FileImportRow {
+  @PrimaryColumn({ type: 'text' })
+  id: string;
+
+  @Column({ type: 'text' })
+  name: string;
+
+  @Column({ type: 'text' })
+  state: 'coming' | 'kept' | 'going';
+
+  @Column({ type: 'integer' })
+  brews: number;
+
+  @Column({ type: 'integer', name: 'at_ms' })
+  atMs: number;
 }

@@ -1,10 +1,13 @@
 /** A real server over a real SQLite file, anew for each test, and what is posted to it. */
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { pino } from 'pino';
 import request from 'supertest';
+import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
 import { solve, type PlanProblem } from '@even-kettle/core/plan';
 import { httpApp } from '../http/app';
 import { openBar, type BarServer } from '../server';
@@ -17,6 +20,14 @@ export const solver = {
   },
   close: () => Promise.resolve(),
 };
+/** Where `buildImportWorker` puts the worker that reads large files in. */
+const workerFile = join(__dirname, '../../dist/test/import.worker.js');
+export const importWorker = pathToFileURL(workerFile);
+/** The real worker, as the server's own build makes it. */
+export function buildImportWorker(): void {
+  const entry = join(__dirname, '../imports/import.worker.ts');
+  execFileSync(process.execPath, [join(__dirname, '../../build.mjs'), entry, dirname(workerFile)]);
+}
 export let folder: string;
 export let bar: BarServer;
 export let http: Server;
@@ -30,6 +41,7 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
   bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver,
+    importWorker,
     clockRate,
     warn: () => undefined,
   });
@@ -101,3 +113,89 @@ export const done = (brewId: string, stepId: string, change: object = {}) => ({
 });
 export const post = (...events: object[]) => request(http).post('/api/events').send({ events });
 export const stored = async () => (await bar.log.after(0)).length;
+
+/** Sends a large file, as it comes, and waits until it was looked at. */
+export async function sendFile(kind: ImportKind, body: string | Buffer, name = 'a file'): Promise<ImportJob> {
+  const sent = await request(http)
+    .post(`/api/imports?${new URLSearchParams({ kind, name }).toString()}`)
+    .set('Content-Type', kind === 'log' ? 'text/csv' : 'application/json')
+    .send(body);
+  return sent.status === 202 ? settled() : Promise.reject(new Error(JSON.stringify(sent.body)));
+}
+export async function takeFile(id: string, query = ''): Promise<ImportJob> {
+  const taken = await request(http).post(`/api/imports/${id}/take${query}`);
+  return taken.status === 202 ? settled() : Promise.reject(new Error(JSON.stringify(taken.body)));
+}
+/** The import once nothing goes on with it. */
+async function settled(): Promise<ImportJob> {
+  for (let tries = 0; tries < 400; tries += 1) {
+    const { current } = (await request(http).get('/api/imports')).body as Imports;
+    if (current && !['looking', 'taking', 'taking-out'].includes(current.phase)) return current;
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
+  throw new Error('The import goes on and on.');
+}
+
+const STEPS = ['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
+
+/** A brew from order to clean. The bar's clock stands still for it: each step is at its own time before now. */
+export async function brewed(
+  n: number,
+  change: {
+    brewS?: number;
+    setting?: number;
+    cup?: object;
+    by?: string;
+    guests?: (atMs: number) => object[];
+  } = {},
+) {
+  const [orderId, cupId] = [`o${n}`, `c${n}`];
+  // Ten minutes apart, so that one pair of hands can have brewed them all.
+  const endMs = Math.round(now()) - 60_000 - (30 - n) * 600_000;
+  const brewMs = (change.brewS ?? 187) * 1000;
+  const firstMs = endMs - brewMs;
+  const at = (stepId: string) =>
+    ({
+      fill: -90,
+      weigh: -70,
+      'set-filter': -40,
+      load: -10,
+      bloom: 10,
+      'pour-2': 60,
+      'pour-3': 90,
+      'pour-4': 120,
+    })[stepId];
+  const by = change.by === undefined ? {} : { by: change.by };
+  const posted = await post(
+    { ...order(orderId, cup(cupId, change.cup)), atMs: firstMs - 120_000, name: `guest ${n}` },
+    ...(change.guests?.(firstMs - 115_000) ?? []),
+    start(cupId, orderId, {
+      atMs: firstMs - 110_000,
+      grinderId: 'grinder-1',
+      grindSetting: change.setting ?? 20,
+      roastedOn: '2026-01-01',
+      ...by,
+    }),
+    ...STEPS.slice(0, 4).map((id) => done(`${cupId}.1`, id, { atMs: firstMs + at(id)! * 1000, ...by })),
+    { id: newId(), type: 'step-begun', atMs: firstMs, brewId: `${cupId}.1`, stepId: 'bloom', ...by },
+    ...STEPS.slice(4).map((id) =>
+      done(`${cupId}.1`, id, { atMs: id === 'drawdown' ? endMs : firstMs + at(id)! * 1000, ...by }),
+    ),
+    { id: newId(), type: 'brew-served', atMs: endMs + 10_000, brewId: `${cupId}.1`, ...by },
+    done(`${cupId}.1`, 'clean', { atMs: endMs + 40_000, ...by }),
+  );
+  expect(posted.body.errors ?? []).toEqual([]);
+  return `${cupId}.1`;
+}
+export const taste = (brewId: string, said: object) =>
+  post({ id: newId(), type: 'cup-tasted', atMs: now(), brewId, taste: said });
+export const get = async (path: string) => (await request(http).get(path)).body;
+/** A file that the bar gives out, as text whatever its type. */
+export const textOf = async (path: string): Promise<string> =>
+  (await request(http).get(path).buffer(true).parse(textParser)).body as unknown as string;
+const textParser = (response: request.Response, done: (error: Error | null, body: string) => void) => {
+  const stream = response as unknown as NodeJS.ReadableStream;
+  let text = '';
+  stream.on('data', (part: Buffer) => (text += part.toString('utf8')));
+  stream.on('end', () => done(null, text));
+};

@@ -1,0 +1,42 @@
+/** The worker thread that reads a large file in: its own connection to the database, its own memory. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { openDatabase } from '../store/database';
+import { FileFault } from '../files/csv';
+import { Stopped, doWork } from './work';
+import type { FromWorker, ToWorker } from './desk';
+
+const { work, databaseFile, nowMs, stop } = workerData as ToWorker;
+const stopFlag = new Int32Array(stop);
+const tell = (said: FromWorker) => parentPort?.postMessage(said);
+const KEPT_STATEMENTS = 4;
+/** Progress is told so often at most, milliseconds. */
+const TELL_MS = 150;
+
+async function main(): Promise<void> {
+  // A statement that writes hundreds of rows weighs a megabyte, and hardly two are alike.
+  const source = await openDatabase(databaseFile, KEPT_STATEMENTS);
+  // The bar's own connection makes what it writes after this durable, and this with it.
+  await source.query('PRAGMA synchronous = NORMAL');
+  let toldMs = 0;
+  try {
+    const done = await doWork(work, {
+      source,
+      nowMs,
+      onBytes: (bytes) => {
+        if (performance.now() - toldMs < TELL_MS) return;
+        toldMs = performance.now();
+        tell({ said: 'bytes', bytes });
+      },
+      stopped: () => Atomics.load(stopFlag, 0) === 1,
+    });
+    tell({ said: 'done', done });
+  } catch (error) {
+    if (error instanceof Stopped) tell({ said: 'stopped' });
+    else if (error instanceof FileFault) tell({ said: 'refused', reason: error.message });
+    else throw error;
+  } finally {
+    await source.destroy();
+  }
+}
+
+void main();
