@@ -10,7 +10,11 @@ import type {
   BrewPage,
   DayPage,
   Devices,
+  HandsLearnt,
   House,
+  ImportJob,
+  ImportKind,
+  Imports,
   KettleOrder,
   KettleState,
   Learnt,
@@ -70,12 +74,17 @@ export const paramsOf = (query: Record<string, string | undefined>): string =>
 export type Api = ReturnType<typeof openApi>;
 
 const PATIENCE_MS = 8000;
+const LONG_PATIENCE_MS = 300_000;
 /** The server beats every 4 s. A stream that is silent for longer than this is dead, whatever the browser thinks. */
 const SILENCE_MS = 13_000;
 
 export function openApi(base = '') {
-  const call = async <Answer>(path: string, init?: RequestInit): Promise<Answer> => {
-    const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(PATIENCE_MS) });
+  const call = async <Answer>(
+    path: string,
+    init?: RequestInit,
+    patienceMs = PATIENCE_MS,
+  ): Promise<Answer> => {
+    const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(patienceMs) });
     if (response.status === 204) return undefined as Answer;
     if (response.ok) return (await response.json()) as Answer;
     const isProblem = response.headers.get('content-type')?.includes('problem+json');
@@ -105,6 +114,7 @@ export function openApi(base = '') {
     day: (fromMs: number, toMs: number) =>
       call<DayPage>(`/api/day?${paramsOf({ fromMs: String(fromMs), toMs: String(toMs) })}`),
     house: () => call<House>('/api/house'),
+    hands: () => call<HandsLearnt>('/api/hands'),
     /** Looks at a table of roasts or orders, or takes all of it. */
     tableIn: (what: 'roasts' | 'orders', text: string, take: boolean) =>
       call<TableIn>(`/api/files/${what}${take ? '?take=1' : ''}`, {
@@ -112,12 +122,23 @@ export function openApi(base = '') {
         headers: { 'Content-Type': 'text/csv' },
         body: text,
       }),
-    restore: (archive: string) =>
-      call<{ events: number }>('/api/files/archive', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: archive,
+    imports: () => call<Imports>('/api/imports'),
+    /** Sends a large file as it lies on the device; `onSent` is told which share is out. */
+    sendFile: (kind: ImportKind, file: File, onSent: (share: number) => void, signal: AbortSignal) =>
+      sendLarge(`${base}/api/imports?${paramsOf({ kind, name: file.name.slice(0, 120) })}`, file, {
+        type: kind === 'log' ? 'text/csv' : 'application/json',
+        onSent,
+        signal,
       }),
+    takeFile: (id: string, leaveOutFaulty: boolean) =>
+      send<ImportJob>(
+        'POST',
+        `/api/imports/${encodeURIComponent(id)}/take${leaveOutFaulty ? '?faulty=leave-out' : ''}`,
+        {},
+      ),
+    /** May take as long as what is there takes to go out again. */
+    endFile: (id: string) =>
+      call<undefined>(`/api/imports/${encodeURIComponent(id)}`, { method: 'DELETE' }, LONG_PATIENCE_MS),
     planProblem: () => call<PlanProblem>('/api/plan/problem'),
     plan: () => call<{ plan?: Plan | null }>('/api/plan'),
     postEvents: (events: BarEvent[]) =>
@@ -165,4 +186,27 @@ export function openApi(base = '') {
       return close;
     },
   };
+}
+
+type Sending = { type: string; onSent: (share: number) => void; signal: AbortSignal };
+
+/** `fetch` does not say how far it is, so this is the older way. */
+function sendLarge(url: string, file: File, { type, onSent, signal }: Sending): Promise<ImportJob> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', url);
+    request.setRequestHeader('Content-Type', type);
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => onSent(total === 0 ? 0 : loaded / total);
+    request.onload = () => {
+      const answer: unknown = request.response;
+      if (request.status === 202) resolve(answer as ImportJob);
+      else if (request.status < 500 && answer) reject(new Refused(request.status, answer as Problem));
+      else reject(new Error(`The server answered ${request.status}.`));
+    };
+    request.onerror = () => reject(new Error('The server could not be reached.'));
+    request.onabort = () => reject(new DOMException('Stopped', 'AbortError'));
+    signal.addEventListener('abort', () => request.abort());
+    request.send(file);
+  });
 }

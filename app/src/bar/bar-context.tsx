@@ -118,36 +118,50 @@ export const useUnits = (): Units => useBar().bar?.units ?? METRIC;
 export function useNow(everyMs = 200, phaseMs = 0): number {
   const { clock } = useHere();
   const [nowMs, setNowMs] = useState(() => clock.nowMs());
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout>;
-    const tick = () => {
-      const barMs = clock.nowMs();
-      // What is drawn between the turns can wait, and is drawn in slices.
-      if (phaseMs > 0) startTransition(() => setNowMs(barMs));
-      else setNowMs(barMs);
-      const stepMs = everyMs * clock.rate();
-      const phase = phaseMs * clock.rate();
-      // A clock that has not been measured yet is looked at again soon.
-      const nextMs = barMs === 0 ? 100 : (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1;
-      timer = setTimeout(tick, nextMs);
-    };
-    tick();
-    // A page that was hidden or a machine that slept shows the right time at once, not when its timer comes.
-    const awake = () => {
-      clearTimeout(timer);
-      tick();
-    };
-    // Where components are tested there is no page.
-    const page = globalThis.document as Document | undefined;
-    page?.addEventListener('visibilitychange', awake);
-    page?.addEventListener('resume', awake);
-    return () => {
-      clearTimeout(timer);
-      page?.removeEventListener('visibilitychange', awake);
-      page?.removeEventListener('resume', awake);
-    };
-  }, [clock, everyMs, phaseMs]);
+  useEffect(
+    () =>
+      onTurn(clock, everyMs, phaseMs, (barMs) => {
+        // What is drawn between the turns can wait, and is drawn in slices.
+        if (phaseMs > 0) startTransition(() => setNowMs(barMs));
+        else setNowMs(barMs);
+      }),
+    [clock, everyMs, phaseMs],
+  );
   return nowMs;
+}
+
+/** Calls at once and then as `useNow` reads; gives what ends it. */
+export function onTurn(
+  clock: DeviceClock,
+  everyMs: number,
+  phaseMs: number,
+  call: (nowMs: number) => void,
+): () => void {
+  let timer: ReturnType<typeof setTimeout>;
+  const tick = () => {
+    const barMs = clock.nowMs();
+    call(barMs);
+    const stepMs = everyMs * clock.rate();
+    const phase = phaseMs * clock.rate();
+    // A clock that has not been measured yet is looked at again soon.
+    const nextMs = barMs === 0 ? 100 : (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1;
+    timer = setTimeout(tick, nextMs);
+  };
+  tick();
+  // A page that was hidden or a machine that slept shows the right time at once, not when its timer comes.
+  const awake = () => {
+    clearTimeout(timer);
+    tick();
+  };
+  // Where components are tested there is no page.
+  const page = globalThis.document as Document | undefined;
+  page?.addEventListener('visibilitychange', awake);
+  page?.addEventListener('resume', awake);
+  return () => {
+    clearTimeout(timer);
+    page?.removeEventListener('visibilitychange', awake);
+    page?.removeEventListener('resume', awake);
+  };
 }
 
 /** What the scale under a station shows; undefined where the bar hears none. */

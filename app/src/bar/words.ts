@@ -208,6 +208,19 @@ const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slic
 export const clockTime = (atMs: number): string =>
   new Date(atMs).toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
 
+/** A moment for a list: the time alone today, with the day before it otherwise, with its year if it was another. */
+export function dayAndTime(atMs: number, nowMs: number): string {
+  const at = new Date(atMs);
+  const now = new Date(nowMs);
+  if (at.toDateString() === now.toDateString()) return clockTime(atMs);
+  const day = at.toLocaleDateString(undefined, {
+    day: 'numeric',
+    month: 'short',
+    ...(at.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
+  });
+  return `${day}, ${clockTime(atMs)}`;
+}
+
 /** Decaf in capitals, so that it is taken for nothing else; and what its age asks for. */
 export function coffeeHint({ roast, decaf, roastedOn }: Coffee, nowMs: number): string {
   const stands = roastedOn ? restOf(roastedOn, roast, nowMs).stands : 'good';

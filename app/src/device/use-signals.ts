@@ -3,8 +3,8 @@
  * barista who is taking an order hears the pour that is due.
  */
 import { useEffect, useRef } from 'react';
-import { forHands } from '@even-kettle/core/plan';
-import { useAgenda, useBar, useNow, useUnits } from '../bar/bar-context';
+import { agenda, forHands } from '@even-kettle/core/plan';
+import { onTurn, useBar, useHere, useUnits } from '../bar/bar-context';
 import { useHabit } from '../bar/use-habit';
 import { screenAwake, shake, speak, type Awake } from './senses';
 import { useDevice } from './settings';
@@ -12,25 +12,32 @@ import { toHear, type Signal } from './signals';
 import { spokenCue } from './spoken';
 import { sound, unlockTones } from './tones';
 
+/** How often it is looked whether something is to be heard, milliseconds. */
+const LISTEN_MS = 250;
+
 export function useSignals(): void {
-  const nowMs = useNow(250);
-  const { plan, state } = useBar();
+  const { clock } = useHere();
+  const { bar, book, plan, state } = useBar();
   const units = useUnits();
   const settings = useDevice();
-  const items = forHands(useAgenda(nowMs), plan, settings.hands);
+  const { lateS } = useHabit('');
   const heard = useRef(new Map<string, Signal>());
-  const { lateS } = useHabit(items[0]?.station.id ?? '');
-  const earlyMs = settings.early ? lateS * 1000 : 0;
-
+  const latest = useRef<(nowMs: number) => void>(() => undefined);
   useEffect(() => {
-    const call = toHear(items, nowMs, earlyMs, heard.current);
-    if (!call) return;
-    heard.current.set(call.key, call.signal);
-    const item = items.find(({ key }) => key === call.key)!;
-    if (settings[call.signal]) sound(call.signal);
-    if (settings.vibrate) shake(call.signal);
-    if (settings.voice) speak(spokenCue(item, call.signal, units));
-  }, [items, nowMs, earlyMs, settings, units]);
+    latest.current = (nowMs) => {
+      if (!bar) return;
+      const items = forHands(agenda(state, bar, book, plan, nowMs), plan, settings.hands);
+      const call = toHear(items, nowMs, settings.early ? lateS * 1000 : 0, heard.current);
+      if (!call) return;
+      heard.current.set(call.key, call.signal);
+      const item = items.find(({ key }) => key === call.key)!;
+      if (settings[call.signal]) sound(call.signal);
+      if (settings.vibrate) shake(call.signal);
+      if (settings.voice) speak(spokenCue(item, call.signal, units));
+    };
+  });
+  // Listened for between the turns of the clocks, and nothing is drawn for it.
+  useEffect(() => onTurn(clock, LISTEN_MS, LISTEN_MS / 2, (nowMs) => latest.current(nowMs)), [clock]);
 
   useEffect(() => {
     const events = ['pointerdown', 'keydown'] as const;

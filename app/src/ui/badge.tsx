@@ -1,6 +1,7 @@
 /**
  * An order's badge: its letter in a ring whose stroke is solid, dashed, dotted or double.
  */
+import { memo } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle } from 'react-native-svg';
 import { badgeOf } from '@even-kettle/core/brew';
@@ -9,7 +10,7 @@ import { Text } from './text';
 
 const DASHES: Record<string, string | undefined> = { dashed: '5 3.4', dotted: '1.6 3.1' };
 
-export function Badge({ badge, size = 30 }: { badge: number; size?: number }) {
+export const Badge = memo(function Badge({ badge, size = 30 }: { badge: number; size?: number }) {
   const look = useLook();
   const { letter, stroke } = badgeOf(badge);
   const dash = DASHES[stroke];
@@ -42,4 +43,4 @@ export function Badge({ badge, size = 30 }: { badge: number; size?: number }) {
       </Text>
     </View>
   );
-}
+});

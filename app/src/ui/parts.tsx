@@ -2,11 +2,18 @@
  * The few parts that every place is made of.
  */
 import type { ReactNode } from 'react';
-import { Pressable, ScrollView, View, type StyleProp, type ViewStyle } from 'react-native';
+import {
+  Pressable,
+  ScrollView,
+  View,
+  useWindowDimensions,
+  type StyleProp,
+  type ViewStyle,
+} from 'react-native';
 import { Icon } from './icons';
 import { useLook } from './look';
 import { Text } from './text';
-import { RADIUS, TOUCH } from './theme';
+import { RADIUS, TOUCH, WIDE } from './theme';
 
 /** A place's page: scrolls up and down, never sideways. */
 export function Page({ children, wide }: { children: ReactNode; wide?: boolean }) {
@@ -26,6 +33,24 @@ export function Page({ children, wide }: { children: ReactNode; wide?: boolean }
     >
       {children}
     </ScrollView>
+  );
+}
+
+/** Two halves of a page: beside each other where there is room, else one below the other. */
+export function Halves({ first, second }: { first: ReactNode; second: ReactNode }) {
+  const beside = useWindowDimensions().width >= WIDE;
+  const half = { gap: 12, ...(beside ? { flex: 1 } : {}) };
+  return (
+    <View
+      style={{
+        flexDirection: beside ? 'row' : 'column',
+        gap: 12,
+        alignItems: beside ? 'flex-start' : 'stretch',
+      }}
+    >
+      <View style={half}>{first}</View>
+      <View style={half}>{second}</View>
+    </View>
   );
 }
 

@@ -4,7 +4,7 @@
 import { useState, type ReactNode } from 'react';
 import { Pressable, View, useWindowDimensions } from 'react-native';
 import { router, usePathname, type Href } from 'expo-router';
-import { useBar, useHere, useNow } from '../bar/bar-context';
+import { useBar, useHere } from '../bar/bar-context';
 import { useShortcuts } from '../device/shortcuts';
 import { useSignals } from '../device/use-signals';
 import { Icon } from './icons';
@@ -13,6 +13,7 @@ import { useLook } from './look';
 import { Tap } from './parts';
 import { Text } from './text';
 import { WIDE } from './theme';
+import { Turning } from './turning';
 
 const PLACES: { name: string; href: Href; icon: string }[] = [
   { name: 'Bar', href: '/', icon: 'bar' },
@@ -105,19 +106,16 @@ function TopLine() {
 /** Bar time as a time of day, and how fast it runs where that is not life's own pace. */
 function WallClock() {
   const { clock } = useHere();
-  const nowMs = useNow(500);
-  const rate = clock.rate();
-  return (
-    <Text size="small" quiet testID="wall-clock">
-      {rate === 1 ? '' : `× ${rate}  `}
-      {new Date(nowMs).toLocaleTimeString(undefined, {
-        hour: '2-digit',
-        minute: '2-digit',
-        second: '2-digit',
-      })}
-    </Text>
-  );
+  const reads = (nowMs: number) =>
+    `${clock.rate() === 1 ? '' : `× ${clock.rate()}  `}${TIME_OF_DAY.format(nowMs)}`;
+  return <Turning size="small" quiet testID="wall-clock" everyMs={500} reads={reads} />;
 }
+/** Made once: to make one takes longer than to draw a clock. */
+const TIME_OF_DAY = new Intl.DateTimeFormat(undefined, {
+  hour: '2-digit',
+  minute: '2-digit',
+  second: '2-digit',
+});
 
 function Refusals() {
   const look = useLook();

@@ -1,6 +1,7 @@
 /**
  * The sizes of type: a figure to read across the bar, a verb, body, small. B612's own figures are tabular.
  */
+import type { Ref } from 'react';
 import { Text as NativeText, type TextProps, type TextStyle } from 'react-native';
 import { useLook } from './look';
 import { FACE } from './theme';
@@ -16,7 +17,13 @@ const SIZES: Record<Size, TextStyle> = {
   small: { fontSize: 13, lineHeight: 18, fontFamily: FACE.regular },
 };
 
-type Props = TextProps & { size?: Size; bold?: boolean; quiet?: boolean; color?: string };
+type Props = TextProps & {
+  size?: Size;
+  bold?: boolean;
+  quiet?: boolean;
+  color?: string;
+  ref?: Ref<NativeText>;
+};
 
 export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Props) {
   const look = useLook();

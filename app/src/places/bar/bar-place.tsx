@@ -81,7 +81,7 @@ export function BarPlace() {
     );
   }
   const card = current ? (
-    <HandsCard key={current.brewId} item={current} nowMs={nowMs} />
+    <HandsCard item={current} nowMs={nowMs} />
   ) : items.length === 0 && all.length > 0 ? (
     <OthersHaveIt />
   ) : (

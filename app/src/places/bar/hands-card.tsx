@@ -1,7 +1,7 @@
 /**
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
-import { useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import { router } from 'expo-router';
 import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
@@ -55,6 +55,11 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
   };
   useShortcuts({ ' ': done });
+  const latest = useRef(done);
+  useEffect(() => {
+    latest.current = done;
+  });
+  const press = useCallback(() => latest.current(), []);
 
   return (
     <View
@@ -69,25 +74,13 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     >
       <View style={{ height: 6, backgroundColor: hot ? look.flame : look.cool }} />
       <View style={{ padding: 14, paddingTop: 6, gap: 4 }}>
-        <Row>
-          <Badge badge={item.order.badge} size={32} />
-          <Text numberOfLines={1} style={{ flex: 1 }}>
-            <Text bold>{item.station.name}</Text> · {cupInWords(item.cup, units)}
-          </Text>
-          {item.brew ? (
-            <Tap
-              kind="bare"
-              icon="more"
-              label=""
-              says={`More about ${item.station.name}`}
-              testID="more"
-              onPress={() => router.push({ pathname: '/station/[id]', params: { id: item.station.id } })}
-              style={{ marginRight: -10 }}
-            />
-          ) : (
-            <View style={{ height: TOUCH }} />
-          )}
-        </Row>
+        <Head
+          badge={item.order.badge}
+          stationId={item.station.id}
+          stationName={item.station.name}
+          cup={cupInWords(item.cup, units)}
+          running={item.brew !== null}
+        />
         <View style={{ minHeight: ABOVE_H, gap: 4 }}>
           <View
             role="status"
@@ -123,8 +116,15 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
           <View style={{ height: MAIN_TOUCH }} />
         ) : (
           <Row>
-            {holds ? <HoldToPour stationId={item.station.id} flowGPerS={item.step.flowGPerS ?? 5} /> : null}
-            <MainButton label={asked.button} hot={hot} onPress={done} />
+            {holds ? (
+              <HoldToPour
+                key={item.brewId}
+                stationId={item.station.id}
+                flowGPerS={item.step.flowGPerS ?? 5}
+              />
+            ) : null}
+            {/* Another brew's is another button: a thumb that was on its way is told from one that meant it. */}
+            <MainButton key={item.brewId} label={asked.button} hot={hot} onPress={press} />
           </Row>
         )}
         <Row style={{ minHeight: TOUCH, marginBottom: -6, justifyContent: 'space-between' }}>
@@ -141,6 +141,39 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     </View>
   );
 }
+
+type HeadProps = {
+  badge: number;
+  stationId: string;
+  stationName: string;
+  cup: string;
+  running: boolean;
+};
+
+/** Whose cup, and where. What stands still in the card is not drawn with every tick of it. */
+const Head = memo(function Head({ badge, stationId, stationName, cup, running }: HeadProps) {
+  return (
+    <Row>
+      <Badge badge={badge} size={32} />
+      <Text numberOfLines={1} style={{ flex: 1 }}>
+        <Text bold>{stationName}</Text> · {cup}
+      </Text>
+      {running ? (
+        <Tap
+          kind="bare"
+          icon="more"
+          label=""
+          says={`More about ${stationName}`}
+          testID="more"
+          onPress={() => router.push({ pathname: '/station/[id]', params: { id: stationId } })}
+          style={{ marginRight: -10 }}
+        />
+      ) : (
+        <View style={{ height: TOUCH }} />
+      )}
+    </Row>
+  );
+});
 
 type FigureProps = {
   item: AgendaItem;
@@ -206,7 +239,9 @@ const TOO_QUICK_MS = 250;
 let goneMs = -Infinity;
 const IN_ITS_PLACE_MS = 100;
 
-function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPress: () => void }) {
+type MainButtonProps = { label: string; hot: boolean; onPress: () => void };
+
+const MainButton = memo(function MainButton({ label, hot, onPress }: MainButtonProps) {
   const look = useLook();
   const shownMs = useRef(0);
   const meantForAnother = useRef(false);
@@ -247,10 +282,10 @@ function MainButton({ label, hot, onPress }: { label: string; hot: boolean; onPr
       </Text>
     </Pressable>
   );
-}
+});
 
 /** For ten seconds the way back; otherwise a hint for the step stands in its place, so that nothing moves. */
-function Undo({ otherwise }: { otherwise: string }) {
+const Undo = memo(function Undo({ otherwise }: { otherwise: string }) {
   const { store } = useHere();
   const { undoable } = useBar();
   const [realMs, setRealMs] = useState(Date.now);
@@ -278,7 +313,7 @@ function Undo({ otherwise }: { otherwise: string }) {
       style={{ paddingHorizontal: 4 }}
     />
   );
-}
+});
 
 type Reading = { shownG: number; given: number | undefined; change: (byG: number) => void };
 

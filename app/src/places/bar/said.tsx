@@ -57,7 +57,7 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   if (item.brew && outcome) return <Outcome brew={item.brew} outcome={outcome} />;
   // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
-  return item.brew && notes.length > 0 ? <Notes brew={item.brew} notes={notes} /> : null;
+  return item.brew && notes.length > 0 ? <Notes key={item.brewId} brew={item.brew} notes={notes} /> : null;
 }
 
 /** A shift is a day of the bar's clock. */

@@ -19,6 +19,7 @@ import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
+import { Turning } from '../../ui/turning';
 import { Vessel } from '../../vessels/vessel';
 
 type Props = {
@@ -102,12 +103,15 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
 
 /** All clocks of the bar turn together. */
 const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
-  const nowMs = useNow(1000);
-  const zeroMs = anchorMs(brew, nowMs);
   return (
-    <Text size="clock" testID={`clock-${brew.stationId}`}>
-      {zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000)}
-    </Text>
+    <Turning
+      size="clock"
+      testID={`clock-${brew.stationId}`}
+      reads={(nowMs) => {
+        const zeroMs = anchorMs(brew, nowMs);
+        return zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
+      }}
+    />
   );
 });
 

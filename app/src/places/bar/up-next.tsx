@@ -25,9 +25,12 @@ type Props = {
   onTake: (brewId: string) => void;
 };
 
-/** Drawn anew with the turn of the second, not with every tick of the hands card. */
+/** A moment after the clocks have turned: the hands card comes first. */
+const AFTER_MS = 50;
+
+/** Drawn anew once a second, in slices, not with every tick of the hands card. */
 export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Props) {
-  const nowMs = useNow(1000);
+  const nowMs = useNow(1000, AFTER_MS);
   const { plan, change } = useBar();
   const items = forHands(useAgenda(nowMs), plan, hands)
     .filter(({ key, asks }) => key !== atHand && asks !== 'runs')

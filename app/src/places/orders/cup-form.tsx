@@ -51,7 +51,9 @@ export function CupForm({
   /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
   const hintOf = (id: MethodId): string => {
     const quote = quotes[id];
-    if (!quote?.ok) return METHODS[id].character;
+    if (!quote) return METHODS[id].character;
+    // The whole of it is said below, once the method is chosen.
+    if (!quote.ok) return quote.reason.split(/[.:,] /)[0]!;
     const [most] = quote.shifts.filter(({ orderId, byS }) => byS > 0 && state.orders[orderId]);
     const ready = showClock(Math.max(0, Math.ceil(quote.readyS - nowMs / 1000)));
     if (!most) return `${METHODS[id].character} · ${ready}`;

@@ -1,0 +1,145 @@
+/**
+ * A cup of an order: what it waits for, and what can be done with it.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import {
+  badgeOf,
+  brewAt,
+  hostOf,
+  nextBrewId,
+  latestBrew,
+  type BarEvent,
+  type CupState,
+  type OrderState,
+} from '@even-kettle/core/brew';
+import { cardFor, startEvent } from '@even-kettle/core/plan';
+import { METHODS } from '@even-kettle/core/recipe';
+import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { cupInWords } from '../../bar/words';
+import { Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compact: boolean }) {
+  const units = useUnits();
+  const { state, book } = useBar();
+  const recipe = book(cup);
+  const brew = latestBrew(state, cup);
+  const host = hostOf(state, cup) && state.orders[cup.with!.orderId];
+  const place =
+    cup.status === 'brewing' && brew ? `at ${brew.stationName.replaceAll(' ', '\u00a0')}` : cup.status;
+  const where = host ? `${place}, one brew with ${badgeOf(host.badge).letter}` : place;
+  return (
+    <View
+      style={{
+        minHeight: 44,
+        flexDirection: 'row',
+        alignItems: 'center',
+        columnGap: 10,
+      }}
+    >
+      <View style={{ flex: 1, minWidth: 0, paddingVertical: 6 }}>
+        <Text numberOfLines={1}>{cupInWords(cup, units)}</Text>
+        <Text size="small" quiet numberOfLines={2}>
+          {where} · {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId}
+        </Text>
+      </View>
+      {compact ? null : <CupActions order={order} cup={cup} />}
+    </View>
+  );
+}
+
+/** Start, cancel, give up, remake: whichever makes sense for the cup as it stands. What loses something is asked twice. */
+function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
+  const { store, clock } = useHere();
+  const { state, bar, book } = useBar();
+  const [sure, setSure] = useState(false);
+  if (!bar) return null;
+  const act = (label: string, ...events: BarEvent[]) => {
+    setSure(false);
+    store.act(events, label);
+  };
+  const base = () => ({ id: newId(), atMs: clock.nowMs() });
+  const brew = latestBrew(state, cup);
+
+  if (cup.status === 'waiting') {
+    const found = cardFor(bar, cup, book);
+    // What shares a brew is started with it.
+    const station = found.ok && !cup.with ? found.stations.find(({ id }) => !brewAt(state, id)) : undefined;
+    const start = () => {
+      if (!found.ok || !station) return;
+      const item = {
+        brewId: nextBrewId(cup),
+        order,
+        cup,
+        card: found.card,
+        station: { ...station, free: true },
+      };
+      act(`Start ${station.name}`, startEvent(item, bar, clock.nowMs(), newId));
+    };
+    return (
+      <Row style={{ gap: 6 }}>
+        {sure ? (
+          <Tap
+            kind="ruled"
+            label="Cancel this cup"
+            onPress={() =>
+              act('Cancel cup', { ...base(), type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })
+            }
+          />
+        ) : (
+          <>
+            <Tap label="Cancel" kind="bare" says={`Cancel ${cup.coffee}`} onPress={() => setSure(true)} />
+            <Tap label="Start" says={`Start ${cup.coffee} now`} disabled={!station} onPress={start} />
+          </>
+        )}
+      </Row>
+    );
+  }
+  if (cup.status === 'brewing' && brew) {
+    return sure ? (
+      <Row style={{ gap: 6 }}>
+        <Tap kind="bare" label="Keep" onPress={() => setSure(false)} />
+        <Tap
+          kind="ruled"
+          label="Give up, brew again"
+          onPress={() =>
+            act('Give up', {
+              ...base(),
+              type: 'brew-abandoned',
+              brewId: brew.id,
+              reason: 'given up from Orders',
+            })
+          }
+        />
+      </Row>
+    ) : (
+      <Tap
+        kind="bare"
+        label="Give up"
+        says={`Give up the brew of ${cup.coffee}`}
+        onPress={() => setSure(true)}
+      />
+    );
+  }
+  if (cup.status === 'served' && brew) {
+    return (
+      <Tap
+        label="Remake"
+        says={`Remake ${cup.coffee}`}
+        onPress={() =>
+          act('Remake', {
+            ...base(),
+            type: 'cup-remade',
+            orderId: order.id,
+            cupId: cup.cupId,
+            brewId: brew.id,
+            reason: 'sent back',
+          })
+        }
+      />
+    );
+  }
+  return null;
+}
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
