@@ -1,6 +1,6 @@
 import { later } from '../../ui/later';
 
 export default later(
-  'coffees and cloths',
+  'what is in the house',
   async () => (await import('../../places/log/log-pages')).HousePage,
 );

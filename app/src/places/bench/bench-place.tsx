@@ -17,7 +17,11 @@ import { UnitField } from '../../ui/unit-field';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
 import { DeviceCard } from './device-card';
-import { ClothsCard, CoffeesCard, GrindersCard, KettlesCard, PeopleCard, StationsCard } from './lists';
+import { CoffeesCard } from './coffees-card';
+import { GrindersCard } from './grinders-card';
+import { KettlesCard } from './kettles-card';
+import { ClothsCard, PeopleCard } from './people-card';
+import { StationsCard } from './stations-card';
 
 export function BenchPlace() {
   const { bar, status } = useBar();

@@ -7,6 +7,7 @@ import { router } from 'expo-router';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
+import type { Recipe } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../bar/bar-context';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -63,12 +64,22 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
   );
 }
 
+/** The recipe with one number changed, as the advice has it; null where the advice is of something else. */
+function changed(recipe: Recipe, change: Extract<Advice, { kind: 'change' }>['change']): Recipe | null {
+  const tenth = (value: number) => Math.round(value * 10) / 10;
+  if (change.what === 'temperature') return { ...recipe, waterC: tenth(recipe.waterC + change.byC) };
+  if (change.what === 'ratio') return { ...recipe, ratio: tenth(recipe.ratio + change.by) };
+  return null;
+}
+
 function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice, { kind: 'change' }> }) {
   const { api, store, clock } = useHere();
-  const { bar } = useBar();
+  const { bar, recipes } = useBar();
   const { change } = advice;
   const grinder = bar?.grinders[0];
   const coffee = bar?.coffees.find(({ name }) => name === record.coffee);
+  const recipe = recipes.find(({ id }) => id === record.recipeId);
+  const next = recipe ? changed(recipe, change) : null;
   const set = useMutation({
     mutationFn: async () => {
       if (change.what === 'grind' && grinder && coffee && bar) {
@@ -76,6 +87,7 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
         const turned = { ...coffee, grindOffsets: { ...coffee.grindOffsets, [grinder.id]: offset } };
         await api.changeBar({ coffees: bar.coffees.map((each) => (each.id === coffee.id ? turned : each)) });
       }
+      if (next) store.tookRecipe(await api.saveRecipe({ recipe: next, basedOn: recipe!.version }));
       store.act(
         [
           {
@@ -99,18 +111,26 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
     return (
       <Text size="small">Set the grinder by hand: this coffee or its grinder is not on the bench now.</Text>
     );
+  if ((change.what === 'temperature' || change.what === 'ratio') && recipe?.version !== record.recipeVersion)
+    return (
+      <Text size="small">
+        {recipe
+          ? `${recipe.name} was changed since this brew. Brew it once as it is now, then change one thing.`
+          : 'This recipe is not on the bar.'}
+      </Text>
+    );
   const label =
     change.what === 'grind'
       ? `Set ${grinder!.name} so`
-      : change.what === 'by-hand'
-        ? 'Do so next time'
-        : 'Try it';
+      : next
+        ? `Save as version ${recipe!.version + 1}`
+        : 'Do so next time';
   return (
     <>
-      {change.what === 'temperature' || change.what === 'ratio' ? (
+      {next ? (
         <Tap
-          label="Change the recipe"
-          onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: record.recipeId } })}
+          label={`See ${recipe!.name} first`}
+          onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: record.recipeId } })}
         />
       ) : null}
       <Tap kind="main" label={label} testID="take-up" disabled={set.isPending} onPress={() => set.mutate()} />

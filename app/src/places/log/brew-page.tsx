@@ -12,7 +12,7 @@ import { isImmersion } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { dayAndTime } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
@@ -81,11 +81,12 @@ function Whole({ page: { record, trace, advice } }: { page: Page_ }) {
 function Summary({ record }: { record: BrewRecord }) {
   const units = useUnits();
   const { recipes, bar } = useBar();
+  const { clock } = useHere();
   const grams = (g: number, as: 'dose' | 'water') => inWords(showMass(g, units, as));
   const grinder = bar?.grinders.find(({ id }) => id === record.grind?.grinderId)?.name;
   const people = record.by.map((id) => bar?.people.find((person) => person.id === id)?.name ?? id);
   const facts: [string, string][] = [
-    ['for', record.guest ?? '–'],
+    ['for', [record.guest, ...(record.sharers ?? []).map(({ guest }) => guest)].filter(Boolean).join(', ')],
     [
       'dose',
       `${grams(record.doseG, 'dose')}${record.doseG === record.plannedDoseG ? '' : `, planned ${grams(record.plannedDoseG, 'dose')}`}`,
@@ -101,20 +102,20 @@ function Summary({ record }: { record: BrewRecord }) {
       'at',
       `${inWords(showTemperature(record.waterC, units, !Number.isInteger(record.waterC)))}${record.water ? `, ${record.water}` : ''}`,
     ],
-    ['ground', record.grind ? `${grinder ?? record.grind.grinderId} ${record.grind.setting}` : '–'],
-    ['age', record.ageDays === null ? '–' : `${record.ageDays} days`],
-    ['hands of', people.length > 0 ? people.join(', ') : '–'],
+    ['ground', record.grind ? `${grinder ?? record.grind.grinderId} ${record.grind.setting}` : ''],
+    ['age', record.ageDays === null ? '' : `${record.ageDays} days`],
+    ['hands of', people.join(', ')],
   ];
   return (
     <Card ruled={record.outcome === 'abandoned'}>
       <Row>
-        <Badge badge={record.badge} size={34} />
+        {record.fromFile ? null : <Badge badge={record.badge} size={34} />}
         <View style={{ flex: 1 }}>
           <Text size="title" numberOfLines={2}>
             {record.coffee} · {METHODS[record.method].name}
           </Text>
           <Text size="small" quiet>
-            {clockTime(record.endedMs)}, {record.stationName} ·{' '}
+            {dayAndTime(record.endedMs, clock.nowMs())}, {record.stationName} ·{' '}
             {recipes.find(({ id }) => id === record.recipeId)?.name ?? record.recipeId}, version{' '}
             {record.recipeVersion}
             {record.attempt > 1 ? ` · brewed again` : ''}
@@ -125,18 +126,25 @@ function Summary({ record }: { record: BrewRecord }) {
         </Text>
       </Row>
       <Text>{verdict(record)}</Text>
+      {record.fromFile ? (
+        <Text size="small" quiet>
+          Read in from a file: its steps and its weight are not known.
+        </Text>
+      ) : null}
       {record.notes.length > 0 ? (
         <Text size="small">{record.notes.map((note) => noteWords(note, record.method).name).join(', ')}</Text>
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 6 }}>
-        {facts.map(([name, value]) => (
-          <View key={name} style={{ width: '50%', paddingRight: 10 }}>
-            <Text size="small" quiet>
-              {name}
-            </Text>
-            <Text>{value}</Text>
-          </View>
-        ))}
+        {facts
+          .filter(([, value]) => value !== '')
+          .map(([name, value]) => (
+            <View key={name} style={{ width: '50%', paddingRight: 10 }}>
+              <Text size="small" quiet>
+                {name}
+              </Text>
+              <Text>{value}</Text>
+            </View>
+          ))}
       </View>
     </Card>
   );
@@ -144,7 +152,7 @@ function Summary({ record }: { record: BrewRecord }) {
 
 /** The weight over the plan's line, and over another brew of the same recipe where one is chosen. */
 function Weights({ record, trace }: Pick<Page_, 'record' | 'trace'>) {
-  const { api } = useHere();
+  const { api, clock } = useHere();
   const units = useUnits();
   const [otherId, setOtherId] = useState('');
   const same = useQuery({
@@ -192,7 +200,7 @@ function Weights({ record, trace }: Pick<Page_, 'record' | 'trace'>) {
             { value: '', label: 'none' },
             ...others.slice(0, 30).map(({ brewId, endedMs, realBrewS }) => ({
               value: brewId,
-              label: `${new Date(endedMs).toLocaleDateString()} ${clockTime(endedMs)}${realBrewS === null ? '' : `, ${showClock(realBrewS)}`}`,
+              label: `${dayAndTime(endedMs, clock.nowMs())}${realBrewS === null ? '' : `, ${showClock(realBrewS)}`}`,
             })),
           ]}
         />

@@ -8,8 +8,8 @@ import type { BrewRecord } from '@even-kettle/core/contract';
 import { speedOf, type Speed } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useUnits } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { useHere, useUnits } from '../../bar/bar-context';
+import { dayAndTime } from '../../bar/words';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
 import { Card, Row } from '../../ui/parts';
@@ -17,24 +17,26 @@ import { Text } from '../../ui/text';
 
 export function Brewed({ record }: { record: BrewRecord }) {
   const units = useUnits();
+  const { clock } = useHere();
+  const ended = dayAndTime(record.endedMs, clock.nowMs());
   const method = METHODS[record.method];
   const taste = record.taste ? tasteInWords(record.taste) : '';
   return (
     <Pressable
       role="link"
-      aria-label={`${record.coffee}, ${method.name}, ${clockTime(record.endedMs)}`}
+      aria-label={`${record.coffee}, ${method.name}, ${ended}`}
       testID="brewed"
       onPress={() => router.push({ pathname: '/log/[id]', params: { id: record.brewId } })}
     >
       <Card style={{ gap: 6 }} ruled={record.outcome === 'abandoned'}>
         <Row>
-          <Badge badge={record.badge} />
+          {record.fromFile ? null : <Badge badge={record.badge} />}
           <View style={{ flex: 1 }}>
             <Text bold numberOfLines={1}>
               {record.coffee} · {method.name}
             </Text>
             <Text size="small" quiet numberOfLines={1}>
-              {clockTime(record.endedMs)} · {record.stationName}
+              {ended} · {record.stationName}
             </Text>
           </View>
           <View style={{ alignItems: 'flex-end' }}>

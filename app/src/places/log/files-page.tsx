@@ -1,16 +1,18 @@
 /**
- * Open files: the log and the whole bar to take along; roast lists, orders and an archive to read in. What comes in is
- * looked at first.
+ * Open files: the log and the whole bar to take along; roast lists, orders, logs and an archive to read in. What comes in
+ * is looked at first.
  */
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import { Refused, type TableIn } from '../../bar/api';
+import type { TableIn } from '../../bar/api';
 import { useHere } from '../../bar/bar-context';
 import { chooseFile } from '../../ui/files';
-import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Card, Halves, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { Head } from './answer';
+import { LargeFileCard } from './large-file';
+import { inWords } from './refusal-words';
 
 const OUT: [name: string, path: string, what: string][] = [
   ['Log, CSV', '/api/files/log.csv', 'a line a brew, for a spreadsheet'],
@@ -21,29 +23,49 @@ const OUT: [name: string, path: string, what: string][] = [
 
 export function FilesPage() {
   return (
-    <Page>
+    <Page wide>
       <Head title="Files" />
-      <Card>
-        <Subheading>To take along</Subheading>
-        {OUT.map(([name, path, what]) => (
-          <Row key={path}>
-            <View style={{ flex: 1 }}>
-              <Text>{name}</Text>
-              <Text size="small" quiet>
-                {what}
-              </Text>
-            </View>
-            <Tap label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
-          </Row>
-        ))}
-      </Card>
-      <TableCard
-        what="roasts"
-        title="Roast list"
-        columns="coffee, roast; if you have them roasted_on, notes, decaf"
+      <Halves
+        first={
+          <>
+            <Card>
+              <Subheading>To take along</Subheading>
+              {OUT.map(([name, path, what]) => (
+                <Row key={path}>
+                  <View style={{ flex: 1 }}>
+                    <Text>{name}</Text>
+                    <Text size="small" quiet>
+                      {what}
+                    </Text>
+                  </View>
+                  <Tap label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
+                </Row>
+              ))}
+            </Card>
+            <TableCard
+              what="roasts"
+              title="Roast list"
+              columns="coffee, roast; if you have them roasted_on, notes, decaf"
+            />
+            <TableCard
+              what="orders"
+              title="Orders"
+              columns="coffee, recipe, ml; if you have them guest, order"
+            />
+          </>
+        }
+        second={
+          <>
+            <LargeFileCard kind="log" title="Log from elsewhere, from CSV">
+              Brews that were written down before, or at another bar. The first line names the columns: ended,
+              coffee, recipe, dose_g; as many of the log’s own columns as you have.
+            </LargeFileCard>
+            <LargeFileCard kind="archive" title="Whole bar, from its file">
+              Into a bar whose log is empty. All of it is checked before any of it is taken.
+            </LargeFileCard>
+          </>
+        }
       />
-      <TableCard what="orders" title="Orders" columns="coffee, recipe, ml; if you have them guest, order" />
-      <ArchiveCard />
     </Page>
   );
 }
@@ -106,37 +128,4 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
       ) : null}
     </Card>
   );
-}
-
-function ArchiveCard() {
-  const { api } = useHere();
-  const read = useMutation({
-    mutationFn: async () => {
-      const file = await chooseFile('.json,application/json');
-      return file ? api.restore(await file.text()) : null;
-    },
-  });
-  return (
-    <Card>
-      <Subheading>Whole bar, from its file</Subheading>
-      <Text size="small" quiet>
-        Into a bar whose log is empty. All of it is checked before any of it is taken.
-      </Text>
-      <Tap label="Choose an archive" onPress={() => read.mutate()} style={{ alignSelf: 'flex-start' }} />
-      {read.error ? <Text role="alert">{inWords(read.error)}</Text> : null}
-      {read.data ? (
-        <>
-          <Text bold>{read.data.events} events are back.</Text>
-          <Tap label="Open the bar" onPress={() => window.location.assign('/')} />
-        </>
-      ) : null}
-    </Card>
-  );
-}
-
-/** The server's own words, with the first lines that are wrong. */
-function inWords(error: Error): string {
-  if (!(error instanceof Refused)) return 'The server could not be asked just now. Nothing was changed.';
-  const lines = (error.problem.errors ?? []).slice(0, 3).map(({ field, reason }) => `${field}: ${reason}`);
-  return [error.message, ...lines.filter((each) => each !== error.message)].join(' ');
 }

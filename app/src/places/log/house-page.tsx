@@ -1,17 +1,18 @@
 /**
- * Coffees and cloths: how old, how much is left, how they tasted; how often used, and what is due.
+ * Coffees, papers and cloths: how old, how much is left, how they tasted; how often used, and what is due.
  */
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { BALANCE_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
 import type { Coffee, House } from '@even-kettle/core/contract';
+import { PAPERS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
 import { inWords, readNumber, showMass } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { dayAndTime } from '../../bar/words';
 import { Field } from '../../ui/field';
-import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Card, Halves, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { Answer, Head } from './answer';
 import { Bar } from './bar-of';
@@ -26,9 +27,9 @@ export function HousePage() {
     placeholderData: keepPreviousData,
   });
   return (
-    <Page>
-      <Head title="Coffees and cloths" />
-      <Answer of={house} what="coffees and cloths">
+    <Page wide>
+      <Head title="In the house" />
+      <Answer of={house} what="what is in the house">
         {(of) => <Whole house={of} />}
       </Answer>
     </Page>
@@ -38,50 +39,49 @@ export function HousePage() {
 function Whole({ house }: { house: House }) {
   const { bar } = useBar();
   return (
-    <>
-      {house.coffees.map((of) => {
+    <Halves
+      first={house.coffees.map((of) => {
         const coffee = bar?.coffees.find(({ name }) => name === of.name);
         return coffee ? <CoffeeCard key={of.name} of={of} coffee={coffee} /> : null;
       })}
-      <Card>
-        <Subheading>Care of cloths</Subheading>
-        {CLOTH_CARE.map(({ when, words }) => (
-          <Text key={when}>
-            <Text bold>{when.charAt(0).toUpperCase() + when.slice(1)}: </Text>
-            {words}
-          </Text>
-        ))}
-        <Text size="small" quiet>
-          Boiling water scalds: tongs, and a pot that stands firm.
-        </Text>
-      </Card>
-      {house.cloths.length === 0 ? (
-        <Notice title="No cloth on the bench">
-          Name each cloth and its station on the Bench; its uses and boilings are counted from then on.
-        </Notice>
-      ) : null}
-      {house.cloths.map((cloth) => (
-        <ClothCard key={cloth.id} cloth={cloth} />
-      ))}
-    </>
+      second={
+        <>
+          {house.papers.length > 0 ? <PapersCard papers={house.papers} /> : null}
+          <Card>
+            <Subheading>Care of cloths</Subheading>
+            {CLOTH_CARE.map(({ when, words }) => (
+              <Text key={when}>
+                <Text bold>{when.charAt(0).toUpperCase() + when.slice(1)}: </Text>
+                {words}
+              </Text>
+            ))}
+            <Text size="small" quiet>
+              Boiling water scalds: tongs, and a pot that stands firm.
+            </Text>
+          </Card>
+          {house.cloths.length === 0 ? (
+            <Notice title="No cloth on the bench">
+              Name each cloth and its station on the Bench; its uses and boilings are counted from then on.
+            </Notice>
+          ) : null}
+          {house.cloths.map((cloth) => (
+            <ClothCard key={cloth.id} cloth={cloth} />
+          ))}
+        </>
+      }
+    />
   );
 }
 
 function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coffee }) {
   const { store, clock } = useHere();
   const units = useUnits();
-  const [weighing, setWeighing] = useState<string | null>(null);
   const rest = coffee.roastedOn ? restOf(coffee.roastedOn, coffee.roast, clock.nowMs()) : null;
-  const read = readNumber(weighing ?? '', 'The stock');
-  const right = read.ok && read.value >= 0 && read.value <= 1_000_000;
-  const keep = () => {
-    if (!read.ok) return;
+  const keep = (stockG: number) =>
     store.act(
-      [{ id: newId(), type: 'coffee-weighed', atMs: clock.nowMs(), coffee: of.name, stockG: read.value }],
+      [{ id: newId(), type: 'coffee-weighed', atMs: clock.nowMs(), coffee: of.name, stockG }],
       `Weigh ${of.name}`,
     );
-    setWeighing(null);
-  };
   const taste = of.tasted
     ? `${BALANCE_WORDS[Math.round(of.tasted.balance) + 2]}, ${STRENGTH_WORDS[Math.round(of.tasted.strength) + 2]} in strength, from ${of.tasted.cups} cups`
     : 'not tasted yet';
@@ -100,33 +100,115 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
         {coffee.roast}
         {rest ? `, ${restInWords(rest)}` : ', no roasting day'}
       </Text>
-      <Text size="small" quiet>
-        {taste}
-        {of.stockG === null ? '' : ` · ${of.brews} brews since it was weighed`}
-      </Text>
-      {weighing === null ? (
-        <Tap
-          label="Weigh it"
-          says={`Weigh ${of.name}`}
-          onPress={() => setWeighing('')}
-          style={{ alignSelf: 'flex-start' }}
-        />
-      ) : (
-        <Row style={{ alignItems: 'flex-end' }}>
-          <Field
-            label="In the house, g"
-            says={`${of.name} in the house, grams`}
-            inputMode="decimal"
-            value={weighing}
-            onChangeText={setWeighing}
-            fault={weighing !== '' && !right}
-            style={{ flex: 1 }}
-          />
-          <Tap label="Keep" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
-          <Tap label="Leave" kind="bare" onPress={() => setWeighing(null)} style={{ height: 56 }} />
-        </Row>
-      )}
+      <Counted
+        ask="Weigh it"
+        name={of.name}
+        label="In the house, g"
+        says={`${of.name} in the house, grams`}
+        most={1_000_000}
+        onKeep={keep}
+      >
+        <Text size="small" quiet>
+          {taste}
+          {of.stockG === null ? '' : ` · ${of.brews} brews since it was weighed`}
+        </Text>
+      </Counted>
     </Card>
+  );
+}
+
+/** Papers run out in mid-service unless somebody counts. */
+function PapersCard({ papers }: { papers: House['papers'] }) {
+  const { store, clock } = useHere();
+  return (
+    <Card style={{ gap: 12 }}>
+      <Subheading>Paper filters</Subheading>
+      {papers.map(({ method, sheets, perDay }) => {
+        const name = PAPERS[method];
+        const days = sheets === null || perDay === 0 ? null : sheets / perDay;
+        const low = days !== null && days <= PAPERS_LOW_DAYS;
+        return (
+          <View key={method} style={{ gap: 4 }}>
+            <Row style={{ justifyContent: 'space-between' }}>
+              <Text bold style={{ flexShrink: 1 }}>
+                {name}
+              </Text>
+              <Text size="clock">{sheets === null ? 'not counted' : sheets}</Text>
+            </Row>
+            <Counted
+              ask="Count them"
+              name={name}
+              label="In the house"
+              says={`${name} in the house`}
+              most={100_000}
+              whole
+              onKeep={(counted) =>
+                store.act(
+                  [{ id: newId(), type: 'papers-counted', atMs: clock.nowMs(), method, sheets: counted }],
+                  `Count ${name.toLowerCase()}`,
+                )
+              }
+            >
+              <Text size="small" quiet={!low} bold={low}>
+                {`${low ? 'Order more: ' : ''}${days === null ? '' : `for about ${inDays(days)}, `}${perDay} a day in the last week`}
+              </Text>
+            </Counted>
+          </View>
+        );
+      })}
+    </Card>
+  );
+}
+/** An order takes about this long to come. */
+const PAPERS_LOW_DAYS = 3;
+const inDays = (days: number): string =>
+  days < 1 ? 'less than a day' : `${Math.floor(days)} day${days < 2 ? '' : 's'}`;
+
+type CountedProps = {
+  ask: string;
+  name: string;
+  label: string;
+  says: string;
+  most: number;
+  whole?: boolean;
+  onKeep: (value: number) => void;
+  /** What is said of it, beside. */
+  children: ReactNode;
+};
+
+/** A figure that is taken anew now and then: asked for, typed, kept. */
+function Counted({ ask, name, label, says, most, whole = false, onKeep, children }: CountedProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = readNumber(typed ?? '', 'The stock');
+  const right = read.ok && read.value >= 0 && read.value <= most && (!whole || Number.isInteger(read.value));
+  if (typed === null)
+    return (
+      <Row>
+        <View style={{ flex: 1 }}>{children}</View>
+        <Tap label={ask} says={`${ask.split(' ')[0]} ${name}`} onPress={() => setTyped('')} />
+      </Row>
+    );
+  const keep = () => {
+    if (read.ok) onKeep(read.value);
+    setTyped(null);
+  };
+  return (
+    <>
+      {children}
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field
+          label={label}
+          says={says}
+          inputMode={whole ? 'numeric' : 'decimal'}
+          value={typed}
+          onChangeText={setTyped}
+          fault={typed !== '' && !right}
+          style={{ flex: 1 }}
+        />
+        <Tap label="Keep" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
+        <Tap label="Leave" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
+      </Row>
+    </>
   );
 }
 
@@ -151,7 +233,7 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
       <Text>
         {cloth.lastBoiledMs === null
           ? 'never boiled'
-          : `boiled ${new Date(cloth.lastBoiledMs).toLocaleDateString()} ${clockTime(cloth.lastBoiledMs)}`}
+          : `boiled ${dayAndTime(cloth.lastBoiledMs, clock.nowMs())}`}
         {cloth.creep === null
           ? ''
           : `, drawdown ${cloth.creep >= 0 ? '+' : '−'}${Math.abs(Math.round(100 * cloth.creep))} % on its first week`}

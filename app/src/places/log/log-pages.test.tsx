@@ -8,15 +8,22 @@ import type {
   BrewPage as Page,
   BrewRecord,
   DayPage as Day,
+  HandsLearnt,
   House,
+  ImportJob,
+  Imports,
   Learnt,
+  SaveRecipe,
 } from '@even-kettle/core/contract';
+import type { Recipe } from '@even-kettle/core/recipe';
 import { Refused, type Api } from '../../bar/api';
 import { TEST_BAR, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
 import { Brewed, verdict } from './brewed';
 import { DayPage } from './day-page';
+import { HandsPage } from './hands-page';
 import { HousePage } from './house-page';
+import { LargeFileCard } from './large-file';
 import { RoundPage } from './round-page';
 import { RunPage } from './run-page';
 import { TasteForm } from './taste-form';
@@ -153,6 +160,29 @@ test('“coarser” is set at the coffee’s own offset, the way this grinder co
   ]);
 });
 
+test('another ratio is saved as the recipe’s next version, and only over the version that was brewed', async () => {
+  const asked: SaveRecipe[] = [];
+  const saveRecipe = (ask: SaveRecipe) => (
+    asked.push(ask),
+    Promise.resolve({ ...ask.recipe, version: 2 } as Recipe)
+  );
+  const advice: NonNullable<Page['advice']> = {
+    kind: 'change',
+    words: 'ratio half a part less',
+    change: { what: 'ratio', by: -0.5 },
+    because: [],
+  };
+  const { acted } = await show(<AdviceCard record={RECORD} advice={advice} />, { saveRecipe });
+  press('Save as version 2');
+  await answered();
+  expect(asked).toEqual([
+    { basedOn: 1, recipe: expect.objectContaining({ id: 'cone-thirds', ratio: 15.7, waterC: 94 }) },
+  ]);
+  expect(acted).toEqual([expect.objectContaining({ type: 'change-tried', words: 'ratio half a part less' })]);
+  await show(<AdviceCard record={{ ...RECORD, recipeVersion: 4 }} advice={advice} />, { saveRecipe });
+  expect(screen.getByText(/was changed since this brew/)).toBeTruthy();
+});
+
 test('a grinder that cannot be set now leaves nothing in the log; a contradiction says what to look at, and offers no change', async () => {
   const refuse = () => Promise.reject(new Error('The server answered 500.'));
   const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar: refuse });
@@ -213,11 +243,11 @@ test('a run that shifted says since when and by how much; what is not known yet 
   }));
   const chart = {
     fromIndex: 0,
-    centre: 186,
-    low: 181,
-    high: 191,
+    centreS: 186,
+    lowS: 181,
+    highS: 191,
     outside: run.map(({ brewS }) => brewS > 191),
-    shift: { fromIndex: 15, seenIndex: 18, by: 17 },
+    shift: { fromIndex: 15, seenIndex: 18, byS: 17 },
   };
   await show(<RunPage />, {
     log: () => Promise.resolve({ records: [RECORD], next: null }),
@@ -260,6 +290,10 @@ test('a day is a page of figures; a day with nothing says so; one that does not 
 
 const HOUSE: House = {
   coffees: [{ name: 'Slack Tide decaf', stockG: 240, brews: 3, tasted: null }],
+  papers: [
+    { method: 'cone', sheets: 60, perDay: 27.4 },
+    { method: 'flat', sheets: null, perDay: 0 },
+  ],
   cloths: [
     {
       id: 'blue',
@@ -286,9 +320,35 @@ test('coffee is weighed and cloths are boiled from one page; a cloth is only rep
   press('Keep');
   press('Blue was boiled');
   press('Blue was replaced');
-  expect(acted.map(({ type: what }) => what)).toEqual(['coffee-weighed', 'cloth-boiled']);
+  expect(screen.getByText('Order more: for about 2 days, 27.4 a day in the last week')).toBeTruthy();
+  press('Count Flat-bottom papers');
+  type('Flat-bottom papers in the house', '99.5');
+  press('Keep');
+  type('Flat-bottom papers in the house', '100');
+  press('Keep');
+  expect(acted.map(({ type: what }) => what)).toEqual(['coffee-weighed', 'cloth-boiled', 'papers-counted']);
+  expect(acted.at(-1)).toMatchObject({ method: 'flat', sheets: 100 });
   press('A new cloth, from nought');
   expect(acted.at(-1)).toMatchObject({ type: 'cloth-replaced', clothId: 'blue' });
+});
+
+test('hands show how long they take against the card, whose they are, and from how many steps; before that, what would teach it', async () => {
+  const step = { kind: 'weigh' as const, cardS: 12, medianS: 9.6, fromS: 8, toS: 14.2, steps: 34 };
+  const hands = (...people: HandsLearnt['people']) => ({ hands: () => Promise.resolve({ people }) });
+  await show(
+    <HandsPage />,
+    hands({ id: null, steps: [step] }, { id: 'noor', steps: [{ ...step, medianS: 8 }] }),
+  );
+  expect(screen.getByText('The bar')).toBeTruthy();
+  expect(screen.getByText('10 s')).toBeTruthy();
+  expect(screen.getAllByText('8 to 14 s, from 34 steps; the card gives 12 s')).toHaveLength(2);
+  expect(
+    screen.getByLabelText(
+      'weigh the beans: 8 s in the middle, eight of ten from 8 to 14.2 s, the card gives 12 s, from 34 steps',
+    ),
+  ).toBeTruthy();
+  await show(<HandsPage />, hands({ id: null, steps: [] }));
+  expect(screen.getByText('Not known yet')).toBeTruthy();
 });
 
 test('a page of the log that the server does not know is said to be unknown, not broken', async () => {
@@ -327,4 +387,70 @@ test('a cup is asked after when it has cooled, until somebody has said a word or
     ]),
   } as unknown as BarState;
   expect(cooledBrews(state, 7, 10 * 60_000).map(({ id }) => id)).toEqual(['cool']);
+});
+
+const JOB: ImportJob = {
+  id: 'i1',
+  kind: 'log',
+  name: 'before.csv',
+  bytes: 100,
+  phase: 'looked',
+  share: 1,
+  found: {
+    rows: 1204,
+    faulty: 2,
+    shows: [{ line: 2, shows: 'Saltmarsh, cone-thirds, 18 g' }],
+    faults: [{ line: 7, reason: 'roast must be one of very light, light.' }],
+    fromMs: Date.UTC(2026, 0, 3, 12),
+    toMs: Date.UTC(2026, 10, 20, 12),
+  },
+  taken: 0,
+  known: 0,
+  reason: null,
+};
+
+test('a log from elsewhere shows what was found and what is wrong; it is taken without the faulty rows, or stopped midway', async () => {
+  let imports: Imports = { current: JOB, kept: [] };
+  const said: unknown[] = [];
+  const api: Partial<Api> = {
+    imports: () => Promise.resolve(imports),
+    takeFile: (id, leaveOut) => {
+      said.push(['take', id, leaveOut]);
+      imports = { current: { ...JOB, phase: 'taking', share: 0.424 }, kept: [] };
+      return Promise.resolve(imports.current!);
+    },
+    endFile: (id) => {
+      said.push(['end', id]);
+      imports = { current: null, kept: [{ id: 'old', name: 'march.csv', brews: 30, atMs: 0 }] };
+      return Promise.resolve(undefined);
+    },
+  };
+  const card = (
+    <LargeFileCard kind="log" title="Log from elsewhere">
+      columns
+    </LargeFileCard>
+  );
+  await show(card, api);
+  expect(screen.getByText(/^before.csv: 1,204 brews, .*2026 to .*2026$/)).toBeTruthy();
+  expect(screen.getByText('Not so: roast must be one of very light, light.')).toBeTruthy();
+  expect(screen.getByText('… and 1 more row that cannot be taken.')).toBeTruthy();
+  press('Take 1,202, leave 2 out');
+  await answered();
+  expect(screen.getByText('42 %')).toBeTruthy();
+  press('Stop');
+  await answered();
+  press('Take out: march.csv');
+  press('Yes, take the brews of march.csv out');
+  await answered();
+  expect(said).toEqual([
+    ['take', 'i1', true],
+    ['end', 'i1'],
+    ['end', 'old'],
+  ]);
+  imports = {
+    current: { ...JOB, phase: 'refused', found: null, reason: 'There is no line in it.' },
+    kept: [],
+  };
+  await show(card, api);
+  expect(screen.getByText('Not read in: There is no line in it.')).toBeTruthy();
 });

@@ -19,7 +19,8 @@ import { ToTaste } from './to-taste';
 const WAYS: [label: string, href: Href][] = [
   ['Today', '/log/day'],
   ['Runs', '/log/run'],
-  ['Coffees and cloths', '/log/house'],
+  ['Hands', '/log/hands'],
+  ['In the house', '/log/house'],
   ['Sample round', '/log/round'],
   ['Files', '/log/files'],
 ];

@@ -8,7 +8,7 @@ import { router } from 'expo-router';
 import { roundsOf, type BarEvent, type Round } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { newId, useBar, useHere } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { dayAndTime } from '../../bar/words';
 import { Field } from '../../ui/field';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
@@ -194,9 +194,10 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
 }
 
 function Opened({ round }: { round: Round }) {
+  const { clock } = useHere();
   return (
     <Card>
-      <Subheading>Opened, {clockTime(round.begunMs)}</Subheading>
+      <Subheading>Opened, {dayAndTime(round.begunMs, clock.nowMs())}</Subheading>
       {round.letters.map(({ letter, coffee, mean, scores }) => (
         <View key={letter} style={{ gap: 2 }} testID="opened-letter">
           <Row style={{ justifyContent: 'space-between' }}>

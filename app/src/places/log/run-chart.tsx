@@ -21,8 +21,8 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
   const font = useChartFont();
   const width = useChartWidth();
   const times = run.map(({ brewS }) => brewS);
-  const low = Math.min(...times, chart?.low ?? Infinity);
-  const high = Math.max(...times, chart?.high ?? -Infinity);
+  const low = Math.min(...times, chart?.lowS ?? Infinity);
+  const high = Math.max(...times, chart?.highS ?? -Infinity);
   const room = Math.max(4, (high - low) * 0.08);
   const x = scaleLinear([1, Math.max(2, run.length)], [PLOT.left + 6, width - PLOT.right]);
   const y = scaleLinear([Math.max(0, low - room), high + room], [HEIGHT - PLOT.bottom, PLOT.top]);
@@ -58,18 +58,18 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
         {chart ? (
           <Rect
             x={limitsFrom}
-            y={y(chart.high)}
+            y={y(chart.highS)}
             width={Math.max(0, width - PLOT.right - limitsFrom)}
-            height={Math.max(0, y(chart.low) - y(chart.high))}
+            height={Math.max(0, y(chart.lowS) - y(chart.highS))}
             fill={look.coolPale}
             opacity={0.5}
           />
         ) : null}
         {chart
           ? [
-              limit(chart.high, 'high', '6 4'),
-              limit(chart.centre, 'centre', ''),
-              limit(chart.low, 'low', '6 4'),
+              limit(chart.highS, 'high', '6 4'),
+              limit(chart.centreS, 'centre', ''),
+              limit(chart.lowS, 'low', '6 4'),
             ]
           : null}
         {shiftX === null ? null : (
@@ -123,7 +123,7 @@ function inWords({ run, chart }: Pick<Learnt, 'run' | 'chart'>): string {
   const last = run.at(-1);
   return [
     `${run.length} brews, the last ${last ? showClock(last.brewS) : 'unknown'}`,
-    chart ? `usual from ${showClock(chart.low)} to ${showClock(chart.high)}` : 'no limits yet',
+    chart ? `usual from ${showClock(chart.lowS)} to ${showClock(chart.highS)}` : 'no limits yet',
     chart?.shift ? 'shifted since' : null,
   ]
     .filter(Boolean)

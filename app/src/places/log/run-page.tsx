@@ -101,11 +101,11 @@ function verdict({ run, chart }: Learnt): string {
     return `${same} brew${same === 1 ? '' : 's'} at this setting; twelve give limits.`;
   }
   if (chart.shift)
-    return `It has shifted: since brew ${chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.by))} s ${chart.shift.by > 0 ? 'longer' : 'less'}. Look at what changed then.`;
+    return `It has shifted: since brew ${chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.byS))} s ${chart.shift.byS > 0 ? 'longer' : 'less'}. Look at what changed then.`;
   const odd = chart.outside.filter(Boolean).length;
   return odd === 0
-    ? `It runs as it does: ${showClock(chart.low)} to ${showClock(chart.high)}, around ${showClock(chart.centre)}.`
-    : `It runs as it does, around ${showClock(chart.centre)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
+    ? `It runs as it does: ${showClock(chart.lowS)} to ${showClock(chart.highS)}, around ${showClock(chart.centreS)}.`
+    : `It runs as it does, around ${showClock(chart.centreS)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
 }
 
 /** What is learnt, from how many brews, and how sure it is. */

@@ -3,15 +3,17 @@
  */
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
-import { clockTime } from '../../bar/words';
+import { useHere } from '../../bar/bar-context';
+import { dayAndTime } from '../../bar/words';
 import { Text } from '../../ui/text';
 
 export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {
   const { words, expectS, plusMinusS, result, atMs } = tried;
+  const { clock } = useHere();
   const short = words.split(':')[0]!;
   return (
     <Text testID="tried">
-      {clockTime(atMs)}: {short}.{' '}
+      {dayAndTime(atMs, clock.nowMs())}: {short}.{' '}
       {expectS === null ? '' : `Expected ${showClock(expectS)} ± ${showClock(plusMinusS ?? 0)}, `}
       {result === null ? 'not brewed since.' : `it took ${showClock(result.brewS)}${held(tried)}.`}
     </Text>

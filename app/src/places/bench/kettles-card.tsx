@@ -1,0 +1,142 @@
+/**
+ * The kettles, and how quickly each cools off its base.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { Bar } from '@even-kettle/core/contract';
+import { inWords, showVolume } from '@even-kettle/core/units';
+import { DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
+import { Field } from '../../ui/field';
+import { Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Text } from '../../ui/text';
+import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
+import { ListCard } from './list-card';
+
+export const KettlesCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="Kettles"
+    intro="Brews are planned with the first."
+    setting="kettles"
+    bar={bar}
+    addLabel="A kettle"
+    fresh={(id) => ({ id, name: 'New kettle', powerW: 1200, sizeMl: 1000 })}
+    line={({ name, powerW, sizeMl, maxFlowGPerS }) => ({
+      name,
+      detail: [
+        inWords(showVolume(sizeMl, bar.units)),
+        `${powerW} W`,
+        maxFlowGPerS ? `pours up to ${maxFlowGPerS} g/s` : null,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    })}
+    form={(kettle, set, wrong) => (
+      <>
+        <Field
+          label="Name"
+          value={kettle.name}
+          maxLength={24}
+          onChangeText={(name) => set({ name })}
+          fault={wrong('name')}
+        />
+        <Row style={{ flexWrap: 'wrap' }}>
+          <UnitField
+            quantity="volume"
+            units={bar.units}
+            label="Size"
+            value={kettle.sizeMl}
+            onChange={(sizeMl) => set({ sizeMl })}
+            fault={wrong('sizeMl')}
+          />
+          <NumberField
+            label="Watts"
+            value={kettle.powerW}
+            onChange={(powerW) => set({ powerW })}
+            fault={wrong('powerW')}
+          />
+          <NumberField
+            label="Most flow, g/s"
+            value={kettle.maxFlowGPerS ?? 25}
+            onChange={(maxFlowGPerS) => set({ maxFlowGPerS })}
+            fault={wrong('maxFlowGPerS')}
+          />
+        </Row>
+        <Select
+          label="What tells its temperature"
+          value={kettle.device ?? 'none'}
+          options={[
+            { value: 'none', label: 'you read it' },
+            { value: 'simulated', label: 'simulated, to try and to train' },
+            { value: 'bridge', label: 'connected through a bridge' },
+          ]}
+          onChange={(device) => set({ device })}
+        />
+        <CoolingOf
+          bar={bar}
+          perMin={kettle.coolingPerMin}
+          onLearn={(coolingPerMin) => set({ coolingPerMin })}
+        />
+      </>
+    )}
+  />
+);
+
+/** A kettle's own cooling, learnt from two readings of it off its base. */
+function CoolingOf({
+  bar,
+  perMin,
+  onLearn,
+}: {
+  bar: Bar;
+  perMin: number | undefined;
+  onLearn: (perMin: number) => void;
+}) {
+  const [firstC, setFirstC] = useState(96);
+  const [secondC, setSecondC] = useState(92);
+  const [minutes, setMinutes] = useState(4);
+  const [fault, setFault] = useState('');
+  const learn = () => {
+    try {
+      onLearn(Number(coolingPerMinFrom(firstC, secondC, minutes * 60, bar.roomC).toFixed(4)));
+      setFault('');
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      setFault(error.message);
+    }
+  };
+  return (
+    <View style={{ gap: 8 }}>
+      <Text size="small" quiet>
+        Off its base it cools by k = {perMin ?? DEFAULT_COOLING_PER_MIN} a minute
+        {perMin === undefined ? ' (default)' : ' (learnt)'}. Two readings of it teach its own:
+      </Text>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="First"
+          value={firstC}
+          onChange={setFirstC}
+          fault={fault !== ''}
+        />
+        <UnitField
+          quantity="temperature"
+          units={bar.units}
+          label="Then"
+          value={secondC}
+          onChange={setSecondC}
+          fault={fault !== ''}
+        />
+        <NumberField label="Minutes apart" value={minutes} onChange={setMinutes} fault={fault !== ''} />
+        <Tap label="Learn it" onPress={learn} />
+      </Row>
+      {fault ? (
+        <Text role="alert" bold size="small">
+          {fault}
+        </Text>
+      ) : null}
+    </View>
+  );
+}

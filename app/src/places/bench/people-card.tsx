@@ -1,0 +1,71 @@
+/**
+ * Who works here, and the cloths they look after.
+ */
+import type { Bar } from '@even-kettle/core/contract';
+import { brewerById } from '@even-kettle/core/recipe';
+import { Field } from '../../ui/field';
+import { Row } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { ListCard } from './list-card';
+
+export const PeopleCard = ({ bar }: { bar: Bar }) => (
+  <ListCard
+    title="People"
+    intro="Whose hands a device is for, so that cues and leads are their own."
+    setting="people"
+    bar={bar}
+    addLabel="A person"
+    fresh={(id) => ({ id, name: 'New person' })}
+    line={({ name }) => ({ name, detail: '' })}
+    form={(person, set, wrong) => (
+      <Field
+        label="Name"
+        value={person.name}
+        maxLength={24}
+        onChangeText={(name) => set({ name })}
+        fault={wrong('name')}
+      />
+    )}
+  />
+);
+
+/** Methods that brew through a cloth. */
+const CLOTHED = new Set(['sock', 'siphon']);
+
+export const ClothsCard = ({ bar }: { bar: Bar }) => {
+  const stations = bar.stations.filter(({ brewerId }) => CLOTHED.has(brewerById(brewerId)?.method ?? ''));
+  if (stations.length === 0 && bar.cloths.length === 0) return null;
+  return (
+    <ListCard
+      title="Cloths"
+      intro="Their uses and boilings are counted in the Log."
+      setting="cloths"
+      bar={bar}
+      addLabel="A cloth"
+      fresh={(id) => ({ id, name: 'New cloth', stationId: stations[0]?.id ?? bar.stations[0]!.id })}
+      line={({ name, stationId }) => ({
+        name,
+        detail: bar.stations.find(({ id }) => id === stationId)?.name ?? '',
+      })}
+      form={(cloth, set, wrong) => (
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Field
+            label="Name"
+            value={cloth.name}
+            maxLength={24}
+            onChangeText={(name) => set({ name })}
+            fault={wrong('name')}
+            style={{ flex: 1 }}
+          />
+          <Select
+            label="At"
+            value={cloth.stationId}
+            options={stations.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={(stationId) => set({ stationId })}
+            style={{ flex: 1 }}
+          />
+        </Row>
+      )}
+    />
+  );
+};
