@@ -31,7 +31,7 @@ export async function withServer({ demo = false, rate = 1 }, work) {
       if (tries > 200) throw new Error('The server did not come up in 10 s.');
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
-    return await work(url);
+    return await work(url, server.pid);
   } finally {
     server.kill();
     rmSync(folder, { recursive: true, force: true });

@@ -24,7 +24,10 @@ export type RunningBar = {
   order: (device: string, order: object) => Promise<void>;
 };
 
-export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: boolean } = {}): Promise<
+/** The demo's bar in the middle of a burst with its two weeks of log, or only its bench. */
+export type Demo = boolean | 'bench';
+
+export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: Demo } = {}): Promise<
   RunningBar & { close: () => Promise<void> }
 > {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-'));
@@ -63,7 +66,10 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
     await gone;
   };
   if (demo) {
-    const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], { env, stdio: 'ignore' });
+    const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
+      env: { ...env, ...(demo === 'bench' ? { DEMO_EVENTS: 'none' } : {}) },
+      stdio: 'ignore',
+    });
     await new Promise((resolve) => made.once('exit', resolve));
   }
   await start();
@@ -111,7 +117,7 @@ function freePort(): Promise<number> {
 }
 
 /** `test` with a `bar`: a fresh server at the rate that `test.use({ rate })` asks for. */
-export const test = base.extend<{ rate: number; demo: boolean; bar: RunningBar }>({
+export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }>({
   rate: [1, { option: true }],
   demo: [false, { option: true }],
   bar: async ({ rate, demo }, use) => {

@@ -19,6 +19,7 @@ const PLACES = [
   '/log/past-14-3-1.1',
   '/log/run',
   '/log/day',
+  '/log/hands',
   '/log/house',
   '/log/round',
   '/log/files',

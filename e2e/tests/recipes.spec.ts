@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 
-test.use({ demo: true, viewport: { width: 390, height: 844 } });
+test.use({ demo: 'bench', viewport: { width: 390, height: 844 } });
 
 const fact = (page: Page, name: string) => page.getByRole('button', { name: new RegExp(`^${name} `) });
 const field = (page: Page, which: string) => page.getByTestId(`convert-${which}`);
