@@ -8,7 +8,8 @@ export default defineConfig({
   // Each test has a server of its own; two at a time is what two cores carry.
   workers: 2,
   fullyParallel: true,
-  retries: 0,
+  // A busy machine can lose a tap or a race. What needs a second try is named at the end, never hidden.
+  retries: 1,
   reporter: [['list'], ['json', { outputFile: '../reports/e2e.json' }]],
   // What is measured by the clock runs by itself, after the rest.
   projects: [

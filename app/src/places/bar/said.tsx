@@ -107,8 +107,17 @@ function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
   );
 }
 
+type NotesProps = {
+  brew: BrewState;
+  notes: Note[];
+  /** Those that can be true just now; the others keep their place, and wait. All of them where it is left out. */
+  fits?: Note[];
+  /** All at once, none behind "Other…". */
+  all?: boolean;
+};
+
 /** One tap says what is seen; the strip then says what to do. */
-export function Notes({ brew, notes, all = false }: { brew: BrewState; notes: Note[]; all?: boolean }) {
+export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
   const { store, clock } = useHere();
   const [open, setOpen] = useState(all);
   const shown = open ? notes : notes.slice(0, 2);
@@ -122,6 +131,7 @@ export function Notes({ brew, notes, all = false }: { brew: BrewState; notes: No
         <Tap
           key={what}
           label={noteWords(what, brew.card.method).name}
+          disabled={!fits.includes(what)}
           onPress={() => note(what)}
           style={{ paddingHorizontal: 10 }}
         />

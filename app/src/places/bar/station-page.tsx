@@ -4,6 +4,7 @@
 import { View } from 'react-native';
 import { router, useLocalSearchParams } from 'expo-router';
 import {
+  NOTES,
   anchorMs,
   brewAt,
   levelOf,
@@ -76,13 +77,17 @@ function Seen({ brew }: { brew: BrewState }) {
   const nowMs = useNow(1000);
   const times = timelineAt(brew, nowMs);
   const current = times.find(({ status }) => status === 'running' || status === 'waiting');
-  const notes = current && brew.status === 'running' ? notesFor(brew.card.method, current.step) : [];
+  const now = current ? notesFor(brew.card.method, current.step) : [];
+  // Every note that this brew can want keeps its place: what moves when a step ends is tapped amiss.
+  const notes = NOTES.filter((note) =>
+    brew.card.steps.some((step) => notesFor(brew.card.method, step).includes(note)),
+  );
   const noted = brew.notes?.at(-1);
-  if (notes.length === 0 && !noted) return null;
+  if (brew.status !== 'running' && !noted) return null;
   return (
     <Card>
       <Subheading>Seen</Subheading>
-      <Notes brew={brew} notes={notes} all />
+      {brew.status === 'running' ? <Notes brew={brew} notes={notes} fits={now} all /> : null}
       {noted ? <Text>{noteWords(noted.note, brew.card.method).now}</Text> : null}
     </Card>
   );
