@@ -2,12 +2,10 @@
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
 import { router } from 'expo-router';
 import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
-import { anchorMs } from '@even-kettle/core/brew';
-import type { ScaleState } from '@even-kettle/core/contract';
-import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
+import { inWords } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
 import { useHabit } from '../../bar/use-habit';
 import { askedOf, cupInWords } from '../../bar/words';
@@ -18,8 +16,11 @@ import { useLook } from '../../ui/look';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
+import { Figure } from './figure';
 import { HoldToPour } from './hold-to-pour';
+import { MainButton } from './main-button';
 import { Countdown, Pace } from './pace';
+import { ReadingStepper, useReading } from './reading-stepper';
 import { Checklist, Said } from './said';
 
 /** Room for what stands above the button, so that the thumb finds it in one place whatever the step. */
@@ -175,115 +176,6 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
   );
 });
 
-type FigureProps = {
-  item: AgendaItem;
-  nowMs: number;
-  asked: { figure: string; unit: string };
-  scale: ScaleState | undefined;
-  stopAtG: number | null;
-  units: Units;
-};
-
-/** The number to read across the bar; while something is watched or runs, the time instead. Beside it what the scale reads. */
-function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProps) {
-  const timed = item.asks === 'cue' || item.asks === 'runs';
-  const shown = timed ? { figure: clockOf(item, nowMs), unit: '' } : asked;
-  const reads =
-    scale?.connected && item.step.kind === 'pour' && !timed
-      ? showMass(Math.max(0, scale.massG), units, 'water')
-      : null;
-  return (
-    <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 8 }} aria-hidden>
-      <Text size="figure" testID="figure" style={{ fontVariant: ['tabular-nums'], letterSpacing: -1 }}>
-        {shown.figure}
-      </Text>
-      <Text size="figure" style={{ fontSize: 30, lineHeight: 40 }}>
-        {shown.unit}
-      </Text>
-      {reads ? (
-        <Beside label="scale" figure={reads.figure} testID="reading" />
-      ) : stopAtG !== null ? (
-        <Beside label="stop at" figure={showMass(stopAtG, units, 'water').figure} testID="stop-at" />
-      ) : null}
-    </View>
-  );
-}
-
-/** The second figure: smaller, and told by its label. */
-function Beside({ label, figure, testID }: { label: string; figure: string; testID: string }) {
-  return (
-    <View
-      style={{ flex: 1, flexDirection: 'row', alignItems: 'baseline', justifyContent: 'flex-end', gap: 8 }}
-    >
-      <Text size="small" quiet>
-        {label}
-      </Text>
-      <Text size="figure" testID={testID} style={{ fontSize: 44, lineHeight: 46 }}>
-        {figure}
-      </Text>
-    </View>
-  );
-}
-
-/** A running brew's own timer, or what is left of a step that runs by the clock. */
-function clockOf(item: AgendaItem, nowMs: number): string {
-  if (item.asks === 'runs')
-    return showClock(Math.max(0, Math.ceil((item.dueMs + item.step.durationS * 1000 - nowMs) / 1000)));
-  const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
-  return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
-}
-
-/** Quicker than this after the card went over to another brew, a thumb was meant for the one before, milliseconds. */
-const TOO_QUICK_MS = 250;
-/** When a card with a button was last taken away; one that comes in its place within this is one that it went over to. */
-let goneMs = -Infinity;
-const IN_ITS_PLACE_MS = 100;
-
-type MainButtonProps = { label: string; hot: boolean; onPress: () => void };
-
-const MainButton = memo(function MainButton({ label, hot, onPress }: MainButtonProps) {
-  const look = useLook();
-  const shownMs = useRef(0);
-  const meantForAnother = useRef(false);
-  useEffect(() => {
-    const nowMs = performance.now();
-    shownMs.current = nowMs - goneMs < IN_ITS_PLACE_MS ? nowMs : -Infinity;
-    return () => {
-      goneMs = performance.now();
-    };
-  }, []);
-  return (
-    <Pressable
-      role="button"
-      aria-label={label}
-      testID="main-button"
-      onPressIn={() => {
-        meantForAnother.current = performance.now() - shownMs.current < TOO_QUICK_MS;
-      }}
-      onPress={() => {
-        if (!meantForAnother.current) onPress();
-        meantForAnother.current = false;
-      }}
-      style={({ pressed }) => ({
-        flex: 1,
-        minHeight: MAIN_TOUCH,
-        marginTop: 6,
-        borderRadius: RADIUS,
-        alignItems: 'center',
-        justifyContent: 'center',
-        borderWidth: 2,
-        borderColor: hot ? look.flame : look.ink,
-        backgroundColor: hot ? look.flame : pressed ? look.coolPale : 'transparent',
-        opacity: pressed && hot ? 0.85 : 1,
-      })}
-    >
-      <Text size="verb" color={hot ? look.onFlame : look.ink}>
-        {label}
-      </Text>
-    </Pressable>
-  );
-});
-
 /** For ten seconds the way back; otherwise a hint for the step stands in its place, so that nothing moves. */
 const Undo = memo(function Undo({ otherwise }: { otherwise: string }) {
   const { store } = useHere();
@@ -314,43 +206,3 @@ const Undo = memo(function Undo({ otherwise }: { otherwise: string }) {
     />
   );
 });
-
-type Reading = { shownG: number; given: number | undefined; change: (byG: number) => void };
-
-/** What the scale read at the end of a pour; left alone, nothing is said of it. */
-function useReading(item: AgendaItem): Reading {
-  const [off, setOff] = useState<{ key: string; byG: number }>({ key: item.key, byG: 0 });
-  const byG = off.key === item.key ? off.byG : 0;
-  const shownG = (item.step.targetG ?? 0) + byG;
-  return {
-    shownG,
-    given: byG === 0 ? undefined : shownG,
-    change: (by) => setOff({ key: item.key, byG: byG + by }),
-  };
-}
-
-function ReadingStepper({ reading, units }: { reading: Reading; units: Units }) {
-  return (
-    <Row style={{ gap: 4 }}>
-      <Tap
-        kind="bare"
-        label=""
-        icon="minus"
-        says="Scale reads one gram less"
-        onPress={() => reading.change(-1)}
-        style={{ paddingHorizontal: 0 }}
-      />
-      <Text quiet={reading.given === undefined} bold={reading.given !== undefined}>
-        reads {inWords(showMass(reading.shownG, units, 'water'))}
-      </Text>
-      <Tap
-        kind="bare"
-        label=""
-        icon="plus"
-        says="Scale reads one gram more"
-        onPress={() => reading.change(1)}
-        style={{ paddingHorizontal: 0 }}
-      />
-    </Row>
-  );
-}

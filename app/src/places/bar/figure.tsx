@@ -1,0 +1,67 @@
+/**
+ * The number to read across the bar.
+ */
+import { View } from 'react-native';
+import { anchorMs } from '@even-kettle/core/brew';
+import type { ScaleState } from '@even-kettle/core/contract';
+import type { AgendaItem } from '@even-kettle/core/plan';
+import { showClock, showMass, type Units } from '@even-kettle/core/units';
+import { Text } from '../../ui/text';
+
+type FigureProps = {
+  item: AgendaItem;
+  nowMs: number;
+  asked: { figure: string; unit: string };
+  scale: ScaleState | undefined;
+  stopAtG: number | null;
+  units: Units;
+};
+
+/** While something is watched or runs, the time instead. Beside it what the scale reads. */
+export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProps) {
+  const timed = item.asks === 'cue' || item.asks === 'runs';
+  const shown = timed ? { figure: clockOf(item, nowMs), unit: '' } : asked;
+  const reads =
+    scale?.connected && item.step.kind === 'pour' && !timed
+      ? showMass(Math.max(0, scale.massG), units, 'water')
+      : null;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 8 }} aria-hidden>
+      <Text size="figure" testID="figure" style={{ fontVariant: ['tabular-nums'], letterSpacing: -1 }}>
+        {shown.figure}
+      </Text>
+      <Text size="figure" style={{ fontSize: 30, lineHeight: 40 }}>
+        {shown.unit}
+      </Text>
+      {reads ? (
+        <Beside label="scale" figure={reads.figure} testID="reading" />
+      ) : stopAtG !== null ? (
+        <Beside label="stop at" figure={showMass(stopAtG, units, 'water').figure} testID="stop-at" />
+      ) : null}
+    </View>
+  );
+}
+
+/** The second figure: smaller, and told by its label. */
+function Beside({ label, figure, testID }: { label: string; figure: string; testID: string }) {
+  return (
+    <View
+      style={{ flex: 1, flexDirection: 'row', alignItems: 'baseline', justifyContent: 'flex-end', gap: 8 }}
+    >
+      <Text size="small" quiet>
+        {label}
+      </Text>
+      <Text size="figure" testID={testID} style={{ fontSize: 44, lineHeight: 46 }}>
+        {figure}
+      </Text>
+    </View>
+  );
+}
+
+/** A running brew's own timer, or what is left of a step that runs by the clock. */
+function clockOf(item: AgendaItem, nowMs: number): string {
+  if (item.asks === 'runs')
+    return showClock(Math.max(0, Math.ceil((item.dueMs + item.step.durationS * 1000 - nowMs) / 1000)));
+  const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
+  return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
+}

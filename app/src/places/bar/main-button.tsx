@@ -1,0 +1,59 @@
+/**
+ * The one button of the hands card.
+ */
+import { memo, useEffect, useRef } from 'react';
+import { Pressable } from 'react-native';
+import { useLook } from '../../ui/look';
+import { Text } from '../../ui/text';
+import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
+
+/** Quicker than this after the card went over to another brew, a thumb was meant for the one before, milliseconds. */
+const TOO_QUICK_MS = 250;
+/** When a card with a button was last taken away; one that comes in its place within this is one that it went over to. */
+let goneMs = -Infinity;
+const IN_ITS_PLACE_MS = 100;
+
+type MainButtonProps = { label: string; hot: boolean; onPress: () => void };
+
+export const MainButton = memo(function MainButton({ label, hot, onPress }: MainButtonProps) {
+  const look = useLook();
+  const shownMs = useRef(0);
+  const meantForAnother = useRef(false);
+  useEffect(() => {
+    const nowMs = performance.now();
+    shownMs.current = nowMs - goneMs < IN_ITS_PLACE_MS ? nowMs : -Infinity;
+    return () => {
+      goneMs = performance.now();
+    };
+  }, []);
+  return (
+    <Pressable
+      role="button"
+      aria-label={label}
+      testID="main-button"
+      onPressIn={() => {
+        meantForAnother.current = performance.now() - shownMs.current < TOO_QUICK_MS;
+      }}
+      onPress={() => {
+        if (!meantForAnother.current) onPress();
+        meantForAnother.current = false;
+      }}
+      style={({ pressed }) => ({
+        flex: 1,
+        minHeight: MAIN_TOUCH,
+        marginTop: 6,
+        borderRadius: RADIUS,
+        alignItems: 'center',
+        justifyContent: 'center',
+        borderWidth: 2,
+        borderColor: hot ? look.flame : look.ink,
+        backgroundColor: hot ? look.flame : pressed ? look.coolPale : 'transparent',
+        opacity: pressed && hot ? 0.85 : 1,
+      })}
+    >
+      <Text size="verb" color={hot ? look.onFlame : look.ink}>
+        {label}
+      </Text>
+    </Pressable>
+  );
+});
