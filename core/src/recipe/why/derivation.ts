@@ -1,0 +1,90 @@
+/**
+ * What a figure is derived from: the words of a derivation, and the inputs that several of them share.
+ *
+ * Formulas are written for people, with the symbols of their inputs; `×`, `÷`, `−` and `^` are the usual signs, and
+ * `round(x, n)` is to n decimals.
+ */
+import type { BrewCard, Place } from '../card';
+import type { Grinder } from '../grind';
+import type { Recipe } from '../recipe';
+import type { Ask, Yield } from '../solve';
+
+/** Where a figure came from. `asked`: given by the person; `derived`: worked out from the others, ask for its own why. */
+export type Source = 'asked' | 'recipe' | 'method' | 'brewer' | 'bar' | 'log' | 'default' | 'derived';
+
+export type DerivedFrom = { symbol: string; name: string; value: number; unit: string; from: Source };
+
+export type Derivation = {
+  name: string;
+  value: number;
+  unit: string;
+  formula: string;
+  inputs: DerivedFrom[];
+  /** What a formula alone does not say. */
+  note?: string;
+};
+
+export type Case = {
+  recipe: Recipe;
+  ask: Ask;
+  place: Place;
+  card: BrewCard;
+  each: Yield;
+  grinder: Grinder | undefined;
+  offsetSteps: number;
+};
+export type Told = Omit<Derivation, 'value'> & { value?: number };
+/** Tells one figure of a card; null where the card has none. */
+export type Teller = (at: Case) => Told | null;
+
+export const input = (
+  symbol: string,
+  name: string,
+  value: number,
+  unit: string,
+  from: Source,
+): DerivedFrom => ({
+  symbol,
+  name,
+  value,
+  unit,
+  from,
+});
+
+export const doseOf = ({ card, ask }: Case) =>
+  input('dose', 'Dose', card.doseG, 'g', 'doseG' in ask ? 'asked' : 'derived');
+export const waterOf = ({ card, ask }: Case) =>
+  input('water', 'Brew water', card.brewWaterG, 'g', 'brewWaterG' in ask ? 'asked' : 'derived');
+export const lossOf = ({ each }: Case) =>
+  input('loss', 'Lost to steam and the lower bulb', each.lossG, 'g', 'method');
+export const recipeRatio = ({ recipe, ask }: Case) =>
+  input('R', 'Ratio', ask.ratio ?? recipe.ratio, 'g/g', ask.ratio === undefined ? 'recipe' : 'asked');
+export const retentionOf = ({ recipe, place, each }: Case) =>
+  input(
+    'kept',
+    `Water kept by each gram (${recipe.filter})`,
+    each.retentionGPerG,
+    'g/g',
+    place.retentionGPerG !== undefined ? 'log' : recipe.retentionGPerG !== undefined ? 'recipe' : 'default',
+  );
+export const bypassOf = ({ recipe }: Case) =>
+  input('bypass', 'Bypass', recipe.bypassTimesDose, 'g/g', 'recipe');
+export const setBy = ({ place }: Case): Source =>
+  place.setBy === 'bar' ? 'bar' : place.setBy === 'asked' ? 'asked' : 'default';
+
+export const SHARE_NAME = {
+  ice: 'Share of the water that is brewed, the rest being ice',
+  milk: 'Share that is brewed, the rest being milk',
+};
+/** The ratio as brewed, with an addition's share where there is one. */
+export const brewedRatio = (at: Case): { formula: string; inputs: DerivedFrom[] } => {
+  const { addition } = at.ask;
+  if (addition !== 'ice' && addition !== 'milk') return { formula: 'R', inputs: [recipeRatio(at)] };
+  return {
+    formula: `R × ${addition}`,
+    inputs: [
+      recipeRatio(at),
+      input(addition, SHARE_NAME[addition], addition === 'ice' ? 0.8 : 0.9, '', 'default'),
+    ],
+  };
+};
