@@ -1,0 +1,64 @@
+/**
+ * What is in the house: coffees, papers and cloths, what is left of them and what is due.
+ */
+import type { Bar, House } from '@even-kettle/core/contract';
+import { clothState } from '@even-kettle/core/learn';
+import { PAPER_METHODS, brewerById, takesPaper, type PaperMethod } from '@even-kettle/core/recipe';
+import { tenth, thingsOf, type Sources } from './sources';
+
+const WEEK_MS = 7 * 86_400_000;
+
+export async function houseOf(sources: Sources): Promise<House> {
+  const { bar } = sources;
+  return {
+    coffees: await Promise.all(bar().coffees.map(({ name }) => coffeeOf(name, sources))),
+    papers: await Promise.all(papersOf(bar()).map((method) => paperStock(method, sources))),
+    cloths: await Promise.all(bar().cloths.map((cloth) => clothOf(cloth, sources))),
+  };
+}
+
+async function coffeeOf(name: string, { records, state }: Sources): Promise<House['coffees'][number]> {
+  const last = thingsOf(state(), 'coffee-weighed').findLast(({ coffee }) => coffee === name);
+  const { brews, doseG, tasted } = await records.ofCoffee(name, last?.atMs ?? 0);
+  return { name, stockG: last ? Math.max(0, Math.round(last.stockG - doseG)) : null, brews, tasted };
+}
+
+/** What is left of a method's papers, and how quickly they go. */
+async function paperStock(
+  method: PaperMethod,
+  { records, state, recipe, nowMs }: Sources,
+): Promise<House['papers'][number]> {
+  const used = async (sinceMs: number) =>
+    (await records.byRecipe(method, sinceMs))
+      .filter(({ recipeId }) => takesPaper(recipe(recipeId) ?? { method, filter: 'paper' }))
+      .reduce((sum, { brews }) => sum + brews, 0);
+  const counted = thingsOf(state(), 'papers-counted').findLast((event) => event.method === method);
+  return {
+    method,
+    sheets: counted ? Math.max(0, counted.sheets - (await used(counted.atMs))) : null,
+    perDay: tenth((await used(nowMs() - WEEK_MS)) / 7),
+  };
+}
+
+async function clothOf(
+  { id, name, stationId }: Bar['cloths'][number],
+  { records, state, bar, nowMs }: Sources,
+): Promise<House['cloths'][number]> {
+  const sinceMs = thingsOf(state(), 'cloth-replaced').findLast(({ clothId }) => clothId === id)?.atMs ?? 0;
+  const brews = await records.atStation(stationId, sinceMs);
+  const boiledMs = thingsOf(state(), 'cloth-boiled')
+    .filter(({ clothId, atMs }) => clothId === id && atMs >= sinceMs)
+    .map(({ atMs }) => atMs);
+  const now = new Date(nowMs());
+  const dayStartMs = new Date(now.getFullYear(), now.getMonth(), now.getDate()).getTime();
+  return {
+    id,
+    name,
+    stationName: bar().stations.find((station) => station.id === stationId)?.name ?? stationId,
+    ...clothState({ sinceMs: sinceMs || (brews[0]?.atMs ?? 0), boiledMs, brews }, dayStartMs),
+  };
+}
+
+/** Methods of this bench that use paper. */
+const papersOf = ({ stations }: Bar): PaperMethod[] =>
+  PAPER_METHODS.filter((method) => stations.some(({ brewerId }) => brewerById(brewerId)?.method === method));

@@ -1,0 +1,122 @@
+/**
+ * What the log teaches: read from the records, worked out by `core/learn`, for the screens and the planner.
+ */
+import type {
+  Bar,
+  BrewPage,
+  BrewRecord,
+  DayPage,
+  HandsLearnt,
+  House,
+  Learnt,
+} from '@even-kettle/core/contract';
+import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
+import { showClock } from '@even-kettle/core/units';
+import { bedsOf, drawdownOf, retentionOf } from './beds';
+import { handsOf, paceOf } from './hands';
+import { houseOf } from './house';
+import { grindOf, runOf, triedWith, type Run } from './run';
+import { LEARN_FROM, tenth, thingsOf, type Sources } from './sources';
+
+export type Learning = {
+  of: (recipeId: string, coffee: string) => Promise<Learnt>;
+  brew: (brewId: string) => Promise<BrewPage | null>;
+  day: (fromMs: number, toMs: number) => Promise<DayPage>;
+  house: () => Promise<House>;
+  /** How long each kind of the hands' own steps takes, of the bar and of each of its people. */
+  hands: () => Promise<HandsLearnt>;
+  /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
+  pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
+  /** What a gram of coffee keeps and how drawdown grows, by recipe and coffee, where enough is known. */
+  beds: () => Promise<NonNullable<Bar['beds']>>;
+};
+
+export const openLearning = (sources: Sources): Learning => ({
+  of: (recipeId, coffee) => learntOf(recipeId, coffee, sources),
+  brew: (brewId) => brewPageOf(brewId, sources),
+  day: (fromMs, toMs) => dayPageOf(fromMs, toMs, sources),
+  house: () => houseOf(sources),
+  hands: () => handsOf(sources),
+  pace: (by) => paceOf(by, sources),
+  beds: () => bedsOf(sources),
+});
+
+async function learntOf(recipeId: string, coffee: string, sources: Sources): Promise<Learnt> {
+  const run = await runOf(recipeId, coffee, sources);
+  const grind = grindOf(run, sources);
+  const served = (await sources.records.latest(LEARN_FROM, recipeId)).filter(
+    (record) => record.coffee === coffee && record.outcome === 'served',
+  );
+  return {
+    recipeId,
+    coffee,
+    run: run.points.map(({ brewId, endedMs, brewS, setting }) => ({ brewId, endedMs, brewS, setting })),
+    chart: run.chart,
+    grind: grind && {
+      grinderId: grind.grinder.id,
+      grinderName: grind.grinder.name,
+      setting: grind.setting,
+      secondsPerStep: tenth(grind.slope.secondsPerStep),
+      plusMinusS: tenth(grind.slope.plusMinusS),
+      brews: grind.slope.brews,
+    },
+    retention: retentionOf(served),
+    drawdown: drawdownOf(served),
+    tried: thingsOf(sources.state(), 'change-tried')
+      .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
+      .reverse()
+      .map((tried) => triedWith(tried, run)),
+  };
+}
+
+async function brewPageOf(brewId: string, sources: Sources): Promise<BrewPage | null> {
+  const record = await sources.records.one(brewId);
+  if (!record) return null;
+  const trace = await sources.traces.read(brewId);
+  if (record.outcome === 'abandoned') return { record, trace, advice: null };
+  const run = await runOf(record.recipeId, record.coffee, sources);
+  return { record, trace, advice: adviceOn(record, run, sources) };
+}
+
+async function dayPageOf(fromMs: number, toMs: number, sources: Sources): Promise<DayPage> {
+  const of = await sources.records.between(fromMs, toMs);
+  const day = dayOf(of);
+  const byOrder = new Map(
+    of.flatMap((record) => [record, ...(record.sharers ?? [])]).map((order) => [order.orderId, order]),
+  );
+  const today = thingsOf(sources.state(), 'change-tried').filter(({ atMs }) => atMs >= fromMs && atMs < toMs);
+  const learnt: string[] = [];
+  for (const tried of today) {
+    const { words, result } = triedWith(tried, await runOf(tried.recipeId, tried.coffee, sources));
+    const came = result ? `It took ${showClock(result.brewS)}.` : 'Not brewed since.';
+    learnt.push(`${tried.coffee}: ${words}. ${came}`);
+  }
+  return {
+    ...day,
+    late: day.late.map((late) => {
+      const { guest, badge } = byOrder.get(late.orderId)!;
+      return { ...late, guest, badge };
+    }),
+    learnt,
+  };
+}
+
+function adviceOn(record: BrewRecord, run: Run, sources: Sources): NonNullable<BrewPage['advice']> {
+  const grind = grindOf(run, sources);
+  const advice = adviseOn(
+    {
+      method: record.method,
+      roast: record.roast,
+      taste: record.taste ?? {},
+      notes: record.notes,
+      brewS: record.realBrewS,
+      windowS: { from: record.windowFromS, to: record.windowToS },
+      expectedS: record.plannedBrewS,
+      waterC: record.waterC,
+    },
+    { chart: run.chart, grind },
+  );
+  return advice.kind === 'change'
+    ? { ...advice, words: changeInWords(advice.change, grind?.slope.brews ?? null) }
+    : advice;
+}

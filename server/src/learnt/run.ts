@@ -1,0 +1,83 @@
+/**
+ * How one recipe runs with one coffee: its brew times, their limits, and what a step of the grinder is worth.
+ */
+import type { ChangeTried } from '@even-kettle/core/brew';
+import type { Learnt } from '@even-kettle/core/contract';
+import { coarserWay, grindSlope, runChart, type GrindSlope } from '@even-kettle/core/learn';
+import { grindSetting } from '@even-kettle/core/recipe';
+import type { RunPoint } from '../store/records';
+import { tenth, type Sources } from './sources';
+
+/** Brews of a recipe that its run shows. */
+const RUN_BREWS = 200;
+
+export type Run = { recipeId: string; coffee: string; points: RunPoint[]; chart: Learnt['chart'] };
+
+/** The run with every time as it would be for the latest cup's size, so that a large cup is no drift. */
+export async function runOf(recipeId: string, coffee: string, { records }: Sources): Promise<Run> {
+  const run = await records.run(recipeId, coffee, RUN_BREWS);
+  const sizeS = run.at(-1)?.plannedS ?? 0;
+  const points = run.map((point) => ({ ...point, brewS: tenth(point.brewS + sizeS - point.plannedS) }));
+  return { recipeId, coffee, points, chart: chartOf(points) };
+}
+
+/** What a step is worth. Brews since a shift are taken as if it had not been, and what is expected lies where they do. */
+export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe }: Sources) {
+  const [grinder] = bar().grinders;
+  const band = recipe(recipeId)?.grindBand;
+  const offset = bar().coffees.find(({ name }) => name === coffee)?.grindOffsets?.[grinder?.id ?? ''] ?? 0;
+  const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
+  if (!grinder || !zero?.ok) return null;
+  const byS = chart?.shift?.byS ?? 0;
+  const ground = points.flatMap(({ brewS, setting }, index) =>
+    setting === null
+      ? []
+      : [{ brewS: brewS - (index >= (chart?.shift?.fromIndex ?? Infinity) ? byS : 0), setting }],
+  );
+  const slope = grindSlope(
+    ground,
+    { setting: zero.setting, brewS: points.at(-1)?.plannedS ?? 180 },
+    coarserWay(grinder),
+  );
+  const at: GrindSlope['at'] = (setting) => {
+    const expected = slope.at(setting);
+    return { ...expected, brewS: expected.brewS + byS };
+  };
+  return { grinder, slope: { ...slope, at }, setting: tenth(zero.setting + offset) };
+}
+
+/**
+ * Limits hold for brews that were ground alike: of the latest setting, back to where it was another. Places are those in
+ * the whole run.
+ */
+function chartOf(points: RunPoint[]): Learnt['chart'] {
+  const setting = points.at(-1)?.setting ?? null;
+  const from = 1 + points.findLastIndex((point) => point.setting !== null && point.setting !== setting);
+  const chart = runChart(points.slice(from).map(({ brewS }) => brewS));
+  if (!chart) return null;
+  const { shift } = chart;
+  return {
+    fromIndex: from + chart.fromIndex,
+    centreS: tenth(chart.centre),
+    lowS: tenth(chart.low),
+    highS: tenth(chart.high),
+    outside: [...Array<boolean>(from).fill(false), ...chart.outside],
+    shift: shift && {
+      fromIndex: from + shift.fromIndex,
+      seenIndex: from + shift.seenIndex,
+      byS: tenth(shift.by),
+    },
+  };
+}
+
+/** A change with the first brew after it. */
+export function triedWith(tried: ChangeTried, { points }: Run): Learnt['tried'][number] {
+  const since = points.find(({ endedMs }) => endedMs > tried.atMs);
+  return {
+    atMs: tried.atMs,
+    words: tried.words,
+    expectS: tried.expectS ?? null,
+    plusMinusS: tried.plusMinusS ?? null,
+    result: since ? { brewId: since.brewId, brewS: since.brewS } : null,
+  };
+}
