@@ -12,6 +12,8 @@ const swc = (decorators) => [
 const esmPackages = 'node_modules/(?!(uuid)/)';
 
 module.exports = {
+  // Two cores with something else to do are no reason to fail.
+  testTimeout: 90_000,
   projects: [
     {
       displayName: 'house',

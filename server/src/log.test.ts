@@ -87,6 +87,34 @@ test('a cup is tasted once it is out; the record then says balance, yield and th
   expect((await request(http).get('/api/brews/nobody')).status).toBe(404);
 });
 
+test('a cup is told of when its brew has long left the live state, and told anew; a log that is read again says the same', async () => {
+  const old = await brewed(-100);
+  await brewed(2);
+  expect(Object.keys(bar.log.state().brews)).toEqual(['c2.1']);
+  const told = async () => (await get(`/api/brews/${old}`)).record;
+  expect((await taste(old, { balance: 1, tdsPct: 1.4, beverageG: 240 })).status).toBe(200);
+  const first = await told();
+  expect(first).toMatchObject({ taste: { balance: 1 }, beverageG: 240 });
+  expect(first.steps.length).toBeGreaterThan(9);
+  expect(first.yieldPct).toBeCloseTo((1.4 * 240) / 17.6, 1);
+  expect(idsOf(await get('/api/log?taste=bitter'))).toEqual([old]);
+
+  // What was measured with the first word goes with it.
+  await taste(old, { strength: -1 });
+  expect(await told()).toMatchObject({ taste: { strength: -1 }, beverageG: null, yieldPct: null });
+  expect(idsOf(await get('/api/log?taste=bitter'))).toEqual([]);
+  const nobody = await taste('nobody.1', { balance: 0 });
+  expect([nobody.status, nobody.body.detail]).toEqual([422, 'There is no such brew in the log.']);
+
+  const said = await told();
+  await bar.log.rebuildRecords();
+  expect(await told()).toEqual(said);
+  await close();
+  await open();
+  await taste(old, { balance: -1, tdsPct: 1.2 });
+  expect((await told()).yieldPct).toBeCloseTo((1.2 * first.plannedBeverageG) / 17.6, 1);
+});
+
 test('a run has limits, a taken-up change shows what came of it, and the planner gets the hands’ own pace', async () => {
   for (let n = 1; n <= 14; n += 1) await brewed(n, { brewS: 184 + (n % 4), by: 'noor' });
   await post({
@@ -253,7 +281,7 @@ test('export, wipe, import: the same bar, to the hash; not over a log that is th
   expect(await get('/api/log')).toEqual(before.log);
   expect(await get('/api/brews/c1.1/trace')).toEqual(before.trace);
   expect((await get('/api/bar')).name).toBe('Carried');
-}, 30_000);
+});
 
 test('a roast list and orders are looked at line by line, taken whole or not at all', async () => {
   const send = (what: string, text: string, take = false) =>

@@ -18,7 +18,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const order = state.orders[brew.orderId];
   const endedMs = brew.servedMs ?? brew.abandoned?.atMs;
   if (!order || endedMs === undefined) return null;
-  const { card, ask, planned, taste } = brew;
+  const { card, ask, planned } = brew;
   const started = brew.events[0] as BrewStarted;
   const times = timelineAt(brew, brew.lastMs);
   const zeroMs = anchorMs(brew, brew.lastMs);
@@ -36,12 +36,11 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       orderedMs: takenMs,
       promisedMs: promisedMs ?? null,
     }));
-  const beverageG = brew.beverageG ?? taste?.beverageG ?? null;
   const whose = handsByStep(brew);
   const freeSince = handsFreeSince(state, brew);
   // What ends by the clock ends without a tap, and keeps the hands until then.
   const endsBefore = new Map(times.map(({ step }, n) => [step.id, times[n - 1]?.endMs ?? brew.startedMs]));
-  return {
+  const untasted: BrewRecord = {
     brewId: brew.id,
     badge: order.badge,
     orderId: order.id,
@@ -67,7 +66,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     lossG: card.lossG,
     ratio: card.ratio,
     plannedBeverageG: card.beverageG,
-    beverageG,
+    beverageG: brew.beverageG ?? null,
     waterC: card.waterC,
     water: started.water ?? null,
     grind:
@@ -77,17 +76,8 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     drawdownS: drawdown ? tenth((drawdown.endMs - drawdown.startMs) / 1000) : null,
     handsS: card.handsTimeS,
     notes: (brew.notes ?? []).map(({ note }) => note),
-    taste: taste ?? null,
-    yieldPct:
-      taste?.tdsPct === undefined
-        ? null
-        : tenth(
-            extractionYieldPct(card.method, taste.tdsPct, {
-              doseG: brew.doseG ?? card.doseG,
-              brewWaterG: card.brewWaterG,
-              beverageG: beverageG ?? card.beverageG,
-            }),
-          ),
+    taste: null,
+    yieldPct: null,
     pouredG: (lastPour && brew.marks[lastPour.id]?.readingG) ?? null,
     plannedBrewS: card.brewTimeS,
     windowFromS: card.brewWindowS.from,
@@ -119,6 +109,31 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
         readingG: brew.marks[step.id]?.readingG ?? null,
       })),
     ...(sharers.length === 0 ? {} : { sharers }),
+  };
+  return brew.taste ? tasted(untasted, brew.taste) : untasted;
+}
+
+/** A record with what was tasted and measured of its cup, in place of what was told before. */
+export function tasted(record: BrewRecord, taste: NonNullable<BrewRecord['taste']>): BrewRecord {
+  const { beverageFrom, ...rest } = record;
+  const servedG = beverageFrom === 'taste' ? null : rest.beverageG;
+  const beverageG = servedG ?? taste.beverageG ?? null;
+  const { method, doseG, brewWaterG, plannedBeverageG } = record;
+  return {
+    ...rest,
+    ...(servedG === null && beverageG !== null ? { beverageFrom: 'taste' } : {}),
+    beverageG,
+    taste,
+    yieldPct:
+      taste.tdsPct === undefined
+        ? null
+        : tenth(
+            extractionYieldPct(method, taste.tdsPct, {
+              doseG,
+              brewWaterG,
+              beverageG: beverageG ?? plannedBeverageG,
+            }),
+          ),
   };
 }
 

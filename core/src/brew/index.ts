@@ -17,7 +17,17 @@ export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
 export { MOST_CUPS_OF_A_BREW, areAlike, askOf, brewIdOf, kettleForStart } from './events';
-export type { BarEvent, BrewStarted, ChangeTried, CupAsk, HandsAway, OrderTaken, ThingEvent } from './events';
+export type {
+  BarEvent,
+  BrewStarted,
+  ChangeTried,
+  CupAsk,
+  CupTasted,
+  HandsAway,
+  OrderTaken,
+  ThingEvent,
+} from './events';
+export { NOT_HANDED_OVER } from './refusals';
 export { factsOf } from './fold';
 export { cardNow, pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';

@@ -17,6 +17,12 @@ import type {
 import { brewAt, holdsStation, type BarState, type BrewState } from './state';
 import { beginsByItself } from './timeline';
 
+export const NOT_HANDED_OVER: Refusal = {
+  code: 'step-not-next',
+  field: 'brewId',
+  reason: 'A cup is tasted once it has been handed over.',
+};
+
 /** Null where nothing speaks against it. */
 export function refusalOf(
   state: BarState,
@@ -33,9 +39,7 @@ export function refusalOf(
     case 'brew-noted':
       return null;
     case 'cup-tasted':
-      return brew.servedMs === undefined
-        ? { code: 'step-not-next', field: 'brewId', reason: 'A cup is tasted once it has been handed over.' }
-        : null;
+      return brew.servedMs === undefined ? NOT_HANDED_OVER : null;
     case 'step-taken':
       return running(brew, 'change hands') ?? notAhead(brew, event.stepId);
     case 'step-skipped':

@@ -178,6 +178,10 @@ export const brewRecordSchema = z.object({
   ratio: z.number(),
   plannedBeverageG: z.number(),
   beverageG: z.number().nullable().meta({ description: 'As weighed.' }),
+  beverageFrom: z
+    .literal('taste')
+    .optional()
+    .meta({ description: 'Where it was told with the taste, not as the cup was handed over.' }),
   waterC: z.number(),
   water: z.string().nullable(),
   grind: z.object({ grinderId: z.string(), setting: z.number() }).nullable(),

@@ -84,6 +84,14 @@ test('a log from elsewhere is looked at row by row, counts when all of it is the
   });
   expect((await get('/api/learnt?recipeId=cone-thirds&coffee=Saltmarsh')).run).toHaveLength(3);
 
+  // Tasted here, it keeps its import.
+  await taste('theirs-1', { balance: -1 });
+  expect((await get('/api/brews/theirs-1')).record).toMatchObject({
+    taste: { balance: -1 },
+    fromFile: true,
+    beverageG: record.beverageG,
+  });
+
   // It is carried in an archive, and a rebuilt log keeps it.
   await bar.log.rebuildRecords();
   const log = await get('/api/log');
@@ -107,7 +115,7 @@ test('a log from elsewhere is looked at row by row, counts when all of it is the
     await new Promise((resolve) => setTimeout(resolve, 20));
   expect((await get('/api/imports')).kept).toHaveLength(1);
   expect((await get('/api/log')).records).toHaveLength(2);
-}, 30_000);
+});
 
 test('an import that is stopped, or broken off with the server, leaves nothing', async () => {
   const rows = Array.from(
@@ -149,4 +157,4 @@ test('an import that is stopped, or broken off with the server, leaves nothing',
     await new Promise((resolve) => setTimeout(resolve, 25));
   expect(await get('/api/imports')).toEqual({ current: null, kept: [] });
   expect((await get('/api/log')).records).toEqual([]);
-}, 30_000);
+});

@@ -4,15 +4,17 @@
 import { IsNull, MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
+  NOT_HANDED_OVER,
   apply,
   forgetClosed,
   type BarEvent,
   type BarState,
+  type CupTasted,
   type Refusal,
 } from '@even-kettle/core/brew';
-import type { LiveEvent } from '@even-kettle/core/contract';
+import type { BrewRecord, LiveEvent } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
-import { recordOf } from '../record';
+import { recordOf, tasted } from '../record';
 import { oneLane } from './lane';
 import { rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
@@ -83,6 +85,8 @@ export async function openLog(
         if (objection) return refuse(index, event, objection);
         const applied = apply(next, event, book);
         if (!applied.ok) return refuse(index, event, applied.refusal);
+        const late = isLate(event, next) ? await lateRefusal(source.manager, event) : null;
+        if (late) return refuse(index, event, late);
         next = applied.state;
         bodies.set(event.id, canonical(event));
         fresh.push(event);
@@ -102,6 +106,7 @@ export async function openLog(
           places.push({ seq: Number(inserted.identifiers[0]!['seq']), event: fresh[index]! });
         }
         await storeRecords(manager, state, next);
+        for (const event of fresh) if (isLate(event, next)) await tasteLate(manager, event);
         return places;
       });
       latestMs = Math.max(latestMs, ...fresh.map((event) => event.atMs));
@@ -136,7 +141,7 @@ async function replay(
   manager: EntityManager,
   book: RecipeBook,
   warn: (message: string) => void,
-  each?: (before: BarState, after: BarState) => Promise<void>,
+  each?: (before: BarState, after: BarState, event: BarEvent) => Promise<void>,
 ) {
   let state = EMPTY_BAR;
   let seq = 0;
@@ -149,7 +154,7 @@ async function replay(
         warn(`Event ${stored.seq} of the log was passed over: ${applied.refusal.reason}`);
         continue;
       }
-      await each?.(state, applied.state);
+      await each?.(state, applied.state, stored.event);
       state = applied.state;
       latestMs = Math.max(latestMs, stored.event.atMs);
     }
@@ -187,6 +192,24 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
     if (!Object.hasOwn(after.brews, id)) await manager.delete(BrewRecordRow, { brewId: id });
 }
 
+/** A cup that is told of when its brew has left the live state, or was never in it: read in from a file. */
+const isLate = (event: BarEvent, state: BarState): event is CupTasted =>
+  event.type === 'cup-tasted' && !Object.hasOwn(state.brews, event.brewId);
+
+async function lateRefusal(manager: EntityManager, { brewId }: CupTasted): Promise<Refusal | null> {
+  const row = await manager.findOneBy(BrewRecordRow, { brewId });
+  if (!row) return { code: 'unknown', field: 'brewId', reason: 'There is no such brew in the log.' };
+  return row.outcome === 'served' ? null : NOT_HANDED_OVER;
+}
+
+async function tasteLate(manager: EntityManager, { brewId, taste, atMs }: CupTasted): Promise<void> {
+  const row = await manager.findOneBy(BrewRecordRow, { brewId });
+  // What was taken out again with its file is told of in the log, and is no more.
+  if (row?.outcome !== 'served') return;
+  const record = tasted(JSON.parse(row.body) as BrewRecord, { ...taste, atMs });
+  await manager.save(BrewRecordRow, rowOfRecord(record, row.importId));
+}
+
 async function rebuildRecords(source: DataSource, book: RecipeBook): Promise<number> {
   return source.transaction(async (manager) => {
     await manager.delete(BrewRecordRow, { importId: IsNull() });
@@ -194,7 +217,10 @@ async function rebuildRecords(source: DataSource, book: RecipeBook): Promise<num
       manager,
       book,
       () => undefined,
-      (before, after) => storeRecords(manager, before, after),
+      async (before, after, event) => {
+        await storeRecords(manager, before, after);
+        if (isLate(event, after)) await tasteLate(manager, event);
+      },
     );
     return brewedHere(manager);
   });

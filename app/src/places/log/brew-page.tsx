@@ -47,15 +47,12 @@ export function BrewPage() {
 }
 
 function Whole({ page: { record, trace, advice } }: { page: Page_ }) {
-  const { state } = useBar();
-  // Twelve hours after its order is closed a brew is only read.
-  const here = state.brews[record.brewId] !== undefined;
   return (
     <>
       <Summary record={record} />
       {record.zeroMs === null ? null : <Weights record={record} trace={trace} />}
       {advice ? <AdviceCard record={record} advice={advice} /> : null}
-      {record.outcome === 'served' && here ? (
+      {record.outcome === 'served' ? (
         <TasteForm key={record.taste?.atMs ?? 'untold'} record={record} />
       ) : null}
       {record.taste?.tdsPct !== undefined && record.yieldPct !== null ? (

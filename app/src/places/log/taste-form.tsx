@@ -46,7 +46,8 @@ export function TasteForm({ record }: { record: BrewRecord }) {
     };
     store.act(
       [{ id: newId(), type: 'cup-tasted', atMs: clock.nowMs(), brewId: record.brewId, taste: said }],
-      'Taste',
+      // What is told of an old brew is told anew rather than taken back.
+      store.view().state.brews[record.brewId] ? 'Taste' : undefined,
     );
   };
   const says =
