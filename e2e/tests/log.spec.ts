@@ -107,6 +107,23 @@ test.describe('two weeks', () => {
     await expect(page.getByText(/\d+ late of \d+|No order was late/)).toBeVisible();
   });
 
+  test('a cup of two weeks ago is measured today, and its page has it after a reload', async ({
+    page,
+    bar,
+  }) => {
+    await page.goto(`${bar.url}/log/past-14-3-1.1`);
+    await page.getByRole('radio', { name: 'very bitter' }).click();
+    await page.getByLabel('TDS, %').fill('1.41');
+    await page.getByTestId('keep-taste').click();
+    await expect(page.getByText('Strength and extraction')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('Strength and extraction')).toBeVisible();
+    await expect(page.getByRole('radio', { name: 'very bitter' })).toBeChecked();
+    await page.getByRole('link', { name: 'Log', exact: true }).click();
+    await page.getByLabel('Search the log').fill('very bitter');
+    await expect(page.getByTestId('brewed').first()).toContainText('very bitter');
+  });
+
   test('a roast list is shown line by line before it is taken', async ({ page, bar }) => {
     await page.goto(`${bar.url}/log/files`);
     const choose = async (text: string) => {
