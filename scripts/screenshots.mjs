@@ -24,7 +24,7 @@ const SHOTS = [
   ['print', '/recipes/cone-thirds/print', 'day', 'wide'],
   ['recipes', '/recipes', 'day', 'wide'],
   ['log', '/log', 'day', 'phone'],
-  ['log-brew', '/log/past-14-3-1.1', 'evening', 'phone'],
+  ['log-brew', '/log/past-14-14-1.1', 'evening', 'phone'],
   ['log-run', '/log/run?recipeId=cone-thirds&coffee=Saltmarsh', 'day', 'phone'],
   ['log-day', '/log/day', 'day', 'phone'],
   ['bench', '/bench', 'evening', 'phone'],

@@ -59,7 +59,7 @@ test.describe('dial-in', () => {
     const [second, first] = records;
     expect(second!.grind.setting).toBeGreaterThan(first!.grind.setting);
     await page.getByLabel('Lay another over it').selectOption({ index: 1 });
-    await expect(page.getByRole('img', { name: /the other ended at \d:\d\d/ })).toBeVisible();
+    await expect(page.getByRole('img', { name: /, 1 ended at \d:\d\d/ })).toBeVisible();
   });
 });
 
@@ -119,6 +119,15 @@ test.describe('two weeks', () => {
     await page.reload();
     await expect(page.getByText('Strength and extraction')).toBeVisible();
     await expect(page.getByRole('radio', { name: 'very bitter' })).toBeChecked();
+
+    // Three others over it, and one of them away again: numbers follow.
+    for (let n = 1; n <= 3; n += 1) await page.getByLabel('Lay another over it').selectOption({ index: n });
+    await expect(page.getByRole('img', { name: /, 1 ended at .*, 2 ended at .*, 3 ended at/ })).toBeVisible();
+    await expect(page.getByLabel('Lay another over it')).toBeHidden();
+    await page.getByRole('button', { name: /^Take away 2: / }).click();
+    await expect(page.getByRole('button', { name: /^Take away 3: / })).toBeHidden();
+    await expect(page.getByRole('img', { name: /, 1 ended at .*, 2 ended at \d:\d\d$/ })).toBeVisible();
+
     await page.getByRole('link', { name: 'Log', exact: true }).click();
     await page.getByLabel('Search the log').fill('very bitter');
     await expect(page.getByTestId('brewed').first()).toContainText('very bitter');

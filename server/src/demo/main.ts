@@ -9,6 +9,7 @@ import { readSettings } from '../settings';
 import { openDatabase } from '../store/database';
 import { openLog } from '../store/log';
 import { LANTERN_PIER, UPPER_BASIN, shiftUpTo, twoWeeksBefore } from './lantern-pier';
+import { weighAll } from './weights';
 
 const { databaseFile } = readSettings(process.env);
 for (const suffix of ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { force: true });
@@ -28,5 +29,6 @@ for (let from = 0; from < events.length; from += BATCH_MAX) {
       `The demo’s event ${from + result.refused.index} was refused: ${result.refused.refusal.reason}`,
     );
 }
+await weighAll(source, log.state(), bar, nowMs);
 await source.destroy();
 console.log(`  ${events.length} events in ${databaseFile}`);

@@ -2,9 +2,8 @@
  * One finished brew: its weight over the plan's line, its steps planned against real, its taste, and the one change that
  * it asks for.
  */
-import { useState } from 'react';
 import { View } from 'react-native';
-import { router, useLocalSearchParams } from 'expo-router';
+import { useLocalSearchParams } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { noteWords } from '@even-kettle/core/brew';
 import type { BrewPage as Page_, BrewRecord } from '@even-kettle/core/contract';
@@ -14,8 +13,7 @@ import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core
 import { useBar, useHere, useUnits } from '../../bar/bar-context';
 import { dayAndTime } from '../../bar/words';
 import { Badge } from '../../ui/badge';
-import { Card, Page, Row, Tap } from '../../ui/parts';
-import { Select } from '../../ui/select';
+import { Card, Page, Row } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { AdviceCard } from './advice-card';
 import { Answer, Head } from './answer';
@@ -23,7 +21,7 @@ import { verdict } from './brewed';
 import { Picture } from './picture';
 import { StrengthChart } from './strength-chart';
 import { TasteForm } from './taste-form';
-import { TraceChart } from './trace-chart';
+import { Weights } from './weights';
 
 export function BrewPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
@@ -143,65 +141,6 @@ function Summary({ record }: { record: BrewRecord }) {
             </View>
           ))}
       </View>
-    </Card>
-  );
-}
-
-/** The weight over the plan's line, and over another brew of the same recipe where one is chosen. */
-function Weights({ record, trace }: Pick<Page_, 'record' | 'trace'>) {
-  const { api, clock } = useHere();
-  const units = useUnits();
-  const [otherId, setOtherId] = useState('');
-  const same = useQuery({
-    queryKey: ['log', 'same', record.recipeId, record.coffee],
-    queryFn: () => api.log({ recipeId: record.recipeId, coffee: record.coffee }, null),
-  });
-  const others = (same.data?.records ?? []).filter(
-    ({ brewId, zeroMs }) => brewId !== record.brewId && zeroMs !== null,
-  );
-  const other = others.find(({ brewId }) => brewId === otherId);
-  const otherPage = useQuery({
-    queryKey: ['log', 'brew', otherId],
-    queryFn: () => api.brew(otherId),
-    enabled: other !== undefined,
-  });
-  return (
-    <Card>
-      <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading>Water over time</Subheading>
-        <Tap
-          kind="bare"
-          label="Run of these"
-          onPress={() =>
-            router.push({
-              pathname: '/log/run',
-              params: { recipeId: record.recipeId, coffee: record.coffee },
-            })
-          }
-        />
-      </Row>
-      <Picture name={`brew-${record.brewId}`}>
-        <TraceChart
-          record={record}
-          points={trace}
-          other={other ? { record: other, points: otherPage.data?.trace ?? null } : null}
-          units={units}
-        />
-      </Picture>
-      {others.length > 0 ? (
-        <Select
-          label="Lay another over it"
-          value={otherId}
-          onChange={setOtherId}
-          options={[
-            { value: '', label: 'none' },
-            ...others.slice(0, 30).map(({ brewId, endedMs, realBrewS }) => ({
-              value: brewId,
-              label: `${dayAndTime(endedMs, clock.nowMs())}${realBrewS === null ? '' : `, ${showClock(realBrewS)}`}`,
-            })),
-          ]}
-        />
-      ) : null}
     </Card>
   );
 }

@@ -1,9 +1,9 @@
 /**
- * The weight of a brew over its plan's line; and another brew's, dashed. Where no scale stood, the readings that were
- * told are points.
+ * The weight of a brew over its plan's line; and other brews', each dashed in its own way and with its number at its end.
+ * Where no scale stood, the readings that were told are points.
  */
 import { View } from 'react-native';
-import Svg, { Circle, Path, Rect } from 'react-native-svg';
+import Svg, { Circle, G, Path, Rect, Text as Words } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { BrewRecord } from '@even-kettle/core/contract';
@@ -11,34 +11,40 @@ import type { WeightPoint } from '@even-kettle/core/pour';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { useLook } from '../../ui/look';
 import { Text } from '../../ui/text';
+import { FACE } from '../../ui/theme';
 import { Level, Upright, useChartWidth } from './chart-parts';
 
 type Point = { s: number; g: number };
-type Of = { record: BrewRecord; points: WeightPoint[] | null };
+export type Of = { record: BrewRecord; points: WeightPoint[] | null };
 
 const HEIGHT = 210;
 const PLOT = { left: 44, right: 12, top: 14, bottom: 26 };
 /** The scale goes on after the drops stop; so long after the end mark is shown, seconds. */
 const AFTER_S = 15;
+/** How each of the others is dashed; as many can be laid over a brew. */
+export const DASHES = ['9 4', '2 4', '12 4 2 4'] as const;
 
-export function TraceChart({ record, points, other, units }: Of & { other: Of | null; units: Units }) {
+export function TraceChart({ record, points, others, units }: Of & { others: Of[]; units: Units }) {
   const look = useLook();
   const width = useChartWidth();
   const mine = weights({ record, points });
-  const theirs = other ? weights(other) : [];
+  const theirs = others.map(weights);
   const planned = plannedLine(record);
-  const endS = Math.max(record.windowToS, record.realBrewS ?? 0, other?.record.realBrewS ?? 0) + AFTER_S;
-  const mostG = Math.max(record.brewWaterG, ...[...mine, ...theirs].map(({ g }) => g));
+  const endS =
+    Math.max(record.windowToS, record.realBrewS ?? 0, ...others.map((other) => other.record.realBrewS ?? 0)) +
+    AFTER_S;
+  const mostG = Math.max(record.brewWaterG, ...[mine, ...theirs].flat().map(({ g }) => g));
   const x = scaleLinear([Math.min(0, planned[0]?.s ?? 0), endS], [PLOT.left, width - PLOT.right]);
   const y = scaleLinear([0, mostG * 1.05], [HEIGHT - PLOT.bottom, PLOT.top]);
+  const within = (of: Point[]) => of.filter(({ s }) => s >= x.domain()[0]! && s <= endS);
   const pathOf = (of: Point[]) =>
     line<Point>(
       ({ s }) => x(s),
       ({ g }) => y(g),
-    )(of.filter(({ s }) => s >= x.domain()[0]! && s <= endS)) ?? '';
+    )(within(of)) ?? '';
   const told = points === null;
   return (
-    <View role="img" aria-label={inWordsOf(record, mine, told, other, units)}>
+    <View role="img" aria-label={inWordsOf(record, mine, told, others, units)}>
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
         <Rect
           x={x(record.windowFromS)}
@@ -62,10 +68,36 @@ export function TraceChart({ record, points, other, units }: Of & { other: Of | 
           show={showClock}
         />
         <Path d={pathOf(planned)} stroke={look.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
-        <Path d={pathOf(theirs)} stroke={look.ink2} strokeWidth={2} strokeDasharray="8 4" fill="none" />
+        {theirs.map((of, n) => {
+          const end = within(of).at(-1);
+          return (
+            <G key={DASHES[n]}>
+              <Path
+                d={pathOf(of)}
+                stroke={look.ink2}
+                strokeWidth={2}
+                strokeDasharray={DASHES[n]!}
+                fill="none"
+              />
+              {end ? (
+                <Words
+                  x={Math.min(x(end.s) + 3, width - 9)}
+                  y={y(end.g) + 16 + 13 * n}
+                  fill={look.ink}
+                  fontSize={13}
+                  fontFamily={FACE.bold}
+                >
+                  {n + 1}
+                </Words>
+              ) : null}
+            </G>
+          );
+        })}
         <Path d={pathOf(mine)} stroke={look.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
         {told
-          ? mine.map(({ s, g }) => <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={look.cool} />)
+          ? readings(record).map(({ s, g }) => (
+              <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={look.cool} />
+            ))
           : null}
         {record.realBrewS === null ? null : (
           <Path
@@ -76,8 +108,8 @@ export function TraceChart({ record, points, other, units }: Of & { other: Of | 
         )}
       </Svg>
       <Text size="small" quiet aria-hidden>
-        Line: {told ? 'what was told' : 'weighed'}. Dotted: planned.{other ? ' Dashed: the other.' : ''} Pale:
-        where it should end.
+        Line: {told ? 'what was told' : 'weighed'}. Fine dots: planned.
+        {others.length > 0 ? ' Dashed, by number: the others.' : ''} Pale: where it should end.
       </Text>
     </View>
   );
@@ -98,22 +130,33 @@ function plannedLine({ steps, plannedBrewS }: BrewRecord): Point[] {
   return line.length === 0 ? [] : [...line, { s: plannedBrewS, g: before }];
 }
 
-/** As weighed, in seconds from the timer's zero; or the readings that were told. */
+/** The readings that were told, in seconds from the timer's zero. */
+const readings = ({ steps }: BrewRecord): Point[] =>
+  steps.flatMap(({ realEndS, readingG }) =>
+    realEndS === null || readingG === null ? [] : [{ s: realEndS, g: readingG }],
+  );
+
+/** As weighed, in seconds from the timer's zero; or as it was told. */
 function weights({ record, points }: Of): Point[] {
   if (points)
     return points.map(({ atMs, massG }) => ({ s: (atMs - record.zeroMs!) / 1000, g: Math.max(0, massG) }));
-  return record.steps.flatMap(({ realEndS, readingG }) =>
-    realEndS === null || readingG === null ? [] : [{ s: realEndS, g: readingG }],
-  );
+  const told = readings(record);
+  const last = told.at(-1);
+  // Nothing more was poured until the end mark.
+  return last && record.realBrewS !== null && record.realBrewS > last.s
+    ? [...told, { s: record.realBrewS, g: last.g }]
+    : told;
 }
 
-function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, other: Of | null, units: Units): string {
+function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[], units: Units): string {
   const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
   return [
     `Water over time: planned ${inWords(showMass(record.brewWaterG, units, 'water'))} by ${showClock(record.plannedBrewS)}`,
     `${told ? 'told' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
     record.realBrewS === null ? 'no end mark' : `ended at ${showClock(record.realBrewS)}`,
-    other?.record.realBrewS ? `the other ended at ${showClock(other.record.realBrewS)}` : null,
+    ...others.map(({ record: { realBrewS } }, n) =>
+      realBrewS === null ? null : `${n + 1} ended at ${showClock(realBrewS)}`,
+    ),
   ]
     .filter(Boolean)
     .join(', ');

@@ -1,0 +1,88 @@
+/**
+ * The weight of a brew over the plan's line, and over other brews of the same recipe and coffee.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
+import { showClock } from '@even-kettle/core/units';
+import { useHere, useUnits } from '../../bar/bar-context';
+import { dayAndTime } from '../../bar/words';
+import { Card, Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Subheading } from '../../ui/text';
+import { Picture } from './picture';
+import { DASHES, TraceChart } from './trace-chart';
+
+/** Of so many of the latest the others are chosen. */
+const OFFERED = 30;
+
+export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
+  const { api, clock } = useHere();
+  const units = useUnits();
+  const [chosen, setChosen] = useState<BrewRecord[]>([]);
+  const same = useQuery({
+    queryKey: ['log', 'same', record.recipeId, record.coffee],
+    queryFn: () => api.log({ recipeId: record.recipeId, coffee: record.coffee }, null),
+  });
+  const pages = useQueries({
+    queries: chosen.map(({ brewId }) => ({
+      queryKey: ['log', 'brew', brewId],
+      queryFn: () => api.brew(brewId),
+    })),
+  });
+  const offered = (same.data?.records ?? [])
+    .filter(({ brewId, zeroMs }) => brewId !== record.brewId && zeroMs !== null)
+    .slice(0, OFFERED)
+    .filter(({ brewId }) => !chosen.some((other) => other.brewId === brewId));
+  const named = ({ endedMs, realBrewS }: BrewRecord) =>
+    `${dayAndTime(endedMs, clock.nowMs())}${realBrewS === null ? '' : `, ${showClock(realBrewS)}`}`;
+  return (
+    <Card>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Subheading>Water over time</Subheading>
+        <Tap
+          kind="bare"
+          label="Run of these"
+          onPress={() =>
+            router.push({
+              pathname: '/log/run',
+              params: { recipeId: record.recipeId, coffee: record.coffee },
+            })
+          }
+        />
+      </Row>
+      <Picture name={`brew-${record.brewId}`}>
+        <TraceChart
+          record={record}
+          points={trace}
+          others={chosen.map((other, n) => ({ record: other, points: pages[n]?.data?.trace ?? null }))}
+          units={units}
+        />
+      </Picture>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        {chosen.map((other, n) => (
+          <Tap
+            key={other.brewId}
+            label={`${n + 1}: ${named(other)}`}
+            says={`Take away ${n + 1}: ${named(other)}`}
+            icon="close"
+            onPress={() => setChosen(chosen.filter(({ brewId }) => brewId !== other.brewId))}
+          />
+        ))}
+      </View>
+      {offered.length > 0 && chosen.length < DASHES.length ? (
+        <Select
+          label="Lay another over it"
+          value=""
+          onChange={(id) => setChosen([...chosen, ...offered.filter(({ brewId }) => brewId === id)])}
+          options={[
+            { value: '', label: chosen.length === 0 ? 'none' : 'one more' },
+            ...offered.map((other) => ({ value: other.brewId, label: named(other) })),
+          ]}
+        />
+      ) : null}
+    </Card>
+  );
+}

@@ -1,0 +1,50 @@
+/**
+ * What a scale under a simulated brew would have read: a hand that takes as long as the log says, and stops where it says.
+ */
+import {
+  SCALE_HZ,
+  USUAL_NATURE,
+  addReading,
+  emptyScale,
+  emptyTrace,
+  readingOf,
+  stepScale,
+  tracePoints,
+  type ScaleNature,
+  type WeightPoint,
+} from '../pour';
+
+/** From when to when it was poured, bar milliseconds, and what the scale read then, grams. */
+export type Poured = { fromMs: number; toMs: number; toG: number };
+
+/** A hand lets go a moment before the end; what runs then still comes for about so long, seconds. */
+const LETS_GO_S = 0.35;
+const RUNS_ON_S = 0.22;
+
+/**
+ * The readings over a brew, as few points.
+ * @param pours in order of time
+ * @param untilMs when the brew is taken off the scale
+ * @param random numbers from 0 up to 1
+ */
+export function weighed(
+  pours: readonly Poured[],
+  untilMs: number,
+  random: () => number,
+  nature: ScaleNature = USUAL_NATURE,
+): WeightPoint[] {
+  const [first] = pours;
+  if (!first) return [];
+  const trace = emptyTrace();
+  const tickMs = 1000 / SCALE_HZ;
+  let model = emptyScale();
+  for (let atMs = first.fromMs; atMs <= untilMs; atMs += tickMs) {
+    const pour = pours.find(({ fromMs, toMs }) => atMs >= fromMs && atMs < toMs);
+    const leftS = pour ? (pour.toMs - atMs) / 1000 - LETS_GO_S : 0;
+    const leftG = pour ? pour.toG - model.pouredG - RUNS_ON_S * model.flowGPerS : 0;
+    const wantedGPerS = leftS > 0 ? Math.max(0, leftG) / Math.max(LETS_GO_S, leftS) : 0;
+    model = stepScale(model, tickMs / 1000, wantedGPerS, nature, random);
+    addReading(trace, { atMs, massG: readingOf(model, nature, random) });
+  }
+  return tracePoints(trace);
+}
