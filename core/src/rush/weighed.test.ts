@@ -29,7 +29,7 @@ test('at the end of every pour the scale reads what was told, and nothing is add
       expect(points[0]!.atMs).toBe(pours[0]!.fromMs);
       expect(points.at(-1)!.atMs).toBeLessThanOrEqual(untilMs);
       pours.forEach(({ toMs, toG }, n) => {
-        const restMs = pours[n + 1]?.fromMs ?? untilMs - 100;
+        const restMs = pours[n + 1]?.fromMs ?? untilMs - 1000;
         // Spout and load cell are a moment behind.
         for (const atMs of [toMs + 1500, restMs])
           expect(Math.abs(weightAt(points, atMs)! - toG)).toBeLessThan(1.5);

@@ -17,6 +17,9 @@ import {
 /** From when to when it was poured, bar milliseconds, and what the scale read then, grams. */
 export type Poured = { fromMs: number; toMs: number; toG: number };
 
+/** Where nothing is poured a reading now and then says as much, milliseconds. */
+const RESTING_MS = 500;
+const POURING_MS = 1000 / SCALE_HZ;
 /** A hand lets go a moment before the end; what runs then still comes for about so long, seconds. */
 const LETS_GO_S = 0.35;
 const RUNS_ON_S = 0.22;
@@ -36,10 +39,11 @@ export function weighed(
   const [first] = pours;
   if (!first) return [];
   const trace = emptyTrace();
-  const tickMs = 1000 / SCALE_HZ;
+  let tickMs = POURING_MS;
   let model = emptyScale();
   for (let atMs = first.fromMs; atMs <= untilMs; atMs += tickMs) {
     const pour = pours.find(({ fromMs, toMs }) => atMs >= fromMs && atMs < toMs);
+    tickMs = pour || model.flowGPerS > 0 ? POURING_MS : RESTING_MS;
     const leftS = pour ? (pour.toMs - atMs) / 1000 - LETS_GO_S : 0;
     const leftG = pour ? pour.toG - model.pouredG - RUNS_ON_S * model.flowGPerS : 0;
     const wantedGPerS = leftS > 0 ? Math.max(0, leftG) / Math.max(LETS_GO_S, leftS) : 0;
