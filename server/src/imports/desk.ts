@@ -51,6 +51,9 @@ type Parts = {
 
 /** A file that is larger is no bar's log, bytes. */
 export const LARGEST = 4_000_000_000;
+/** The most that the worker's heap may hold, megabytes: it needs a third of it. */
+const WORKER_OLD_MB = 160;
+const WORKER_YOUNG_MB = 16;
 
 type Current = { job: ImportJob; file: string; stop: Int32Array; ended: Promise<void> };
 
@@ -77,6 +80,8 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
           nowMs: nowMs(),
           stop: stop.buffer as SharedArrayBuffer,
         } satisfies ToWorker,
+        // A heap that may grow is let grow: what the bar needs beside it is worth more than a few collections less.
+        resourceLimits: { maxOldGenerationSizeMb: WORKER_OLD_MB, maxYoungGenerationSizeMb: WORKER_YOUNG_MB },
       });
       worker.on('message', (message: FromWorker) => {
         if (message.said === 'bytes') onBytes(message.bytes);
