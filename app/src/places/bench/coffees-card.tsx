@@ -8,7 +8,7 @@ import { Choice, Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { DayField } from '../../ui/day-field';
 import { NumberField } from '../../ui/number-field';
-import { ListCard } from './list-card';
+import { ListCard, NameField } from './list-card';
 
 export const CoffeesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -26,13 +26,7 @@ export const CoffeesCard = ({ bar }: { bar: Bar }) => (
     form={(coffee, set, wrong) => (
       <>
         <Row style={{ alignItems: 'flex-end' }}>
-          <Field
-            label="Name"
-            value={coffee.name}
-            onChangeText={(name) => set({ name })}
-            fault={wrong('name')}
-            style={{ flex: 1 }}
-          />
+          <NameField of={coffee} set={set} wrong={wrong} most={40} style={{ flex: 1 }} />
           <Select
             label="Roast"
             value={coffee.roast}

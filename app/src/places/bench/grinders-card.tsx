@@ -5,12 +5,11 @@ import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { USUAL_KEEPS_G, USUAL_PURGE_G } from '@even-kettle/core/recipe';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { Field } from '../../ui/field';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
-import { ListCard } from './list-card';
+import { ListCard, NameField } from './list-card';
 
 export const GrindersCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -36,13 +35,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
     })}
     form={(grinder, set, wrong) => (
       <>
-        <Field
-          label="Name"
-          value={grinder.name}
-          maxLength={24}
-          onChangeText={(name) => set({ name })}
-          fault={wrong('name')}
-        />
+        <NameField of={grinder} set={set} wrong={wrong} />
         <View style={{ gap: 8 }}>
           {grinder.points.map((point, index) => (
             <Row key={index} style={{ alignItems: 'flex-end' }}>

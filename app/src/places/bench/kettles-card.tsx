@@ -6,13 +6,12 @@ import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showVolume } from '@even-kettle/core/units';
 import { DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
-import { Field } from '../../ui/field';
 import { Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
-import { ListCard } from './list-card';
+import { ListCard, NameField } from './list-card';
 
 export const KettlesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -34,13 +33,7 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
     })}
     form={(kettle, set, wrong) => (
       <>
-        <Field
-          label="Name"
-          value={kettle.name}
-          maxLength={24}
-          onChangeText={(name) => set({ name })}
-          fault={wrong('name')}
-        />
+        <NameField of={kettle} set={set} wrong={wrong} />
         <Row style={{ flexWrap: 'wrap' }}>
           <UnitField
             quantity="volume"

@@ -3,11 +3,12 @@
  * its field.
  */
 import { useState, type ReactNode } from 'react';
-import { View } from 'react-native';
+import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../bar/api';
 import { newId, useHere } from '../../bar/bar-context';
+import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -36,6 +37,27 @@ type Props<Key extends ListKey> = {
   fresh: (id: string) => Item<Key>;
   addLabel: string;
 };
+
+type NameProps = {
+  of: { name: string };
+  set: (part: { name: string }) => void;
+  wrong: (field: string) => boolean;
+  /** Letters; what stands on the bar's cards is short. */
+  most?: number;
+  style?: StyleProp<ViewStyle>;
+};
+
+/** What a thing is called. */
+export const NameField = ({ of, set, wrong, most = 24, style }: NameProps) => (
+  <Field
+    label="Name"
+    value={of.name}
+    maxLength={most}
+    onChangeText={(name) => set({ name })}
+    fault={wrong('name')}
+    style={style}
+  />
+);
 
 export function ListCard<Key extends ListKey>({
   title,

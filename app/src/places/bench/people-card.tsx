@@ -3,10 +3,9 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { brewerById } from '@even-kettle/core/recipe';
-import { Field } from '../../ui/field';
 import { Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
-import { ListCard } from './list-card';
+import { ListCard, NameField } from './list-card';
 
 export const PeopleCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -17,15 +16,7 @@ export const PeopleCard = ({ bar }: { bar: Bar }) => (
     addLabel="A person"
     fresh={(id) => ({ id, name: 'New person' })}
     line={({ name }) => ({ name, detail: '' })}
-    form={(person, set, wrong) => (
-      <Field
-        label="Name"
-        value={person.name}
-        maxLength={24}
-        onChangeText={(name) => set({ name })}
-        fault={wrong('name')}
-      />
-    )}
+    form={(person, set, wrong) => <NameField of={person} set={set} wrong={wrong} />}
   />
 );
 
@@ -49,14 +40,7 @@ export const ClothsCard = ({ bar }: { bar: Bar }) => {
       })}
       form={(cloth, set, wrong) => (
         <Row style={{ alignItems: 'flex-end' }}>
-          <Field
-            label="Name"
-            value={cloth.name}
-            maxLength={24}
-            onChangeText={(name) => set({ name })}
-            fault={wrong('name')}
-            style={{ flex: 1 }}
-          />
+          <NameField of={cloth} set={set} wrong={wrong} style={{ flex: 1 }} />
           <Select
             label="At"
             value={cloth.stationId}

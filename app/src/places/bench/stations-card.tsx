@@ -4,10 +4,9 @@
 import type { Bar } from '@even-kettle/core/contract';
 import { STATION_SCALES, type StationScale } from '@even-kettle/core/plan';
 import { BREWERS, brewerById } from '@even-kettle/core/recipe';
-import { Field } from '../../ui/field';
 import { Choice, Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
-import { ListCard } from './list-card';
+import { ListCard, NameField } from './list-card';
 
 export const StationsCard = ({ bar }: { bar: Bar }) => (
   <ListCard
@@ -30,14 +29,7 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
     form={(station, set, wrong) => (
       <>
         <Row style={{ alignItems: 'flex-end' }}>
-          <Field
-            label="Name"
-            value={station.name}
-            maxLength={24}
-            onChangeText={(name) => set({ name })}
-            fault={wrong('name')}
-            style={{ flex: 1 }}
-          />
+          <NameField of={station} set={set} wrong={wrong} style={{ flex: 1 }} />
           <Select
             label="Brewer"
             value={station.brewerId}
