@@ -5,7 +5,7 @@ import request from 'supertest';
 import type { ImportKind } from '@even-kettle/core/contract';
 import { seededRandom } from '@even-kettle/core/rush';
 import { FileFault } from './files/csv';
-import { doWork, type Worker } from './imports/work';
+import { doWork, type WorkPlace } from './imports/work';
 import { openDatabase } from './store/database';
 import { BrewTraceRow, EventRow } from './store/rows';
 import { bar, brewed, folder, http, textOf } from './testing/bar';
@@ -30,7 +30,7 @@ async function readIn(kind: ImportKind, body: string | Buffer): Promise<'taken' 
   const file = join(folder, 'came-in');
   writeFileSync(file, body);
   const source = await openDatabase(join(folder, 'other.sqlite'));
-  const worker: Worker = {
+  const worker: WorkPlace = {
     source,
     nowMs: Date.UTC(2027, 0, 1),
     onBytes: () => undefined,

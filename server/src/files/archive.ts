@@ -14,6 +14,7 @@ import { canonical } from '../store/log';
 import { rowOfRecord } from '../store/records';
 import { BrewRecordRow, BrewTraceRow, EventRow, FileImportRow, RecipeVersionRow } from '../store/rows';
 import { FileFault } from './csv';
+import { happenedAt, nothingFound } from './found';
 import { itemsOfFile, type OnBytes } from './streams';
 
 /** The state's hash: the same for the same bar, however it came to be there. */
@@ -92,15 +93,14 @@ type On = { onBytes: OnBytes; onItem: () => void };
  */
 export async function lookAtArchive(file: string, on: On): Promise<ImportFound> {
   const counts = new Map<string, number>();
-  const found: ImportFound = { rows: 0, faulty: 0, shows: [], faults: [], fromMs: null, toMs: null };
+  const found = nothingFound();
   let name = '';
   for await (const item of checkedItems(file, on)) {
     counts.set(item.part, (counts.get(item.part) ?? 0) + 1);
     if (item.part === 'bar') name = item.value.name;
     if (item.part !== 'events') continue;
     found.rows += 1;
-    found.fromMs = Math.min(found.fromMs ?? Infinity, item.value.atMs);
-    found.toMs = Math.max(found.toMs ?? 0, item.value.atMs);
+    happenedAt(found, item.value.atMs);
   }
   const count = (part: string, one: string, whence = '') => {
     const many = counts.get(part) ?? 0;

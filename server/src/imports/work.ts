@@ -9,6 +9,7 @@ import { readBar } from '../bench';
 import { FileFault } from '../files/csv';
 import { lookAtArchive, takeArchive } from '../files/archive';
 import { LOG_NEEDS, readerOfRows, type RowRead } from '../files/elsewhere';
+import { happenedAt, nothingFound } from '../files/found';
 import { rowsOfFile } from '../files/streams';
 import { openRecipes } from '../store/recipes';
 import { rowOfRecord } from '../store/records';
@@ -21,7 +22,8 @@ export type Work =
 
 export type Done = { found?: ImportFound; taken?: number; known?: number };
 
-export type Worker = {
+/** Where it works, and whom it tells. */
+export type WorkPlace = {
   source: DataSource;
   nowMs: number;
   /** Bytes that this phase has read. */
@@ -44,27 +46,27 @@ const BREATH_MS = 2;
 /**
  * @throws Stopped, or FileFault where the file cannot be taken; what was written of a log by then is to be taken out
  */
-export async function doWork(work: Work, worker: Worker): Promise<Done> {
-  if (work.do === 'take-out') return takeOut(work.importId, worker);
+export async function doWork(work: Work, place: WorkPlace): Promise<Done> {
+  if (work.do === 'take-out') return takeOut(work.importId, place);
   if (work.kind === 'archive')
     return work.do === 'look'
-      ? { found: await lookAtArchive(work.file, onItems(worker)) }
-      : { taken: await takeArchive(worker.source, work.file, onItems(worker)) };
+      ? { found: await lookAtArchive(work.file, onItems(place)) }
+      : { taken: await takeArchive(place.source, work.file, onItems(place)) };
   return work.do === 'look'
-    ? { found: await lookAtLog(work.file, worker) }
-    : takeLog(work.file, work.importId, work.leaveOutFaulty, worker);
+    ? { found: await lookAtLog(work.file, place) }
+    : takeLog(work.file, work.importId, work.leaveOutFaulty, place);
 }
 
-const onItems = ({ onBytes, stopped }: Worker) => ({
+const onItems = ({ onBytes, stopped }: WorkPlace) => ({
   onBytes,
   onItem: () => {
     if (stopped()) throw new Stopped();
   },
 });
 
-async function lookAtLog(file: string, worker: Worker): Promise<ImportFound> {
-  const found: ImportFound = { rows: 0, faulty: 0, shows: [], faults: [], fromMs: null, toMs: null };
-  for await (const { line, read } of readRows(file, worker)) {
+async function lookAtLog(file: string, place: WorkPlace): Promise<ImportFound> {
+  const found = nothingFound();
+  for await (const { line, read } of readRows(file, place)) {
     found.rows += 1;
     if (!read.ok) {
       found.faulty += 1;
@@ -72,8 +74,7 @@ async function lookAtLog(file: string, worker: Worker): Promise<ImportFound> {
       continue;
     }
     const { coffee, recipeId, doseG, endedMs } = read.record;
-    found.fromMs = Math.min(found.fromMs ?? Infinity, endedMs);
-    found.toMs = Math.max(found.toMs ?? 0, endedMs);
+    happenedAt(found, endedMs);
     if (found.shows.length < SHOWN) found.shows.push({ line, shows: `${coffee}, ${recipeId}, ${doseG} g` });
   }
   if (found.rows === 0) throw new FileFault('There is no line in it.');
@@ -84,9 +85,9 @@ async function takeLog(
   file: string,
   importId: string,
   leaveOutFaulty: boolean,
-  worker: Worker,
+  place: WorkPlace,
 ): Promise<Required<Omit<Done, 'found'>>> {
-  const { source } = worker;
+  const { source } = place;
   let taken = 0;
   let known = 0;
   let batch = new Map<string, BrewRecordRow>();
@@ -104,7 +105,7 @@ async function takeLog(
     batch = new Map();
     await pause(BREATH_MS);
   };
-  for await (const { line, read } of readRows(file, worker)) {
+  for await (const { line, read } of readRows(file, place)) {
     if (!read.ok) {
       if (leaveOutFaulty) continue;
       throw new FileFault(`Line ${line}: ${read.reason}`);
@@ -119,7 +120,7 @@ async function takeLog(
 
 async function* readRows(
   file: string,
-  { source, nowMs, onBytes, stopped }: Worker,
+  { source, nowMs, onBytes, stopped }: WorkPlace,
 ): AsyncGenerator<{ line: number; read: RowRead }> {
   const recipes = await openRecipes(source, () => undefined);
   const { stations } = await readBar(source.manager);
@@ -130,7 +131,7 @@ async function* readRows(
   }
 }
 
-async function takeOut(importId: string, { source, stopped }: Worker): Promise<Done> {
+async function takeOut(importId: string, { source, stopped }: WorkPlace): Promise<Done> {
   while (await source.manager.existsBy(BrewRecordRow, { importId })) {
     if (stopped()) throw new Stopped();
     await source.query(

@@ -1,0 +1,19 @@
+/**
+ * What a look at a large file gathers.
+ */
+import type { ImportFound } from '@even-kettle/core/contract';
+
+export const nothingFound = (): ImportFound => ({
+  rows: 0,
+  faulty: 0,
+  shows: [],
+  faults: [],
+  fromMs: null,
+  toMs: null,
+});
+
+/** Something of the file happened then, bar milliseconds. */
+export function happenedAt(found: ImportFound, atMs: number): void {
+  found.fromMs = Math.min(found.fromMs ?? Infinity, atMs);
+  found.toMs = Math.max(found.toMs ?? -Infinity, atMs);
+}
