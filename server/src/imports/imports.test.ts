@@ -1,11 +1,19 @@
 /** Logs from elsewhere, read in by the real worker while the bar goes on. */
+import { once } from 'node:events';
+import { readdirSync } from 'node:fs';
+import { request as httpRequest, type IncomingMessage } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { text } from 'node:stream/consumers';
 import request from 'supertest';
+import type { ImportJob } from '@even-kettle/core/contract';
 import {
   bar,
   brewed,
   buildImportWorker,
   close,
   cup,
+  folder,
   get,
   http,
   open,
@@ -157,4 +165,49 @@ test('an import that is stopped, or broken off with the server, leaves nothing',
     await new Promise((resolve) => setTimeout(resolve, 25));
   expect(await get('/api/imports')).toEqual({ current: null, kept: [] });
   expect((await get('/api/log')).records).toEqual([]);
+});
+
+test('a file that is stopped while it is sent, or whose sender goes away, is forgotten and makes room for the next', async () => {
+  const sending = () => {
+    const { port } = http.address() as AddressInfo;
+    const sent = httpRequest({
+      host: '127.0.0.1',
+      port,
+      method: 'POST',
+      path: '/api/imports?kind=log&name=half',
+      headers: { 'Content-Type': 'text/csv' },
+    });
+    sent.write('ended,coffee,recipe,dose_g\n'.padEnd(200_000, '#'));
+    return sent;
+  };
+  const current = async () => ((await get('/api/imports')) as { current: ImportJob | null }).current;
+  const until = async (there: (job: ImportJob | null) => boolean) => {
+    for (let tries = 0; tries < 400; tries += 1) {
+      const job = await current();
+      if (there(job)) return job;
+      await new Promise((resolve) => setTimeout(resolve, 10));
+    }
+    throw new Error('The import never came there.');
+  };
+  const left = () => readdirSync(join(folder, 'coming-in'));
+
+  const stopped = sending();
+  const answered = once(stopped, 'response');
+  const job = (await until((now) => (now?.bytes ?? 0) > 0))!;
+  expect(left()).toEqual([job.id]);
+  await request(http).delete(`/api/imports/${job.id}`).expect(204);
+  expect(await current()).toBeNull();
+  stopped.end();
+  const [response] = (await answered) as [IncomingMessage];
+  expect([response.statusCode, JSON.parse(await text(response)).phase]).toEqual([202, 'stopped']);
+  expect([await current(), left()]).toEqual([null, []]);
+
+  const gone = sending();
+  gone.on('error', () => undefined);
+  await until((now) => (now?.bytes ?? 0) > 0);
+  gone.destroy();
+  await until((now) => now === null);
+  expect(left()).toEqual([]);
+  const next = await sendFile('log', 'ended,coffee,recipe,dose_g\n2026-02-01T08:00:00Z,Fog,cone-thirds,18\n');
+  expect(next).toMatchObject({ phase: 'looked', found: { rows: 1 } });
 });
