@@ -68,7 +68,7 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
 /** A page on the bar. Gives what it told the store, and what it asked of the server. */
 export function showPage(
   page: ReactNode,
-  { view = viewOf(), api = {} }: { view?: BarView; api?: Partial<Api> } = {},
+  { view = viewOf(), api = {}, nowMs = 5000 }: { view?: BarView; api?: Partial<Api>; nowMs?: number } = {},
 ) {
   const acted: BarEvent[] = [];
   const saved: Recipe[] = [];
@@ -85,7 +85,7 @@ export function showPage(
     api,
     devices: openDeviceBoard(),
     planner: { ask: () => () => undefined, plan: () => Promise.resolve(null) },
-    clock: { nowMs: () => 5000, rate: () => 1 },
+    clock: { nowMs: () => nowMs, rate: () => 1 },
   } as unknown as BarHere;
   render(
     <PaperProvider>
