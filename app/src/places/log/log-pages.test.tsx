@@ -17,7 +17,7 @@ import type {
 } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { Refused, type Api } from '../../bar/api';
-import { TEST_BAR, press, showPage, type, viewOf } from '../../testing/bar';
+import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
 import { Brewed, verdict } from './brewed';
 import { DayPage } from './day-page';
@@ -28,6 +28,7 @@ import { RoundPage } from './round-page';
 import { RunPage } from './run-page';
 import { TasteForm } from './taste-form';
 import { cooledBrews } from './to-taste';
+import { Weights } from './weights';
 
 const mockParams: Record<string, string> = {};
 jest.mock('expo-router', () => ({
@@ -129,6 +130,57 @@ test('a taste is told in two taps and a chip; a TDS that cannot be is said at on
       taste: { balance: 1, strength: 0, seen: ['clumps'], words: 'walnut', tdsPct: 1.42 },
     }),
   ]);
+});
+
+test('up to three brews are laid over one, numbered as they were chosen; each can be taken away, and none twice', async () => {
+  const others = [185, 190, 195, 200].map((realBrewS, n) => ({
+    ...RECORD,
+    brewId: `other-${n + 1}`,
+    realBrewS,
+    endedMs: 1000 * n,
+  }));
+  const told = { ...others[0]!, brewId: 'no-zero', zeroMs: null };
+  const asked: string[] = [];
+  await show(
+    <Weights
+      record={RECORD}
+      trace={[
+        { atMs: 1000, massG: 0 },
+        { atMs: 8000, massG: 42 },
+      ]}
+    />,
+    {
+      log: () => Promise.resolve({ records: [RECORD, told, ...others], next: null }),
+      brew: (id) => {
+        asked.push(id);
+        const record = others.find(({ brewId }) => brewId === id)!;
+        return Promise.resolve({
+          record,
+          trace: [
+            { atMs: 1000, massG: 0 },
+            { atMs: 9000, massG: 50 },
+          ],
+          advice: null,
+        });
+      },
+    },
+  );
+  const chart = () => String(screen.getByLabelText(/^Water over time/).props['aria-label']);
+  expect(chart()).toMatch(/weighed 42 g, ended at 3:42$/);
+  for (const n of [2, 4, 1]) {
+    choose('Lay another over it', `other-${n}`);
+    await answered();
+  }
+  expect(asked).toEqual(['other-2', 'other-4', 'other-1']);
+  expect(chart()).toMatch(/, 1 ended at 3:10, 2 ended at 3:20, 3 ended at 3:05$/);
+  expect(screen.queryByLabelText('Lay another over it')).toBeNull();
+  press(/^Take away 2: /);
+  expect(chart()).toMatch(/, 1 ended at 3:10, 2 ended at 3:05$/);
+  // What lies over it already, itself, and what has no timer are not offered.
+  const options = screen.getByLabelText('Lay another over it').props.children as {
+    props: { value: string };
+  }[];
+  expect(options.map(({ props }) => props.value)).toEqual(['', 'other-3', 'other-4']);
 });
 
 const COARSER: Extract<NonNullable<Page['advice']>, { kind: 'change' }> = {
