@@ -80,6 +80,30 @@ test.describe('two weeks', () => {
     await page.getByLabel('Taste', { exact: true }).selectOption('bitter');
     await expect(page.getByTestId('brewed').first()).toContainText('bitter');
 
+    // One day of the two weeks: yesterday's cups and no others.
+    await page.getByRole('button', { name: 'Any' }).click();
+    const dayOf = (back: number) => {
+      const day = new Date();
+      day.setDate(day.getDate() - back);
+      return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}-${String(day.getDate()).padStart(2, '0')}`;
+    };
+    await page.getByLabel('From the day').fill(dayOf(3));
+    await page.getByLabel('To the day').fill(dayOf(3));
+    await expect(page.getByTestId('brewed')).toHaveCount(16);
+    const table = async (button: string) => {
+      const saved = page.waitForEvent('download');
+      await page.getByRole('button', { name: button }).click();
+      return readFileSync(await (await saved).path(), 'utf8')
+        .trim()
+        .split('\r\n');
+    };
+    expect(await table('Save these brews as CSV')).toHaveLength(1 + 16);
+    await page.getByTestId('brewed').filter({ hasText: 'Cone' }).first().click();
+    const weight = await table('Save what is drawn as CSV');
+    expect(weight[0]).toBe('s,g');
+    expect(weight.length).toBeGreaterThan(20);
+    await page.getByRole('link', { name: 'Log', exact: true }).click();
+
     await page.getByRole('button', { name: 'Runs' }).click();
     await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'Bloom and three pours' });
     await page.getByLabel('Coffee', { exact: true }).selectOption('Saltmarsh');

@@ -35,6 +35,11 @@ test('the log is narrowed by coffee, person, taste and words, and paged without 
   expect(idsOf(await get('/api/log?taste=bitter'))).toEqual([second]);
   expect(idsOf(await get('/api/log?taste=not%20tasted')).sort()).toEqual([first, third]);
   expect(idsOf(await get('/api/log?search=beacon%20WALL'))).toEqual([second]);
+  const { endedMs } = (await get(`/api/brews/${second}`)).record;
+  // From a moment on, up to another that is not in it.
+  expect(idsOf(await get(`/api/log?fromMs=${endedMs}`)).sort()).toEqual([second, third]);
+  expect(idsOf(await get(`/api/log?fromMs=${endedMs}&toMs=${endedMs + 1}`))).toEqual([second]);
+  expect(idsOf(await get(`/api/log?toMs=${endedMs}`))).toEqual([first]);
   // A per cent sign is one, and no joker.
   expect(idsOf(await get('/api/log?search=100%25%20w'))).toEqual([second]);
   expect(idsOf(await get('/api/log?search=9%25'))).toEqual([]);

@@ -19,6 +19,7 @@ import { inWords, showMass } from '@even-kettle/core/units';
 import { newId, useHere, useUnits } from '../../bar/bar-context';
 import { outcomeWords } from '../../bar/outcome-words';
 import { setDevice, useDevice } from '../../device/settings';
+import { dayOfMs } from '../../ui/days';
 import { useLook } from '../../ui/look';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
@@ -36,7 +37,8 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const noted = item.brew?.notes?.findLast(({ atMs }) => nowMs - atMs < NOTED_MS);
   const watched = item.awaited ?? item.step;
   const caution = item.asks === 'cue' ? null : cautionFor(item.step, item.card.method);
-  if (caution && device.cautionsRead[caution] !== dayOf(nowMs))
+  // A shift is a day where the bar stands.
+  if (caution && device.cautionsRead[caution] !== dayOfMs(nowMs))
     return (
       <Strip
         says="Caution"
@@ -47,7 +49,7 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
             icon="check"
             label="Read"
             says="Read, for this shift"
-            onPress={() => setDevice({ cautionsRead: { ...device.cautionsRead, [caution]: dayOf(nowMs) } })}
+            onPress={() => setDevice({ cautionsRead: { ...device.cautionsRead, [caution]: dayOfMs(nowMs) } })}
           />
         }
       />
@@ -59,9 +61,6 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
   return item.brew && notes.length > 0 ? <Notes key={item.brewId} brew={item.brew} notes={notes} /> : null;
 }
-
-/** A shift is a day of the bar's clock. */
-const dayOf = (barMs: number): string => new Date(barMs).toISOString().slice(0, 10);
 
 function outcomeNow(brew: BrewState, nowMs: number): PourOutcome | null {
   const outcome = pourOutcome(brew.planned, brew.card, factsOf(brew));

@@ -9,13 +9,13 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
 import { Badge } from '../../ui/badge';
+import { startOfDay, startOfNextDay } from '../../ui/days';
 import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { Answer, Head } from './answer';
 import { Bar } from './bar-of';
 
 const DAY_MS = 86_400_000;
-const startOfDay = (atMs: number): number => new Date(new Date(atMs).setHours(0, 0, 0, 0)).getTime();
 
 export function DayPage() {
   const { api } = useHere();
@@ -26,7 +26,7 @@ export function DayPage() {
   const fromMs = startOfDay(todayMs - back * DAY_MS + DAY_MS / 2);
   const day = useQuery({
     queryKey: ['log', 'day', fromMs],
-    queryFn: () => api.day(fromMs, startOfDay(fromMs + 1.5 * DAY_MS)),
+    queryFn: () => api.day(fromMs, startOfNextDay(fromMs)),
     // Bar time is 0 until it has been measured.
     enabled: nowMs > 0,
   });

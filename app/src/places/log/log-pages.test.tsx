@@ -1,7 +1,7 @@
 /** The Log's pages: what is told goes into the log, what is advised can be taken up, what is wrong is said. */
 import { act, screen } from '@testing-library/react-native';
 import { QueryClient, QueryClientProvider, notifyManager } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { EMPTY_BAR, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import type {
   BarChange,
@@ -16,11 +16,12 @@ import type {
   SaveRecipe,
 } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
-import { Refused, type Api } from '../../bar/api';
+import { Refused, type Api, type LogAsked } from '../../bar/api';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
 import { Brewed, verdict } from './brewed';
 import { DayPage } from './day-page';
+import { Filters } from './filters';
 import { HandsPage } from './hands-page';
 import { HousePage } from './house-page';
 import { LargeFileCard } from './large-file';
@@ -31,8 +32,13 @@ import { cooledBrews } from './to-taste';
 import { Weights } from './weights';
 
 const mockParams: Record<string, string> = {};
+const mockPushed: unknown[] = [];
 jest.mock('expo-router', () => ({
-  router: { push: () => undefined, navigate: () => undefined, setParams: () => undefined },
+  router: {
+    push: (to: unknown) => mockPushed.push(to),
+    navigate: () => undefined,
+    setParams: () => undefined,
+  },
   useLocalSearchParams: () => mockParams,
 }));
 
@@ -130,6 +136,34 @@ test('a taste is told in two taps and a chip; a TDS that cannot be is said at on
       taste: { balance: 1, strength: 0, seen: ['clumps'], words: 'walnut', tdsPct: 1.42 },
     }),
   ]);
+});
+
+test('the log is narrowed to days: the last is in it, each can be left open, and a range the wrong way round is said', async () => {
+  const asks: LogAsked[] = [];
+  function Narrowed() {
+    const [asked, setAsked] = useState<LogAsked>({ search: 'fog' });
+    asks.push(asked);
+    return <Filters asked={asked} typed="" onType={() => undefined} onAsk={setAsked} />;
+  }
+  await show(<Narrowed />);
+  press('Narrow');
+  choose('From the day', '2026-11-20');
+  choose('To the day', '2026-11-20');
+  const { fromMs, toMs } = asks.at(-1)!;
+  expect([fromMs, toMs].map(Number)).toEqual([
+    new Date(2026, 10, 20).getTime(),
+    new Date(2026, 10, 21).getTime(),
+  ]);
+  expect(screen.getByLabelText('To the day').props.value).toBe('2026-11-20');
+  expect(screen.queryByRole('alert')).toBeNull();
+  choose('From the day', '2026-11-22');
+  expect(screen.getByRole('alert')).toHaveTextContent(/^The first day is after the last/);
+  choose('To the day', '');
+  expect(screen.queryByRole('alert')).toBeNull();
+  choose('Taste', 'bitter');
+  expect(screen.getByLabelText('Narrow · 2')).toBeTruthy();
+  press('Any');
+  expect(asks.at(-1)).toEqual({ search: 'fog' });
 });
 
 test('up to three brews are laid over one, numbered as they were chosen; each can be taken away, and none twice', async () => {
@@ -310,6 +344,27 @@ test('a run that shifted says since when and by how much; what is not known yet 
   expect(
     screen.getByLabelText('20 brews, the last 3:23, usual from 3:01 to 3:11, shifted since'),
   ).toBeTruthy();
+});
+
+test('brews that were left out of what is learnt are named, and lead to their pages', async () => {
+  Object.assign(mockParams, { recipeId: 'cone-thirds', coffee: 'Saltmarsh' });
+  const run = [1, 2, 3].map((n) => ({
+    brewId: `b${n}`,
+    endedMs: new Date(2026, 0, n, 9, 5).getTime(),
+    brewS: 185,
+    setting: 18,
+  }));
+  const retention = { gPerG: 2.04, plusMinus: 0.06, cups: 9, outliers: ['b2', 'long-gone'] };
+  await show(<RunPage />, {
+    log: () => Promise.resolve({ records: [RECORD], next: null }),
+    learnt: () => Promise.resolve({ ...LEARNT, run, retention }),
+  });
+  expect(screen.getByText('from 9 weighed cups')).toBeTruthy();
+  press(/^Left out of retention: the brew of .*2.*5/);
+  press('Left out of retention: an older brew');
+  expect(mockPushed.slice(-2)).toEqual(
+    ['b2', 'long-gone'].map((id) => ({ pathname: '/log/[id]', params: { id } })),
+  );
 });
 
 const DAY: Day = {

@@ -5,15 +5,12 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { router, type Href } from 'expo-router';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import { TASTES } from '@even-kettle/core/brew';
-import { METHODS, METHOD_IDS } from '@even-kettle/core/recipe';
 import type { LogAsked } from '../../bar/api';
 import { useBar, useHere } from '../../bar/bar-context';
-import { Field } from '../../ui/field';
-import { Loading, Notice, Page, Row, Tap } from '../../ui/parts';
-import { Select } from '../../ui/select';
-import { Heading, Text } from '../../ui/text';
+import { Loading, Notice, Page, Tap } from '../../ui/parts';
+import { Heading } from '../../ui/text';
 import { Brewed } from './brewed';
+import { Filters } from './filters';
 import { ToTaste } from './to-taste';
 
 const WAYS: [label: string, href: Href][] = [
@@ -106,78 +103,5 @@ export function LogPlace() {
         />
       ) : null}
     </Page>
-  );
-}
-
-type FiltersProps = {
-  asked: LogAsked;
-  typed: string;
-  onType: (text: string) => void;
-  onAsk: (asked: LogAsked) => void;
-};
-
-function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
-  const { bar, recipes } = useBar();
-  const [open, setOpen] = useState(false);
-  const chosen = (['coffee', 'method', 'recipeId', 'stationId', 'person', 'taste'] as const).filter(
-    (key) => asked[key],
-  );
-  const choose = (
-    key: (typeof chosen)[number],
-    label: string,
-    options: readonly { value: string; label: string }[],
-  ) => (
-    <Select
-      label={label}
-      value={asked[key] ?? ''}
-      onChange={(value) => onAsk({ ...asked, [key]: value })}
-      options={[{ value: '', label: 'any' }, ...options]}
-      style={{ flexGrow: 1, flexBasis: 150 }}
-    />
-  );
-  const named = (things: readonly { id: string; name: string }[]) =>
-    things.map(({ id, name }) => ({ value: id, label: name }));
-  return (
-    <View style={{ gap: 10 }}>
-      <Row style={{ alignItems: 'flex-end' }}>
-        <Field label="Search" says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
-        <Tap
-          label={chosen.length > 0 ? `Narrow · ${chosen.length}` : 'Narrow'}
-          kind={open || chosen.length > 0 ? 'chosen' : 'plain'}
-          onPress={() => setOpen(!open)}
-          style={{ height: 56 }}
-        />
-      </Row>
-      {open ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-          {choose(
-            'coffee',
-            'Coffee',
-            (bar?.coffees ?? []).map(({ name }) => ({ value: name, label: name })),
-          )}
-          {choose(
-            'method',
-            'Method',
-            METHOD_IDS.map((id) => ({ value: id, label: METHODS[id].name })),
-          )}
-          {choose('recipeId', 'Recipe', named(recipes))}
-          {choose('stationId', 'Station', named(bar?.stations ?? []))}
-          {choose('person', 'Hands of', named(bar?.people ?? []))}
-          {choose(
-            'taste',
-            'Taste',
-            TASTES.map((taste) => ({ value: taste, label: taste })),
-          )}
-          <Row style={{ flexBasis: '100%' }}>
-            <Text size="small" quiet style={{ flex: 1 }}>
-              Guest, coffee, recipe, notes and tastes are searched.
-            </Text>
-            {chosen.length > 0 ? (
-              <Tap label="Any" kind="bare" onPress={() => onAsk({ search: asked.search ?? '' })} />
-            ) : null}
-          </Row>
-        </View>
-      ) : null}
-    </View>
   );
 }

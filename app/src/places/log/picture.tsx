@@ -1,5 +1,5 @@
 /**
- * A chart that can be taken along, as SVG or as PNG.
+ * A chart that can be taken along, as SVG or as PNG, and what it draws as a table.
  */
 import { useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
@@ -10,7 +10,14 @@ import { useLook } from '../../ui/look';
 /** Twice the size on the screen, so that it can be printed. */
 const SCALE = 2;
 
-export function Picture({ name, children }: { name: string; children: ReactNode }) {
+type Props = {
+  name: string;
+  /** Address of what it draws, as a table. */
+  table?: string | undefined;
+  children: ReactNode;
+};
+
+export function Picture({ name, table, children }: Props) {
   const around = useRef<View>(null);
   const look = useLook();
   const svgText = () => {
@@ -44,6 +51,14 @@ export function Picture({ name, children }: { name: string; children: ReactNode 
     <View>
       <View ref={around}>{children}</View>
       <Row style={{ justifyContent: 'flex-end', gap: 0 }}>
+        {table ? (
+          <Tap
+            kind="bare"
+            label="CSV"
+            says="Save what is drawn as CSV"
+            onPress={() => window.location.assign(table)}
+          />
+        ) : null}
         <Tap kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
         <Tap kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
       </Row>

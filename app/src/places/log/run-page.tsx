@@ -7,7 +7,8 @@ import { useQuery } from '@tanstack/react-query';
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useHere } from '../../bar/bar-context';
-import { Card, Notice, Page } from '../../ui/parts';
+import { dayAndTime } from '../../bar/words';
+import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { Answer, Head } from './answer';
@@ -66,6 +67,9 @@ export function RunPage() {
   );
 }
 
+/** The latest of those that were left out. */
+const ODD_SHOWN = 5;
+
 function Whole({ learnt }: { learnt: Learnt }) {
   const { run, chart, tried } = learnt;
   if (run.length === 0)
@@ -108,41 +112,44 @@ function verdict({ run, chart }: Learnt): string {
     : `It runs as it does, around ${showClock(chart.centreS)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
 }
 
-/** What is learnt, from how many brews, and how sure it is. */
-function Facts({ learnt: { grind, retention, drawdown } }: { learnt: Learnt }) {
-  const facts: [name: string, value: string, from: string][] = [
+type Fact = { name: string; value: string; from: string; odd?: string[] | undefined };
+
+/** What is learnt, from how many brews, and how sure it is; brews that were left out, by name. */
+function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt }) {
+  const facts: Fact[] = [
     ...(grind
       ? [
-          [
-            'a step coarser',
-            `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s`,
-            grind.brews === 0
-              ? 'the usual, no brew yet'
-              : `${grind.grinderName}, from ${grind.brews} brew${grind.brews === 1 ? '' : 's'}`,
-          ] as [string, string, string],
+          {
+            name: 'a step coarser',
+            value: `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s`,
+            from:
+              grind.brews === 0
+                ? 'the usual, no brew yet'
+                : `${grind.grinderName}, from ${grind.brews} brew${grind.brews === 1 ? '' : 's'}`,
+          },
         ]
       : []),
-    [
-      'retention',
-      retention
+    {
+      name: 'retention',
+      value: retention
         ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)}`
         : 'the method’s own',
-      retention
-        ? `from ${retention.cups} weighed cups${retention.outliers.length > 0 ? `, ${retention.outliers.length} left out as odd` : ''}`
-        : 'five weighed cups teach it',
-    ],
-    [
-      'drawdown',
-      drawdown ? `${Math.round(drawdown.usualS)} s at ${drawdown.usualG} g` : 'the recipe’s own',
-      drawdown
+      from: retention ? `from ${retention.cups} weighed cups` : 'five weighed cups teach it',
+      odd: retention?.outliers,
+    },
+    {
+      name: 'drawdown',
+      value: drawdown ? `${Math.round(drawdown.usualS)} s at ${drawdown.usualG} g` : 'the recipe’s own',
+      from: drawdown
         ? `grows with water to the power ${drawdown.exponent}, from ${drawdown.brews} brews`
         : 'cups of two sizes teach it',
-    ],
+      odd: drawdown?.outliers,
+    },
   ];
   return (
     <Card>
       <Subheading>Learnt</Subheading>
-      {facts.map(([name, value, from]) => (
+      {facts.map(({ name, value, from, odd = [] }) => (
         <View key={name}>
           <Text size="small" quiet>
             {name}
@@ -151,8 +158,35 @@ function Facts({ learnt: { grind, retention, drawdown } }: { learnt: Learnt }) {
           <Text size="small" quiet>
             {from}
           </Text>
+          {odd.length > 0 ? <Odd ids={odd} run={run} of={name} /> : null}
         </View>
       ))}
     </Card>
+  );
+}
+
+/** Brews that the rest speaks against, each a way to its page. */
+function Odd({ ids, run, of }: { ids: string[]; run: Learnt['run']; of: string }) {
+  const { clock } = useHere();
+  const shown = ids.slice(-ODD_SHOWN);
+  return (
+    <Row style={{ flexWrap: 'wrap', gap: 0 }}>
+      <Text size="small" quiet>
+        left out as odd{shown.length < ids.length ? `, the latest of ${ids.length}` : ''}:
+      </Text>
+      {shown.map((id) => {
+        const brew = run.find(({ brewId }) => brewId === id);
+        const when = brew ? dayAndTime(brew.endedMs, clock.nowMs()) : 'an older brew';
+        return (
+          <Tap
+            key={id}
+            kind="bare"
+            label={when}
+            says={`Left out of ${of}: ${brew ? `the brew of ${when}` : when}`}
+            onPress={() => router.push({ pathname: '/log/[id]', params: { id } })}
+          />
+        );
+      })}
+    </Row>
   );
 }

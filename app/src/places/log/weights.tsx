@@ -53,7 +53,10 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
           }
         />
       </Row>
-      <Picture name={`brew-${record.brewId}`}>
+      <Picture
+        name={`brew-${record.brewId}`}
+        table={trace ? `/api/files/traces/${encodeURIComponent(record.brewId)}.csv` : undefined}
+      >
         <TraceChart
           record={record}
           points={trace}
