@@ -4,7 +4,7 @@
  * only slides. Closer and wider by pinch, by wheel with Ctrl, or by the keys + and -; an order is dragged sooner or later
  * by its badge.
  */
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import { badgeOf } from '@even-kettle/core/brew';
@@ -45,6 +45,8 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [state, bar, book, plan, clock, workedOutMs],
   );
+  // Drawn from a whole minute on, so that it can slide for one, and a little, before it is drawn anew.
+  const zeroMs = Math.floor(Math.max(workedOutMs, clock.nowMs()) / 1000 / SPARE_S) * SPARE_S * 1000;
   const urge = useUrging();
   const zoom = (by: number) =>
     setMinutes((now) => Math.min(WIDEST_MIN, Math.max(CLOSEST_MIN, Math.round(now * by))));
@@ -104,8 +106,14 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
               {lane.name}
             </Text>
             <View style={{ width: chartW, height: LANE_H, overflow: 'hidden' }}>
-              <Sliding pxPerS={pxPerS}>
-                <LaneDrawing lane={lane} pxPerS={pxPerS} seconds={minutes * 60} onDrop={dropped} />
+              <Sliding zeroMs={zeroMs} pxPerS={pxPerS}>
+                <LaneDrawing
+                  lane={lane}
+                  zeroMs={zeroMs}
+                  pxPerS={pxPerS}
+                  seconds={minutes * 60}
+                  onDrop={dropped}
+                />
               </Sliding>
             </View>
           </View>
@@ -152,23 +160,25 @@ function Minutes({ minutes, pxPerS }: { minutes: number; pxPerS: number }) {
   );
 }
 
+type SlidingProps = { zeroMs: number; pxPerS: number; children: React.ReactNode };
+
 /**
  * What slides to the left as time goes by. Only its place is changed, straight on the element: nothing is drawn anew.
  */
-function Sliding({ pxPerS, children }: { pxPerS: number; children: React.ReactNode }) {
+function Sliding({ zeroMs, pxPerS, children }: SlidingProps) {
   const { clock } = useHere();
   const ref = useRef<View>(null);
-  useEffect(() => {
+  // Before it is painted: a drawing from another minute on stands at another place.
+  useLayoutEffect(() => {
     const element = ref.current as unknown as HTMLElement | null;
     if (!element?.style) return undefined;
     const slide = () => {
-      const zeroMs = Math.floor(clock.nowMs() / 1000 / SPARE_S) * SPARE_S * 1000;
       element.style.transform = `translateX(${(-((clock.nowMs() - zeroMs) / 1000) * pxPerS).toFixed(1)}px)`;
     };
     slide();
     const timer = setInterval(slide, 1000);
     return () => clearInterval(timer);
-  }, [clock, pxPerS, children]);
+  }, [clock, zeroMs, pxPerS]);
   return (
     <View ref={ref} testID="slides" style={{ position: 'absolute', left: 0, top: 0 }}>
       {children}
@@ -178,18 +188,17 @@ function Sliding({ pxPerS, children }: { pxPerS: number; children: React.ReactNo
 
 type LaneDrawingProps = {
   lane: Lane;
+  /** The moment that stands at the left, after a while of what has just been. */
+  zeroMs: number;
   pxPerS: number;
   seconds: number;
   onDrop: (orderId: string, byS: number) => void;
 };
 
-/** A lane from a whole minute on, so that it can slide for one before it is drawn anew. */
-function LaneDrawing({ lane, pxPerS, seconds, onDrop }: LaneDrawingProps) {
+function LaneDrawing({ lane, zeroMs, pxPerS, seconds, onDrop }: LaneDrawingProps) {
   const look = useLook();
-  const minuteMs = useNow(SPARE_S * 1000);
   const { clock } = useHere();
-  const zeroMs = Math.floor(Math.max(minuteMs, clock.nowMs()) / 1000 / SPARE_S) * SPARE_S * 1000;
-  const endS = seconds + SPARE_S;
+  const endS = seconds + SPARE_S + LANES_MS / 1000;
   const xAt = (atMs: number) => ((atMs - zeroMs) / 1000 + PAST_S) * pxPerS;
   const shown = ({ fromMs, toMs }: Span) => toMs > zeroMs - PAST_S * 1000 && fromMs < zeroMs + endS * 1000;
   const width = (endS + PAST_S) * pxPerS;
