@@ -60,6 +60,23 @@ test('a swirl runs by itself, and then the next pour is due at its place on the 
   });
 });
 
+test('while a pour is overdue, what comes after it is never due sooner than that pour can be over, however old the plan', () => {
+  const state = stateOf(...prepared, begun('a1.1', 'bloom', 100), done('a1.1', 'bloom', 107));
+  const { problem } = buildProblem(state, BENCH, book, at(115) / 1000);
+  const plan = solve(problem);
+  for (const nowS of [150, 175, 230]) {
+    const [late, next, last] = agenda(state, BENCH, book, plan, at(nowS));
+    expect([late!.key, next!.key, last!.key]).toEqual(['a1.1/pour-2', 'a1.1/pour-3', 'a1.1/pour-4']);
+    expect(late!.dueMs).toBe(at(140));
+    expect(next!.dueMs).toBeGreaterThanOrEqual(at(nowS + late!.step.durationS));
+    expect(last!.dueMs).toBeGreaterThanOrEqual(next!.dueMs + next!.step.durationS * 1000);
+  }
+  // Begun, it is over when it has had its time, or now.
+  const [pouring, next] = agendaAt(170, ...prepared, begun('a1.1', 'bloom', 100));
+  expect([pouring!.key, pouring!.asks]).toEqual(['a1.1/bloom', 'finish']);
+  expect(next!.dueMs).toBeGreaterThanOrEqual(at(170));
+});
+
 test('what waits for a cue gives way to what is due, and both to what has been begun', () => {
   expect(agendaAt(300, ...poured)[0]).toMatchObject({
     key: 'a1.1/serve',

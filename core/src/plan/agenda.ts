@@ -120,7 +120,9 @@ function ofBrew(
   return attended.map((time, index) => {
     const key = stepKey(brew.id, time.step.id);
     const dueMs = Math.max(soonestMs, dueOf(time, times, plan?.starts[key]));
-    soonestMs = dueMs + time.step.durationS * 1000;
+    // What is overdue, or takes longer than it should, holds up what comes after it until then at least.
+    const fromMs = time.status === 'running' ? dueMs : Math.max(dueMs, nowMs);
+    soonestMs = Math.max(nowMs, fromMs + time.step.durationS * 1000);
     return {
       key,
       brewId: brew.id,
