@@ -190,8 +190,8 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
           createWriteStream(file),
         );
       } catch (error) {
-        if (current === now) current = null;
         await rm(file, { force: true });
+        if (current === now) current = null;
         if (error instanceof TooLarge) return { ok: false, why: 'too-large' };
         throw error;
       }
