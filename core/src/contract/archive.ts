@@ -7,7 +7,6 @@ import { barEventSchema } from './events';
 
 export const ARCHIVE_FORMAT = 'even-kettle/archive@1';
 
-/** An archive's parts, each of which is checked by itself: the whole of it may be larger than memory. */
 /** An archive's parts by name: an item of each list is checked by itself, since the whole may be larger than memory. */
 export const archiveParts = {
   format: z.literal(ARCHIVE_FORMAT, `must be ${ARCHIVE_FORMAT}`),

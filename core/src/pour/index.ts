@@ -2,6 +2,7 @@ export { drainTauS, slurryG } from './level';
 export type { PouredSpan } from './level';
 export {
   SCALE_HZ,
+  SPOUT_S,
   USUAL_NATURE,
   emptyScale,
   practisedFlow,

@@ -3,6 +3,7 @@
  */
 import {
   SCALE_HZ,
+  SPOUT_S,
   USUAL_NATURE,
   addReading,
   emptyScale,
@@ -20,9 +21,8 @@ export type Poured = { fromMs: number; toMs: number; toG: number };
 /** Where nothing is poured a reading now and then says as much, milliseconds. */
 const RESTING_MS = 500;
 const POURING_MS = 1000 / SCALE_HZ;
-/** A hand lets go a moment before the end; what runs then still comes for about so long, seconds. */
+/** A hand lets go a moment before the end, since the spout still runs, seconds. */
 const LETS_GO_S = 0.35;
-const RUNS_ON_S = 0.22;
 
 /**
  * The readings over a brew, as few points.
@@ -45,7 +45,7 @@ export function weighed(
     const pour = pours.find(({ fromMs, toMs }) => atMs >= fromMs && atMs < toMs);
     tickMs = pour || model.flowGPerS > 0 ? POURING_MS : RESTING_MS;
     const leftS = pour ? (pour.toMs - atMs) / 1000 - LETS_GO_S : 0;
-    const leftG = pour ? pour.toG - model.pouredG - RUNS_ON_S * model.flowGPerS : 0;
+    const leftG = pour ? pour.toG - model.pouredG - SPOUT_S * model.flowGPerS : 0;
     const wantedGPerS = leftS > 0 ? Math.max(0, leftG) / Math.max(LETS_GO_S, leftS) : 0;
     model = stepScale(model, tickMs / 1000, wantedGPerS, nature, random);
     addReading(trace, { atMs, massG: readingOf(model, nature, random) });

@@ -4,10 +4,10 @@ import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { agenda, buildProblem, solve } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { BarContext, type BarHere } from '../../bar/bar-context';
 import { openDeviceBoard } from '../../bar/device-board';
 import { TEST_BAR } from '../../testing/bar';
+import { T0, at, book, done, firstWater, prep, started, taken } from '../../testing/cone';
 import { HandsCard } from './hands-card';
 
 const pushed: unknown[] = [];
@@ -15,60 +15,11 @@ const pushed: unknown[] = [];
 jest.mock('../../device/shortcuts', () => ({ useShortcuts: () => undefined }));
 jest.mock('expo-router', () => ({ router: { push: (to: unknown) => mockPushed(to) } }));
 const mockPushed = (to: unknown) => pushed.push(to);
-const book = bookOf(SCHOOLS);
-const T0 = Date.UTC(2026, 0, 5, 8);
-const at = (seconds: number) => T0 + seconds * 1000;
 const BAR: Bar = { ...TEST_BAR, stations: TEST_BAR.stations.slice(0, 1) };
 
-const order: BarEvent = {
-  id: 'o',
-  type: 'order-taken',
-  atMs: at(0),
-  orderId: 'A',
-  cups: [
-    {
-      cupId: 'a1',
-      recipeId: 'cone-thirds',
-      recipeVersion: 1,
-      coffee: 'Saltmarsh',
-      roast: 'medium',
-      cupMl: 250,
-    },
-  ],
-};
-const started: BarEvent = {
-  id: 's',
-  type: 'brew-started',
-  atMs: at(0),
-  brewId: 'a1.1',
-  orderId: 'A',
-  cupId: 'a1',
-  stationId: 'cone-1',
-  stationName: 'Cone 1',
-  brewerId: 'cone-m',
-  altitudeM: 0,
-  kettlePowerW: 1200,
-  kettleFilledAtC: 90,
-};
-const done = (stepId: string, seconds: number): BarEvent => ({
-  id: stepId,
-  type: 'step-done',
-  atMs: at(seconds),
-  brewId: 'a1.1',
-  stepId,
-});
-const prepared = [
-  order,
-  started,
-  done('fill', 12),
-  done('weigh', 24),
-  done('set-filter', 64),
-  done('load', 94),
-];
-const blooming: BarEvent[] = [
-  ...prepared,
-  { id: 'b', type: 'step-begun', atMs: at(100), brewId: 'a1.1', stepId: 'bloom' },
-];
+const order = taken('A');
+const prepared = [order, started('A'), ...prep];
+const blooming = [...prepared, firstWater];
 
 function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   const { state } = reduce(events, book, EMPTY_BAR);

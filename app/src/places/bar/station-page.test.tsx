@@ -1,8 +1,8 @@
 /** What can be put right about a brew from its station, and what each tap says happened. */
 import { screen } from '@testing-library/react-native';
 import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { at, book, done, firstWater, prep, started, taken } from '../../testing/cone';
 import { readClock } from './brew-steps';
 import { StationPage } from './station-page';
 
@@ -17,58 +17,12 @@ beforeEach(() => {
   mockWent.length = 0;
 });
 
-const book = bookOf(SCHOOLS);
-const T0 = Date.UTC(2026, 0, 5, 8);
-const at = (seconds: number) => T0 + seconds * 1000;
 const BAR = {
   ...TEST_BAR,
   stations: [...TEST_BAR.stations, { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m' }],
 };
-const taken = (orderId: string, name: string): BarEvent => ({
-  id: `o${orderId}`,
-  type: 'order-taken',
-  atMs: at(0),
-  orderId,
-  name,
-  cups: [
-    {
-      cupId: `${orderId}1`,
-      recipeId: 'cone-thirds',
-      recipeVersion: 1,
-      coffee: 'Saltmarsh',
-      roast: 'medium',
-      cupMl: 250,
-    },
-  ],
-});
-const started = (orderId: string, stationId: string, stationName: string): BarEvent => ({
-  id: `s${orderId}`,
-  type: 'brew-started',
-  atMs: at(0),
-  brewId: `${orderId}1.1`,
-  orderId,
-  cupId: `${orderId}1`,
-  stationId,
-  stationName,
-  brewerId: 'cone-m',
-  altitudeM: 0,
-  kettlePowerW: 1200,
-  kettleFilledAtC: 90,
-});
-const done = (stepId: string, seconds: number): BarEvent => ({
-  id: stepId,
-  type: 'step-done',
-  atMs: at(seconds),
-  brewId: 'A1.1',
-  stepId,
-});
-const waits = [taken('A', 'window'), taken('B', 'pilot'), started('A', 'cone-1', 'Cone 1')];
-const prepared = [...waits, done('fill', 12), done('weigh', 24), done('set-filter', 64), done('load', 94)];
-const bloomed: BarEvent[] = [
-  ...prepared,
-  { id: 'b', type: 'step-begun', atMs: at(100), brewId: 'A1.1', stepId: 'bloom' },
-  done('bloom', 107),
-];
+const waits = [taken('A', 'window'), taken('B', 'pilot'), started('A')];
+const bloomed = [...waits, ...prep, firstWater, done('bloom', 107)];
 const poured = [...bloomed, done('pour-2', 158), done('pour-3', 188), done('pour-4', 215)];
 
 function show(events: BarEvent[], seconds: number) {
@@ -91,7 +45,7 @@ test('every note keeps its place from prep to drawdown, and can be tapped while 
   const { acted } = show(poured, 240);
   expect(notes()).toEqual([false, false, true, true]);
   press('Stalled');
-  expect(acted).toMatchObject([{ type: 'brew-noted', brewId: 'A1.1', note: 'stalled', atMs: at(240) }]);
+  expect(acted).toMatchObject([{ type: 'brew-noted', brewId: 'a1.1', note: 'stalled', atMs: at(240) }]);
 });
 
 test('a step’s time and reading are corrected, only what was changed is told, and what is no number is said so', () => {
@@ -124,14 +78,14 @@ test('the real dose, another station, another cup and giving up are each one tap
   expect(screen.getByLabelText('Say that it stands there').props.accessibilityState.disabled).toBe(true);
   choose('It stands at', 'cone-2');
   press('Say that it stands there');
-  choose('It goes to', 'B1');
+  choose('It goes to', 'b1');
   press('Give it to that cup');
   press('Give this brew up…');
   press('Give up: spilt');
   expect(acted).toMatchObject([
     { type: 'dose-corrected', doseG: 16 },
     { type: 'brew-moved', stationId: 'cone-2', stationName: 'Cone 2', brewerId: 'cone-m' },
-    { type: 'brew-given', fromOrderId: 'A', fromCupId: 'A1', orderId: 'B', cupId: 'B1' },
+    { type: 'brew-given', fromOrderId: 'A', fromCupId: 'a1', orderId: 'B', cupId: 'b1' },
     { type: 'brew-abandoned', reason: 'spilt' },
   ]);
   expect(acted[2]).not.toHaveProperty('otherBrewId');
@@ -140,9 +94,9 @@ test('the real dose, another station, another cup and giving up are each one tap
 
 test('two brews that went to each other’s cups are swapped', () => {
   const { acted } = show([...bloomed, started('B', 'cone-2', 'Cone 2')], 120);
-  choose('It goes to', 'B1');
+  choose('It goes to', 'b1');
   press('Swap the two brews');
-  expect(acted).toMatchObject([{ type: 'brew-given', cupId: 'B1', otherBrewId: 'B1.1' }]);
+  expect(acted).toMatchObject([{ type: 'brew-given', cupId: 'b1', otherBrewId: 'b1.1' }]);
 });
 
 test('a station without a brew, and one that is gone, say so', () => {

@@ -15,7 +15,7 @@ import { FACE } from '../../ui/theme';
 import { Level, Upright, useChartWidth } from './chart-parts';
 
 type Point = { s: number; g: number };
-export type Of = { record: BrewRecord; points: WeightPoint[] | null };
+type Of = { record: BrewRecord; points: WeightPoint[] | null };
 
 const HEIGHT = 210;
 const PLOT = { left: 44, right: 12, top: 14, bottom: 26 };
