@@ -48,8 +48,15 @@ export const FIRST_BAR: Bar = {
   coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
 };
 
-export async function readBar(manager: EntityManager): Promise<Bar> {
-  return (await readSetting<Bar>(manager, SETTING)) ?? FIRST_BAR;
+/** @param warn told where what is stored cannot be read; the bench to begin with stands in for it then */
+export async function readBar(
+  manager: EntityManager,
+  warn: (message: string) => void = () => undefined,
+): Promise<Bar> {
+  const stored = await readSetting<Bar>(manager, SETTING).catch(() => undefined);
+  if (stored === undefined)
+    warn('The bench’s settings cannot be read. Those of a new bar stand in for them.');
+  return stored ?? FIRST_BAR;
 }
 
 export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> {

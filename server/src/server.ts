@@ -1,20 +1,25 @@
 /**
  * The bar's server, put together: store, clock, log, planning and live stream. HTTP is a face on it.
  */
+import { createHash } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
-import type { Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
-import { brewAt, forgetClosed, hostOf, type BarEvent, type BarState } from '@even-kettle/core/brew';
-import { cardFor } from '@even-kettle/core/plan';
-import { startClock, type BarClock } from './bar-clock';
+import type { Bar, BarChange, SaveRecipe, Snapshot, StorageState } from '@even-kettle/core/contract';
+import { brewAt, forgetClosed, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import { admission } from './bar/admission';
+import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
 import { openDevices, type DeviceHub } from './devices/devices';
 import { openHub, type LiveHub } from './http/live';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Solver } from './planning/solver';
-import { openLog, type Appended, type EventLog, type Refused } from './store/log';
+import { canonical } from './store/canonical';
+import { faultsOf } from './store/database';
+import { openLog, type Appended, type EventLog } from './store/log';
+import { watchSpace } from './store/space';
 import { openTraces, type TraceShelf } from './store/traces';
 import { openRecords, type RecordShelf } from './store/records';
+import { writeSetting } from './store/settings-table';
+import { StoreFailed, alone, inTransaction, transactionNow, whenUnclean } from './store/transaction';
 import { openLearning, type Learning } from './learnt';
 import { archiveOf } from './files/archive';
 import { openImportDesk, type ImportDesk } from './imports/desk';
@@ -36,21 +41,32 @@ export type BarServer = {
   /** Large files that are read in: a log from elsewhere, or such an archive into an empty bar. */
   imports: ImportDesk;
   /** Stores a post; planning and the other devices follow. */
-  post: (events: BarEvent[]) => Promise<Appended>;
-  /** Changes settings, or says which of them cannot be changed just now. */
-  change: (
-    change: BarChange,
-  ) => Promise<{ ok: true; bar: Bar } | { ok: false; field: string; reason: string }>;
+  post: (events: readonly unknown[]) => Promise<Appended>;
+  /**
+   * Changes settings, or says which of them cannot be changed just now.
+   * @param change what to change, or how it follows from the settings as they stand
+   * @param basedOn the version of the settings that it was made from; refused where they have changed since
+   */
+  change: (change: BarChange | ((bar: Bar) => BarChange), basedOn?: string) => Promise<Changed>;
+  /** Names the settings as they stand: another after every change. */
+  barVersion: () => string;
   saveRecipe: (asked: SaveRecipe) => Promise<Saved>;
   snapshot: () => Snapshot;
-  health: () => Promise<{
-    status: 'ok' | 'failing';
-    store: 'ok' | 'failing';
-    planner: 'ok' | 'failing';
-    uptimeS: number;
-    seq: number;
-  }>;
+  health: () => Promise<Health>;
   close: () => Promise<void>;
+};
+
+export type Changed =
+  { ok: true; bar: Bar } | { ok: false; why: 'in-use' | 'changed-since'; field: string; reason: string };
+
+export type Health = {
+  status: 'ok' | 'failing';
+  store: 'ok' | 'failing';
+  planner: 'ok' | 'failing';
+  storage: StorageState['level'];
+  faults: string[];
+  uptimeS: number;
+  seq: number;
 };
 
 export type BarServerParts = {
@@ -60,6 +76,12 @@ export type BarServerParts = {
   importWorker: URL;
   clockRate: number;
   warn: (detail: unknown, message: string) => void;
+  /** Names the code that makes the state of the log, so that kept states are taken up by the same alone. */
+  rules?: string;
+  /** The process can be trusted no more and has to end. */
+  fatal?: (error: Error) => void;
+  clockSources?: Omit<ClockSources, 'isIdle'>;
+  freeBytes?: (folder: string) => Promise<number>;
 };
 
 /** Hands' pace and what beds do are learnt anew after so many cups. */
@@ -82,8 +104,8 @@ const BEING_READ_IN = 'The whole bar is being read in from a file; wait until th
 const FOLLOW_MS = 4000;
 /** How long closed orders stay in what a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
-/** An event may be this far ahead of the bar's clock, seconds of real time: what a device's measured offset may err. */
-const AHEAD_S = 2;
+const GO_BACK =
+  'Stop the server, keep the damaged file, put the latest copy that `npm run backup` made in its place, and start again.';
 
 export async function openBar({
   source,
@@ -91,25 +113,45 @@ export async function openBar({
   importWorker,
   clockRate,
   warn,
+  rules = '',
+  fatal = () => undefined,
+  clockSources = SYSTEM_CLOCK,
+  freeBytes,
 }: BarServerParts): Promise<BarServer> {
+  whenUnclean(source, fatal);
+  /** What goes on by itself is told where it fails; nobody else hears of it. */
+  const unawaited = (work: Promise<unknown>, what: string) =>
+    void work.catch((error: unknown) => warn({ err: error }, `${what} failed`));
+  const faults = await faultsOf(source);
+  if (faults.length > 0) warn({ faults }, `the database is damaged. ${GO_BACK}`);
   const recipes = await openRecipes(source, (message) => warn({}, message));
   const { book } = recipes;
-  const log = await openLog(source, book, (message) => warn({}, message));
-  const clock = await startClock(source.manager, clockRate, log.latestMs());
-  let bar = await readBar(source.manager);
+  const log = await openLog(source, book, {
+    warn: (message) => warn({}, message),
+    plausibleUntilMs: await plausibleUntilMs(source.manager, clockRate, {
+      ...clockSources,
+      isIdle: () => true,
+    }),
+    rules,
+  });
+  const clock = await startClock(source, clockRate, log.latestMs(), {
+    ...clockSources,
+    isIdle: () => openOrders(log.state()).length === 0,
+  });
+  let bar = await readBar(source.manager, (message) => warn({}, message));
   let restoring = false;
   const imports = await openImportDesk({
     source,
     workerFile: importWorker,
     nowMs: clock.nowMs,
     warn,
-    changed: () => void learnAgain(undefined),
+    changed: () => unawaited(learnAgain(undefined), 'learning'),
     rewritten: async (write) => {
       restoring = true;
       try {
         await log.rewritten(write);
         await recipes.reload();
-        bar = await readBar(source.manager);
+        bar = await readBar(source.manager, (message) => warn({}, message));
         learnt = await learnAll(undefined);
         hub.broadcast('recipes', { recipes: recipes.saved() });
         await showBar();
@@ -118,8 +160,16 @@ export async function openBar({
       }
     },
   });
-  const records = openRecords(source, imports.hidden);
-  const traces = openTraces(source);
+  let mending: Promise<unknown> | null = null;
+  const mendRecords = () => {
+    if (mending) return;
+    warn({}, 'a record of a brew cannot be read; all of them are made anew from the log');
+    mending = log.rebuildRecords();
+    // Not again and again: what a new making does not mend is another fault.
+    unawaited(mending, 'making the records anew');
+  };
+  const records = openRecords(source, imports.hidden, mendRecords);
+  const traces = openTraces(source, warn);
   const learning = openLearning({
     records,
     traces,
@@ -132,14 +182,24 @@ export async function openBar({
     pace: await learning.pace(by),
     beds: await learning.beds(),
   });
-  let learnt = await learnAll(undefined);
+  // What was learnt is a help, and no reason not to start.
+  let learnt = await learnAll(undefined).catch((error: unknown) => {
+    warn({ err: error }, 'nothing could be learnt from the log');
+    mendRecords();
+    return { pace: {}, beds: {} };
+  });
   /** The bench with what has been learnt of its people and coffees. */
-  const shown = (): Bar => ({ ...bar, ...learnt });
+  const shown = (): Bar => ({ ...bar, ...learnt, version: versionOf(bar) });
   const planning = startPlanning(
     { state: log.state, seq: log.seq, bench: shown, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
     (planned) => hub.broadcast('plan', planned),
     (error) => warn({ err: error }, 'planning failed'),
+  );
+  const space = await watchSpace(
+    String(source.options.database),
+    (storage) => hub.broadcast('storage', storage),
+    freeBytes,
   );
   const hub = openHub(
     log.after,
@@ -147,22 +207,33 @@ export async function openBar({
       { name: 'recipes', data: { recipes: recipes.saved() } },
       { name: 'bar', data: shown() },
       { name: 'devices', data: devices.shown() },
+      { name: 'storage', data: space.now() },
       ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
     ],
     () => ({ barMs: clock.nowMs() }),
   );
-  await planning.replan('bench');
+  // Whoever listens is answered, whether there is a plan yet or not.
+  unawaited(planning.replan('bench'), 'planning');
+  const admit = admission({ clock, bar: () => bar, book });
   const post: BarServer['post'] = async (events) => {
-    const result = await log.append(events, checks);
+    if (faults.length > 0) throw new StoreFailed('damaged', `The database is damaged. ${GO_BACK}`);
+    const result = await log.append(events, admit).catch((error: unknown) => {
+      refusedMs = performance.now();
+      throw error;
+    });
+    refusedMs = -Infinity;
     if (result.ok && result.appended.length > 0) {
       hub.broadcastEvents(result.appended);
       const happened = result.appended.map(({ event }) => event);
       devices.happened(happened);
       servedSince += happened.filter(({ type }) => type === 'brew-served').length;
-      if (servedSince >= LEARN_EVERY) void learnAgain(happened.at(-1)?.by);
+      if (servedSince >= LEARN_EVERY) unawaited(learnAgain(happened.at(-1)?.by), 'learning');
       // What is only remarked moves nothing.
       if (happened.some(({ type }) => !MOVES_NOTHING.has(type)))
-        void planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event');
+        unawaited(
+          planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event'),
+          'planning',
+        );
     }
     return result;
   };
@@ -173,6 +244,8 @@ export async function openBar({
     await planning.replan('bench');
   };
   let servedSince = 0;
+  /** When the store last failed to take a post, and has taken none since. */
+  let refusedMs = -Infinity;
   /** The hands at work are one person's where there is one pair; of two, what the bar is used to counts. */
   const learnAgain = async (by: string | undefined) => {
     servedSince = 0;
@@ -181,7 +254,7 @@ export async function openBar({
     learnt = next;
     hub.broadcast('bar', shown());
   };
-  const following = setInterval(() => void planning.followTime(), FOLLOW_MS);
+  const following = setInterval(() => unawaited(planning.followTime(), 'planning'), FOLLOW_MS);
   following.unref();
   const devices = openDevices({
     time: clock,
@@ -195,32 +268,53 @@ export async function openBar({
     showKettle: (kettle) => hub.broadcast('kettle', kettle),
     random: Math.random,
   });
+  const barVersion = () => versionOf(bar);
+  let writtenMs = -Infinity;
+  let writes = true;
+  /** Whether the disk takes what is written to it: tried, and not more than once a second. */
+  const canWrite = async () => {
+    if (performance.now() - refusedMs < REFUSED_MS) return false;
+    if (performance.now() - writtenMs < HEALTH_MS) return writes;
+    writes = await inTransaction(source, (manager) =>
+      writeSetting(manager, 'health', { atMs: Date.now() }),
+    ).then(
+      () => true,
+      () => false,
+    );
+    writtenMs = performance.now();
+    return writes;
+  };
 
-  const checks = (event: BarEvent, state: BarState) =>
-    tooFarAhead(event, clock) ?? notOnTheBench(event, state, bar, book);
   return {
     log,
     clock,
     hub,
     planning,
     bar: shown,
+    barVersion,
     recipes,
     devices,
     traces,
     records,
     learning,
-    archive: () => archiveOf(source, bar),
+    archive: () => archiveOf(String(source.options.database)),
     imports,
     post,
-    change: async (change) => {
-      if (restoring) return { ok: false, field: 'bar', reason: BEING_READ_IN };
-      const busy = stationInUse(change, log.state(), bar);
-      if (busy) return { ok: false, field: 'stations', reason: busy };
-      bar = changeBar(bar, change);
-      await writeBar(source.manager, bar);
-      void showBar();
-      return { ok: true, bar: shown() };
-    },
+    change: (asked, basedOn) =>
+      // One after the other, so that each is made from what the one before it left.
+      alone(source, async (): Promise<Changed> => {
+        if (restoring) return { ok: false, why: 'in-use', field: 'bar', reason: BEING_READ_IN };
+        if (basedOn !== undefined && basedOn !== barVersion())
+          return { ok: false, why: 'changed-since', field: 'bar', reason: CHANGED_SINCE };
+        const change = typeof asked === 'function' ? asked(bar) : asked;
+        const busy = stationInUse(change, log.state(), bar);
+        if (busy) return { ok: false, why: 'in-use', field: 'stations', reason: busy };
+        const next = changeBar(bar, change);
+        await transactionNow(source, (manager) => writeBar(manager, next));
+        bar = next;
+        unawaited(showBar(), 'showing the bench');
+        return { ok: true, bar: shown() };
+      }),
     saveRecipe: async (asked) => {
       if (restoring) return { ok: false, why: 'conflict', reason: BEING_READ_IN };
       const saved = await recipes.save(asked);
@@ -234,35 +328,69 @@ export async function openBar({
       bar: shown(),
       recipes: [...recipes.saved()],
       planned: planning.current(),
+      storage: space.now(),
       barMs: clock.nowMs(),
       rate: clock.rate,
     }),
     health: async () => {
-      const store = await source.query('SELECT 1').then(
-        () => 'ok' as const,
-        () => 'failing' as const,
-      );
-      const planner = planning.healthy() ? 'ok' : 'failing';
+      const isWritten = await canWrite();
+      const { level } = await space.look();
+      const isWhole = faults.length === 0;
+      const store = isWritten && isWhole ? 'ok' : 'failing';
       return {
-        status: store === 'ok' ? 'ok' : 'failing',
+        status: store,
         store,
-        planner,
+        planner: planning.healthy() ? 'ok' : 'failing',
+        storage: level,
+        faults: [
+          ...(isWritten
+            ? []
+            : ['The database cannot be written to. Taps wait on their devices until it can.']),
+          ...(isWhole
+            ? []
+            : [
+                `The database is damaged (${faults[0]}). What can be read is shown, and nothing is stored. ${GO_BACK}`,
+              ]),
+          ...log
+            .damage()
+            .slice(0, 5)
+            .map(({ seq, reason }) => `Event ${seq} of the log was left out: ${reason}. ${GO_BACK}`),
+        ],
         uptimeS: Math.round(process.uptime()),
         seq: log.seq(),
       };
     },
     close: async () => {
       clearInterval(following);
+      space.close();
       planning.close();
       hub.close();
       devices.close();
       await imports.close();
-      await traces.flush();
+      await log.settled();
+      await mending?.catch(() => undefined);
+      await traces
+        .flush()
+        .catch((error: unknown) => warn({ err: error }, 'the last weights were not stored'));
       await solver.close();
-      await source.destroy();
+      await alone(source, () => source.destroy());
     },
   };
 }
+
+const HEALTH_MS = 1000;
+/** A post that the store did not take speaks against its health for so long, if none is taken meanwhile, milliseconds. */
+const REFUSED_MS = 5000;
+const CHANGED_SINCE =
+  'The bench has been changed from another device meanwhile. Load it again; then change it.';
+
+/** Short, and another for other settings. */
+const versionOf = (bar: Bar): string => {
+  const known = versions.get(bar) ?? createHash('sha256').update(canonical(bar)).digest('hex').slice(0, 16);
+  versions.set(bar, known);
+  return known;
+};
+const versions = new WeakMap<Bar, string>();
 
 /** A station with a brew on it stays as it is until it is cleaned. */
 function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {
@@ -272,62 +400,4 @@ function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): strin
       brewAt(state, id) && !stations.some((station) => station.id === id && station.brewerId === brewerId),
   );
   return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
-}
-
-function tooFarAhead(event: BarEvent, clock: BarClock): Refused['refusal'] | null {
-  const limitMs = clock.nowMs() + AHEAD_S * 1000 * Math.max(1, clock.rate);
-  if (event.atMs <= limitMs) return null;
-  return {
-    code: 'in-the-future',
-    field: 'atMs',
-    reason: 'The event’s time is ahead of the bar’s clock. Take bar time from /api/clock.',
-  };
-}
-
-/** A cup must be one that this bench can brew, and a brew must start at a station that stands on it. */
-function notOnTheBench(
-  event: BarEvent,
-  state: BarState,
-  bar: Bar,
-  book: RecipeBook,
-): Refused['refusal'] | null {
-  if (event.type === 'order-taken') {
-    for (const [index, cup] of event.cups.entries()) {
-      const host = hostOf(state, cup);
-      const found = cardFor(bar, host ? { ...cup, cups: (host.cups ?? 1) + (cup.cups ?? 1) } : cup, book);
-      if (!found.ok)
-        return {
-          code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',
-          field: `cups.${index}.${found.field}`,
-          reason: found.reason,
-        };
-    }
-  }
-  if (event.type === 'brew-moved' && !bar.stations.some(({ id }) => id === event.stationId))
-    return {
-      code: 'unknown',
-      field: 'stationId',
-      reason: `There is no station ${event.stationId} on the bench.`,
-    };
-  if (event.type === 'brew-started') {
-    const station = bar.stations.find(
-      ({ id, brewerId }) => id === event.stationId && brewerId === event.brewerId,
-    );
-    const cup = state.orders[event.orderId]?.cups.find(({ cupId }) => cupId === event.cupId);
-    const found = cup && cardFor(bar, cup, book);
-    if (!station || !brewerById(event.brewerId))
-      return {
-        code: 'unknown',
-        field: 'stationId',
-        reason: `There is no station ${event.stationId} with a ${event.brewerId} on the bench.`,
-      };
-    if (found?.ok && !found.stations.some(({ id }) => id === station.id)) {
-      return {
-        code: 'does-not-make-a-cup',
-        field: 'stationId',
-        reason: `${station.name} cannot brew this cup; ${found.stations.map(({ name }) => name).join(', ')} can.`,
-      };
-    }
-  }
-  return null;
 }

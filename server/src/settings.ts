@@ -1,6 +1,8 @@
 /**
  * Where the server listens and keeps its data, from the environment; wrong values are refused at the start, in words.
  */
+import { CannotStart } from './cannot-start';
+
 export type Settings = {
   port: number;
   host: string;
@@ -11,6 +13,8 @@ export type Settings = {
   /** The built app to serve; null serves the API alone. */
   appDir: string | null;
   logLevel: string;
+  /** Names and addresses that the server is also reached by. */
+  hosts: string[];
 };
 
 type Environment = Record<string, string | undefined>;
@@ -24,6 +28,7 @@ export function readSettings(env: Environment): Settings {
     clockRate: clockRate(env['BAR_CLOCK_RATE']),
     appDir: env['EVEN_KETTLE_APP_DIR'] || null,
     logLevel: env['LOG_LEVEL'] || 'info',
+    hosts: (env['EVEN_KETTLE_HOSTS'] ?? '').split(/[\s,]+/).filter(Boolean),
   };
 }
 
@@ -32,7 +37,7 @@ function wholeNumber(env: Environment, name: string, fallback: number, min: numb
   if (text === undefined || text === '') return fallback;
   const value = Number(text);
   if (!Number.isInteger(value) || value < min || value > max) {
-    throw new Error(`${name} must be a whole number from ${min} to ${max}, not “${text}”.`);
+    throw new CannotStart(`${name} must be a whole number from ${min} to ${max}, not “${text}”.`);
   }
   return value;
 }
@@ -41,6 +46,6 @@ function clockRate(text: string | undefined): number {
   if (text === undefined || text === '') return 1;
   const value = Number(text);
   if (!(value >= 0.1 && value <= 1000))
-    throw new Error(`BAR_CLOCK_RATE must be a number from 0.1 to 1000, not “${text}”.`);
+    throw new CannotStart(`BAR_CLOCK_RATE must be a number from 0.1 to 1000, not “${text}”.`);
   return value;
 }

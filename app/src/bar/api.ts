@@ -2,6 +2,7 @@
  * The server, as the app talks to it.
  */
 import type { BarEvent } from '@even-kettle/core/brew';
+import { rebaseChange } from '@even-kettle/core/contract/rebase';
 import type { Plan, PlanProblem } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type {
@@ -27,6 +28,7 @@ import type {
   ScaleOrder,
   ScaleState,
   Snapshot,
+  StorageState,
 } from '@even-kettle/core/contract';
 
 /** The server's own refusal, as against one that cannot be reached. */
@@ -48,6 +50,7 @@ export type LiveHandlers = {
   onDevices: (devices: Devices) => void;
   onScale: (scale: ScaleState) => void;
   onKettle: (kettle: KettleState) => void;
+  onStorage: (storage: StorageState) => void;
   /** The server's clock as it was a moment ago: the network's delay is in it. */
   onBeat: (barMs: number) => void;
   onLink: (link: Link) => void;
@@ -74,6 +77,7 @@ export const paramsOf = (query: Record<string, string | undefined>): string =>
 export type Api = ReturnType<typeof openApi>;
 
 const PATIENCE_MS = 8000;
+const CHANGE_TRIES = 4;
 const LONG_PATIENCE_MS = 300_000;
 /** The server beats every 4 s. A stream that is silent for longer than this is dead, whatever the browser thinks. */
 const SILENCE_MS = 13_000;
@@ -92,12 +96,27 @@ export function openApi(base = '') {
       throw new Refused(response.status, (await response.json()) as Problem);
     throw new Error(`The server answered ${response.status}.`);
   };
-  const send = <Answer>(method: string, path: string, body: unknown) =>
+  const send = <Answer>(method: string, path: string, body: unknown, headers: Record<string, string> = {}) =>
     call<Answer>(path, {
       method,
-      headers: { 'Content-Type': 'application/json' },
+      headers: { 'Content-Type': 'application/json', ...headers },
       body: JSON.stringify(body),
     });
+  /** Where another device was quicker, the same change is made on top of what it left. */
+  const changeBar = async (change: BarChange, base: Bar): Promise<Bar> => {
+    for (let tries = 1; ; tries += 1) {
+      const match: Record<string, string> =
+        base.version === undefined ? {} : { 'If-Match': `"${base.version}"` };
+      try {
+        return await send<Bar>('PATCH', '/api/bar', change, match);
+      } catch (error) {
+        if (!(error instanceof Refused) || error.status !== 412 || tries >= CHANGE_TRIES) throw error;
+        const now = await call<Bar>('/api/bar');
+        change = rebaseChange(base, change, now);
+        base = now;
+      }
+    }
+  };
 
   return {
     state: () => call<Snapshot>('/api/state'),
@@ -147,7 +166,8 @@ export function openApi(base = '') {
       send<undefined>('POST', `/api/devices/scales/${encodeURIComponent(stationId)}`, order),
     orderKettle: (kettleId: string, order: KettleOrder) =>
       send<undefined>('POST', `/api/devices/kettles/${encodeURIComponent(kettleId)}`, order),
-    changeBar: (change: BarChange) => send<Bar>('PATCH', '/api/bar', change),
+    /** @param base the settings that the change was made from */
+    changeBar,
     /** Opens the live stream after a place in the log; the browser resumes it by itself after short breaks. */
     live: (after: number, handlers: LiveHandlers): (() => void) => {
       const stream = new EventSource(`${base}/api/live?after=${after}`);
@@ -164,6 +184,7 @@ export function openApi(base = '') {
       on('devices', handlers.onDevices);
       on('scale', handlers.onScale);
       on('kettle', handlers.onKettle);
+      on('storage', handlers.onStorage);
       on<{ barMs: number }>('beat', ({ barMs }) => handlers.onBeat(barMs));
       const silence = setInterval(() => {
         if (performance.now() - heardMs < SILENCE_MS) return;

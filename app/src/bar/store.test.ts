@@ -23,7 +23,16 @@ function server() {
   const api = {
     state: async (): Promise<Snapshot> => {
       check();
-      return { seq: log.length, state: state(), bar: BAR, recipes: [], planned: null, barMs: T0, rate: 1 };
+      return {
+        seq: log.length,
+        state: state(),
+        bar: BAR,
+        recipes: [],
+        planned: null,
+        storage: { level: 'enough', freeMb: null },
+        barMs: T0,
+        rate: 1,
+      };
     },
     postEvents: async (events: BarEvent[]) => {
       its.posts += 1;

@@ -17,7 +17,7 @@ import {
   type Refusal,
   type Replica,
 } from '@even-kettle/core/brew';
-import type { Bar, LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
+import type { Bar, LiveEvent, PublishedPlan, StorageState } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import type { BarGiven } from './plan.worker';
 import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
@@ -43,6 +43,10 @@ export type BarView = {
   /** Every version that a cup or brew may name. */
   book: RecipeBook;
   plan: Plan | null;
+  /** About when each order is out that waits behind those that are planned, seconds of bar time. */
+  rough: Record<string, number>;
+  /** Room on the server's disk. */
+  storage: StorageState;
   /** What of the next steps was planned anew last, and why. */
   change: PlanChange | null;
   /** Taps that wait to be stored at the server. */
@@ -90,6 +94,8 @@ const POST_AT_ONCE = 50;
 const DRIFT_MS = 400;
 /** How long after a change the bar is kept anew. */
 const KEEP_MS = 1200;
+/** Answers that are about what was posted: at odds with the bar, or not valid. */
+const OF_THE_EVENTS: ReadonlySet<number> = new Set([400, 409, 413, 422]);
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
 
 export function openStore({
@@ -113,6 +119,8 @@ export function openStore({
     recipes: latestOf(SCHOOLS),
     book: bookOf(SCHOOLS),
     plan: null,
+    rough: {},
+    storage: { level: 'enough', freeMb: null },
     change: null,
     waiting: 0,
     refusals: [],
@@ -124,6 +132,7 @@ export function openStore({
   let retry: ReturnType<typeof setTimeout> | null = null;
   let loadWanted = false;
   let streaming = false;
+  let alone = false;
   let closed = false;
   let keeping: ReturnType<typeof setTimeout> | null = null;
 
@@ -146,7 +155,13 @@ export function openStore({
       if (closed) return;
       replica = caughtUp(replica, snapshot);
       takeRecipes(snapshot.recipes);
-      show({ status: 'ready', bar: snapshot.bar, plan: snapshot.planned?.plan ?? null });
+      show({
+        status: 'ready',
+        bar: snapshot.bar,
+        plan: snapshot.planned?.plan ?? null,
+        rough: snapshot.planned?.rough ?? {},
+        storage: snapshot.storage,
+      });
       showState();
       closeLive?.();
       closeLive = api.live(replica.seq, {
@@ -154,6 +169,7 @@ export function openStore({
         onPlan,
         onRecipes: ({ recipes }) => takeRecipes(recipes),
         onBar: (bar) => show({ bar }),
+        onStorage: (storage) => show({ storage }),
         onDevices: (all) => devices?.tookAll(all),
         onScale: (scale) => devices?.tookScale(scale),
         onKettle: (kettle) => devices?.tookKettle(kettle),
@@ -227,8 +243,8 @@ export function openStore({
     showState();
   }
 
-  function onPlan({ plan, moves, because }: PublishedPlan): void {
-    show({ plan, ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}) });
+  function onPlan({ plan, rough, moves, because }: PublishedPlan): void {
+    show({ plan, rough, ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}) });
   }
 
   function onLink(link: Link): void {
@@ -252,21 +268,26 @@ export function openStore({
           showState();
           tries = 0;
         } catch (error) {
-          if (!(error instanceof Refused) || error.status === 429) {
+          // Only what is said of the events themselves takes one of them away; anything else may pass.
+          if (!(error instanceof Refused) || !OF_THE_EVENTS.has(error.status)) {
             show({ link: 'away' });
             later(drain);
             return;
           }
-          await dropRefused(batch, error);
+          const named = error.problem.errors?.some(({ eventId }) => eventId !== undefined);
+          // Of many, nobody says which: each is posted by itself, and only the one at fault goes.
+          if (!named && batch.length > 1) alone = true;
+          else await dropRefused(batch, error);
         }
       }
+      alone = false;
       // A post that failed for a moment says nothing of the stream, which may never have been cut.
       if (streaming && view.link !== 'live') show({ link: 'live' });
     })().finally(() => (draining = null));
     return draining;
   }
 
-  const nextPost = () => unsent(replica).slice(0, POST_AT_ONCE);
+  const nextPost = () => unsent(replica).slice(0, alone ? 1 : POST_AT_ONCE);
 
   /** One event of a post was refused, so none of it was stored: that one goes, the rest is posted again. */
   async function dropRefused(batch: BarEvent[], { problem }: Refused): Promise<void> {

@@ -58,6 +58,8 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
   recipes: latestOf(SCHOOLS),
   book: bookOf(SCHOOLS),
   plan: null,
+  rough: {},
+  storage: { level: 'enough', freeMb: null },
   change: null,
   waiting: 0,
   refusals: [],

@@ -59,6 +59,7 @@ function Frame({ children }: { children: ReactNode }) {
       {wide ? <PlaceNav wide /> : null}
       <View style={{ flex: 1, minHeight: 0 }}>
         <TopLine />
+        <DiskNote />
         <Refusals />
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
           {children}
@@ -117,13 +118,24 @@ const TIME_OF_DAY = new Intl.DateTimeFormat(undefined, {
   second: '2-digit',
 });
 
-function Refusals() {
+/** The server's disk fills up: said before a tap cannot be stored, and while none can be. */
+function DiskNote() {
+  const { storage } = useBar();
+  if (storage.level === 'enough') return null;
+  return (
+    <Note>
+      {storage.level === 'full'
+        ? 'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.'
+        : `The server’s disk is almost full: ${storage.freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`}
+    </Note>
+  );
+}
+
+/** A line across the page that stays until it is no longer true, or is closed. */
+function Note({ children, action }: { children: string; action?: ReactNode }) {
   const look = useLook();
-  const { store } = useHere();
-  const { refusals } = useBar();
-  return refusals.map(({ id, text }) => (
+  return (
     <View
-      key={id}
       role="alert"
       style={{
         marginHorizontal: 12,
@@ -137,9 +149,24 @@ function Refusals() {
         gap: 8,
       }}
     >
-      <Text style={{ flex: 1, paddingVertical: 8 }}>{text}</Text>
-      <Tap kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+      <Text style={{ flex: 1, paddingVertical: 8 }}>{children}</Text>
+      {action}
     </View>
+  );
+}
+
+function Refusals() {
+  const { store } = useHere();
+  const { refusals } = useBar();
+  return refusals.map(({ id, text }) => (
+    <Note
+      key={id}
+      action={
+        <Tap kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+      }
+    >
+      {text}
+    </Note>
   ));
 }
 

@@ -4,6 +4,7 @@
 import { z } from 'zod';
 import { barSchema, brewRecordSchema } from './bar';
 import { barEventSchema } from './events';
+import { LATEST_MS } from './words';
 
 export const ARCHIVE_FORMAT = 'even-kettle/archive@1';
 
@@ -11,18 +12,18 @@ export const ARCHIVE_FORMAT = 'even-kettle/archive@1';
 export const archiveParts = {
   format: z.literal(ARCHIVE_FORMAT, `must be ${ARCHIVE_FORMAT}`),
   bar: barSchema,
-  recipes: z.strictObject({ savedMs: z.number().int().min(0), recipe: z.unknown() }),
+  recipes: z.strictObject({ savedMs: z.number().int().min(0).max(LATEST_MS), recipe: z.unknown() }),
   events: barEventSchema,
   traces: z.strictObject({
     brewId: z.string().min(1).max(64),
-    points: z.array(z.tuple([z.number().min(0).max(8.64e15), z.number().min(-5000).max(20_000)])),
+    points: z.array(z.tuple([z.number().min(0).max(LATEST_MS), z.number().min(-5000).max(20_000)])),
   }),
   /** Logs that were read in from tables, and their brews. */
   imports: z.strictObject({
     id: z.string().min(1).max(64),
     name: z.string().min(1).max(120),
-    brews: z.number().int().min(0),
-    atMs: z.number().int().min(0),
+    brews: z.number().int().min(0).max(100_000_000),
+    atMs: z.number().int().min(0).max(LATEST_MS),
   }),
   records: z.strictObject({ importId: z.string().min(1).max(64), record: brewRecordSchema }),
 };

@@ -7,7 +7,7 @@ import { NOTES, TASTES } from '../brew';
 import { STATION_SCALES } from '../plan';
 import { ALTITUDE_RANGE_M } from '../water';
 import { tasteSchema } from './events';
-import { grams, line, thingId } from './words';
+import { LATEST_MS, grams, line, thingId } from './words';
 
 const unitsSchema = z.strictObject({
   mass: z.enum(['g', 'oz']),
@@ -111,6 +111,8 @@ export const barSchema = z.strictObject({
   ...barShape,
   /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
+  /** Names these settings: another after every change. What a change was made from is told by it. */
+  version: z.string().optional(),
   /** Learnt of a recipe with a coffee: what a gram keeps, g/g, and the power with which drawdown grows with the dose. */
   beds: z
     .record(
@@ -142,11 +144,14 @@ export const healthSchema = z.object({
   status: z.enum(['ok', 'failing']),
   store: z.enum(['ok', 'failing']),
   planner: z.enum(['ok', 'failing']),
+  storage: z.enum(['enough', 'low', 'full']).meta({ description: 'Room on the disk.' }),
+  faults: z.array(z.string()).meta({ description: 'What is wrong, in words, with what to do about it.' }),
   version: z.string(),
   uptimeS: z.number(),
   seq: z.number().int(),
 });
 
+const recordMs = z.number().min(0).max(LATEST_MS);
 /** One finished brew: planned against real. */
 export const brewRecordSchema = z.object({
   brewId: z.string(),
@@ -188,18 +193,18 @@ export const brewRecordSchema = z.object({
   drawdownS: z.number().nullable(),
   handsS: z.number().meta({ description: 'Seconds in which it had a pair of hands.' }),
   notes: z.array(z.enum(NOTES)),
-  taste: tasteSchema.extend({ atMs: z.number() }).nullable(),
+  taste: tasteSchema.extend({ atMs: recordMs }).nullable(),
   yieldPct: z.number().nullable().meta({ description: 'Extraction yield, where TDS was measured.' }),
   pouredG: z.number().nullable(),
   plannedBrewS: z.number(),
   windowFromS: z.number(),
   windowToS: z.number(),
   realBrewS: z.number().nullable(),
-  zeroMs: z.number().nullable().meta({ description: 'Bar time of the timer’s zero.' }),
-  orderedMs: z.number(),
-  promisedMs: z.number().nullable(),
-  startedMs: z.number(),
-  endedMs: z.number(),
+  zeroMs: recordMs.nullable().meta({ description: 'Bar time of the timer’s zero.' }),
+  orderedMs: recordMs,
+  promisedMs: recordMs.nullable(),
+  startedMs: recordMs,
+  endedMs: recordMs,
   steps: z.array(
     z.object({
       id: z.string(),
@@ -225,8 +230,8 @@ export const brewRecordSchema = z.object({
         orderId: z.string(),
         badge: z.number().int(),
         guest: z.string().nullable(),
-        orderedMs: z.number(),
-        promisedMs: z.number().nullable(),
+        orderedMs: recordMs,
+        promisedMs: recordMs.nullable(),
       }),
     )
     .optional()
@@ -242,7 +247,7 @@ export const logPageSchema = z.object({
   next: z.string().nullable().meta({ description: 'Give as `before` for the page after this one.' }),
 });
 export type LogPage = z.infer<typeof logPageSchema>;
-const atMs = z.coerce.number().int().min(0).max(8.64e15);
+const atMs = z.coerce.number().int().min(0).max(LATEST_MS);
 export const logQuerySchema = z.object({
   before: z
     .string()

@@ -4,10 +4,10 @@
 import { z } from 'zod';
 import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, PAPER_METHODS, ROAST_LEVELS } from '../recipe';
 import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEvent } from '../brew';
-import { grams, line, thingId } from './words';
+import { LATEST_MS, grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
-const barMs = z.number().int().min(0).max(8.64e15);
+const barMs = z.number().int().min(0).max(LATEST_MS);
 const base = {
   id: eventId,
   atMs: barMs.meta({ description: 'Bar time, milliseconds since 1970.' }),
@@ -284,12 +284,15 @@ export const barEventSchema = z.discriminatedUnion('type', [
 
 /** Most events in one post. */
 export const BATCH_MAX = 200;
+/** The envelope; each event is checked by itself, so that the one at fault can be named. */
 export const postEventsSchema = z.strictObject({
   events: z
-    .array(barEventSchema)
+    .array(z.unknown())
     .min(1, 'needs at least one event')
     .max(BATCH_MAX, `takes at most ${BATCH_MAX} events`),
 });
+/** The whole, for readers of the API. */
+export const postedEventsSchema = z.strictObject({ events: z.array(barEventSchema).min(1).max(BATCH_MAX) });
 export const postedSchema = z.object({
   accepted: z.array(z.uuid()),
   duplicates: z.array(z.uuid()),

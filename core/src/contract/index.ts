@@ -1,4 +1,11 @@
-export { BATCH_MAX, barEventSchema, cupAskSchema, postEventsSchema, postedSchema } from './events';
+export {
+  BATCH_MAX,
+  barEventSchema,
+  cupAskSchema,
+  postEventsSchema,
+  postedEventsSchema,
+  postedSchema,
+} from './events';
 export {
   barChangeSchema,
   barSchema,
@@ -11,8 +18,8 @@ export {
 } from './bar';
 export type { Bar, BarChange, BrewRecord, Cloth, Coffee, LogPage, LogQuery, Person, Problem } from './bar';
 export * from './devices';
-export { plannedSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
-export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot } from './live';
+export { plannedSchema, recipesSchema, saveRecipeSchema, snapshotSchema, storageSchema } from './live';
+export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
 export {
   brewPageSchema,
   dayQuerySchema,
@@ -26,3 +33,4 @@ export type { BrewPage, DayPage, HandsLearnt, House, Learnt } from './learnt';
 export * from './imports';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export { line, thingId } from './words';
+export { oneLine, readStoredEvent } from './stored-event';

@@ -4,7 +4,7 @@
 import { z } from 'zod';
 import { METHOD_IDS, PAPER_METHODS, STEP_KINDS } from '../recipe';
 import { brewRecordSchema } from './bar';
-import { thingId } from './words';
+import { LATEST_MS, thingId } from './words';
 
 export const learntQuerySchema = z.object({ recipeId: thingId, coffee: z.string().min(1).max(40) });
 
@@ -97,10 +97,17 @@ export const brewPageSchema = z.object({
 });
 export type BrewPage = z.infer<typeof brewPageSchema>;
 
-export const dayQuerySchema = z.object({
-  fromMs: z.coerce.number().int().min(0).max(8.64e15),
-  toMs: z.coerce.number().int().min(0).max(8.64e15),
-});
+/** A day's page is of a day; a little more where clocks are changed, or where a night shift is one. */
+const DAY_MOST_MS = 3 * 86_400_000;
+export const dayQuerySchema = z
+  .object({
+    fromMs: z.coerce.number().int().min(0).max(LATEST_MS),
+    toMs: z.coerce.number().int().min(0).max(LATEST_MS),
+  })
+  .refine(({ fromMs, toMs }) => toMs > fromMs && toMs - fromMs <= DAY_MOST_MS, {
+    path: ['toMs'],
+    message: 'must be after fromMs, by three days at most',
+  });
 export const daySchema = z.object({
   cups: z.number(),
   orders: z.number(),

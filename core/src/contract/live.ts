@@ -20,6 +20,10 @@ const publishedPlanSchema = z.object({
   ) satisfies z.ZodType<PlanMove[]>,
   because: z.enum(['event', 'order', 'late', 'bench', 'better']),
   unplannable: z.array(z.object({ cupId: z.string(), reason: z.string() })),
+  rough: z.record(z.string(), z.number()).meta({
+    description:
+      'Orders that wait behind those that are planned: about when each is out, seconds of bar time.',
+  }),
 });
 /** `GET /api/plan`. */
 export const plannedSchema = publishedPlanSchema.partial().extend({
@@ -29,6 +33,13 @@ export const plannedSchema = publishedPlanSchema.partial().extend({
   }),
 });
 export type PublishedPlan = z.infer<typeof publishedPlanSchema>;
+
+/** Room on the disk that the log is written to. */
+export const storageSchema = z.object({
+  level: z.enum(['enough', 'low', 'full']),
+  freeMb: z.number().nullable().meta({ description: 'Null where the system does not say.' }),
+});
+export type StorageState = z.infer<typeof storageSchema>;
 
 export const snapshotSchema = z.object({
   seq: z.number().int().meta({ description: 'Place in the log of the latest event in this state.' }),
@@ -42,6 +53,7 @@ export const snapshotSchema = z.object({
   bar: barSchema,
   recipes: z.array(recipeSchema),
   planned: publishedPlanSchema.nullable(),
+  storage: storageSchema,
   ...clockSchema.shape,
 });
 /** `GET /api/state`. */

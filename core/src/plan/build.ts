@@ -31,7 +31,20 @@ const TOGETHER_S = 60;
 /** What is planned to start within this stays where it is unless it cannot, seconds. */
 export const FROZEN_S = 45;
 
-export type BarProblem = { problem: PlanProblem; unplannable: { cupId: string; reason: string }[] };
+/** So many waiting cups are planned to the second; what waits behind them is only reckoned (`rough.ts`). */
+const PLANNED_CUPS = 40;
+/**
+ * Nothing counts as later than this, seconds: an order that was left open over a weekend is late, and no more so for
+ * every day that it stands. The costs stay small enough to be exact.
+ */
+const LONGEST_S = 4 * 3600;
+
+export type BarProblem = {
+  problem: PlanProblem;
+  unplannable: { cupId: string; reason: string }[];
+  /** Orders that wait behind those that are planned, in their turn, with the brews that they ask for. */
+  later: { orderId: string; brews: number }[];
+};
 
 /**
  * @param nowS whole seconds of bar time
@@ -57,7 +70,8 @@ export function buildProblem(
   };
   const unplannable: BarProblem['unplannable'] = [];
   const byOrder = new Map<string, PlanBrew[]>();
-  for (const order of Object.values(state.orders)) {
+  const { near, later } = inReach(state);
+  for (const order of near) {
     const brews: PlanBrew[] = [];
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation)) {
@@ -74,9 +88,9 @@ export function buildProblem(
     problem.brews.push(...brews);
     byOrder.set(order.id, brews);
   }
-  for (const order of Object.values(state.orders)) {
+  for (const order of near) {
     const brews = [...byOrder.get(order.id)!, ...sharedBrews(problem, state, order)];
-    if (brews.length > 0) problem.orders.push(planOrder(order, brews));
+    if (brews.length > 0) problem.orders.push(planOrder(order, brews, nowS));
   }
   const away = awayFrom(state, bench, nowS);
   if (away.length > 0) problem.away = away;
@@ -84,8 +98,38 @@ export function buildProblem(
     takeInHand(problem, state, bench, book, before);
     freeze(problem, before);
   }
-  return { problem, unplannable };
+  return { problem, unplannable, later };
 }
+
+/**
+ * The orders whose cups are planned: those under way, and of the rest the next ones, whole, until there are enough. In
+ * the log's order, so that a plan of few orders does not depend on their promises.
+ */
+function inReach(state: BarState): { near: OrderState[]; later: BarProblem['later'] } {
+  const orders = Object.values(state.orders);
+  const asks = (order: OrderState) =>
+    order.cups.filter(({ status, with: host }) => status === 'waiting' && !host).length;
+  const isUnderWay = (order: OrderState) =>
+    order.cups.some((cup) => cup.brewIds.some((id) => holdsStation(state.brews[id]!)));
+  const near = new Set(orders.filter((order) => isUnderWay(order) || asks(order) === 0));
+  let cups = [...near].reduce((sum, order) => sum + asks(order), 0);
+  const later: BarProblem['later'] = [];
+  const waiting = orders.filter((order) => !near.has(order)).sort(byTurn);
+  for (const order of waiting) {
+    if (later.length === 0 && cups + asks(order) <= PLANNED_CUPS) {
+      near.add(order);
+      cups += asks(order);
+    } else later.push({ orderId: order.id, brews: asks(order) });
+  }
+  return { near: later.length === 0 ? orders : orders.filter((order) => near.has(order)), later };
+}
+
+/** Who is pulled forward comes first, then who was promised the soonest. */
+const byTurn = (a: OrderState, b: OrderState): number =>
+  (urgedOf(b)?.weight ?? 1) - (urgedOf(a)?.weight ?? 1) || dueMsOf(a) - dueMsOf(b) || a.takenMs - b.takenMs;
+
+const dueMsOf = (order: OrderState): number =>
+  urgedOf(order)?.wantedMs ?? order.promisedMs ?? order.takenMs + PROMISE_S * 1000;
 
 /** Brews of other orders that cups of this one are poured out of: they belong to both. */
 function sharedBrews(problem: PlanProblem, state: BarState, order: OrderState): PlanBrew[] {
@@ -157,19 +201,18 @@ function takeInHand(
   }
 }
 
-const planOrder = (order: OrderState, brews: PlanBrew[]): PlanOrder => {
-  const placedAt = Math.floor(order.takenMs / 1000);
-  const urged = urgedOf(order);
-  const dueMs = urged?.wantedMs ?? order.promisedMs;
-  return {
-    id: order.id,
-    placedAt,
-    dueAt: dueMs === undefined ? placedAt + PROMISE_S : Math.floor(dueMs / 1000),
-    weight: urged?.weight ?? 1,
-    serveWithin: TOGETHER_S,
-    brews: brews.map(({ id }) => id),
-  };
-};
+const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrder => ({
+  id: order.id,
+  // A log that was written by a clock that was wrong may name any time.
+  placedAt: between(nowS - LONGEST_S, Math.floor(order.takenMs / 1000), nowS),
+  dueAt: between(nowS - LONGEST_S, Math.floor(dueMsOf(order) / 1000), nowS + LONGEST_S),
+  weight: urgedOf(order)?.weight ?? 1,
+  serveWithin: TOGETHER_S,
+  brews: brews.map(({ id }) => id),
+});
+
+const between = (least: number, value: number, most: number): number =>
+  Math.min(most, Math.max(least, value));
 
 const waitingBrew = (
   cup: CupState,
@@ -190,9 +233,10 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
   for (const { step, status, startMs, endMs } of times) {
     const key = stepKey(brew.id, step.id);
     if (status === 'waiting') continue;
-    problem.started[key] = Math.min(nowS, Math.round(startMs / 1000));
+    const since = nowS - LONGEST_S;
+    problem.started[key] = between(since, Math.round(startMs / 1000), nowS);
     if (status === 'done')
-      problem.ended[key] = Math.min(nowS, Math.max(problem.started[key]!, Math.round(endMs / 1000)));
+      problem.ended[key] = between(problem.started[key]!, Math.round(endMs / 1000), nowS);
   }
   const steps = times.map((time) => time.step);
   return {
@@ -205,7 +249,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
 
 /** The cleaning of an abandoned brew is an errand of its own: it needs hands, and frees a station, but serves nobody. */
 function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: BrewState): void {
-  const placedAt = Math.floor(abandoned!.atMs / 1000);
+  const placedAt = between(problem.now - LONGEST_S, Math.floor(abandoned!.atMs / 1000), problem.now);
   const steps = brew.steps.map((step) => ({ ...step, serve: undefined }));
   steps.at(-1)!.lag = { min: 0, ideal: 0, max: null, penalty: 0.05 };
   problem.brews.push({

@@ -6,6 +6,7 @@ export { startEvent, tapEvents } from './tap';
 export type { NewId, Said } from './tap';
 export { buildProblem } from './build';
 export type { BarProblem } from './build';
+export { roughFinish } from './rough';
 export { checkPlan } from './check';
 export { planCost } from './cost';
 export { solve, startSolving } from './solve';

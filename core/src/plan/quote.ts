@@ -5,8 +5,9 @@
 import { apply, type BarEvent, type BarState, type CupAsk } from '../brew';
 import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
 import { brewersOn, cardFor, type Bench } from './bench';
-import { buildProblem } from './build';
+import { buildProblem, type BarProblem } from './build';
 import type { Plan, PlanProblem } from './problem';
+import { roughFinish } from './rough';
 import { solve } from './solve';
 
 /** The bar as it stands, for asking. */
@@ -36,8 +37,16 @@ const WORTH_SAYING_S = 10;
 
 /** The plan of the bar as it stands, that the others are compared with. */
 export function standingPlan(standing: Standing, moves: number = MOVES): Plan | null {
-  const { problem } = problemOf(standing);
-  return problem.brews.length > 0 ? solve(problem, { moves, before: standing.plan ?? undefined }) : null;
+  const asked = problemOf(standing);
+  return asked.problem.brews.length > 0 ? solveWhole(asked, standing.plan, moves) : null;
+}
+
+/** A plan whose finishes name every order, those that are only reckoned too. For comparing, not for publishing. */
+function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan {
+  const plan = solve(asked.problem, { moves, before: before ?? undefined });
+  return asked.later.length === 0
+    ? plan
+    : { ...plan, finish: { ...roughFinish(asked, plan), ...plan.finish } };
 }
 
 /**
@@ -54,9 +63,9 @@ export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[]
     cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
   });
   if (!taken.ok) return taken;
-  const { problem, unplannable } = problemOf(taken.standing);
-  if (unplannable.length > 0) return { ok: false, reason: unplannable[0]!.reason };
-  const plan = solve(problem, { moves, before: base ?? undefined });
+  const asked = problemOf(taken.standing);
+  if (asked.unplannable.length > 0) return { ok: false, reason: asked.unplannable[0]!.reason };
+  const plan = solveWhole(asked, base, moves);
   return { ok: true, readyS: plan.finish[orderId]!, shifts: shiftsBetween(base, plan) };
 }
 
@@ -127,8 +136,7 @@ function tryUrging(
   });
   const nothing = { weight, wantedS, kept: false, shifts: [] };
   if (!urged.ok) return nothing;
-  const { problem } = problemOf(urged.standing);
-  const plan = solve(problem, { moves: MANY_MOVES, before: base });
+  const plan = solveWhole(problemOf(urged.standing), base, MANY_MOVES);
   return { weight, wantedS, kept: isKept(plan), shifts: shiftsBetween(base, plan) };
 }
 
@@ -174,8 +182,8 @@ function otherMethods(standing: Standing, base: Plan, orderId: string): Help[] {
           if (!cardFor(standing.bench, instead, standing.book).ok) return [];
           const cups = order!.cups.map((each) => (each.cupId === cup.cupId ? instead : each));
           const orders = { ...standing.state.orders, [orderId]: { ...order!, cups } };
-          const { problem } = problemOf({ ...standing, state: { ...standing.state, orders } });
-          const plan = solve(problem, { moves: MOVES, before: base });
+          const asked = problemOf({ ...standing, state: { ...standing.state, orders } });
+          const plan = solveWhole(asked, base, MOVES);
           return [
             {
               what: 'method' as const,

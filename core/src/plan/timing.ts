@@ -167,7 +167,7 @@ export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
       }
       if (size === 0 || by <= 0) return cost;
       const now = costOf(start);
-      if (now > cost - TINY) return now;
+      if (now > cost - TINY * max(1, abs(cost))) return now;
       cost = now;
     }
     return cost;

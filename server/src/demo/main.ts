@@ -16,7 +16,7 @@ for (const suffix of ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { 
 const source = await openDatabase(databaseFile);
 const bar = process.env['DEMO_BAR'] === 'upper-basin' ? UPPER_BASIN : LANTERN_PIER;
 await writeBar(source.manager, bar);
-const log = await openLog(source, bookOf(SCHOOLS), console.error);
+const log = await openLog(source, bookOf(SCHOOLS), { warn: console.error });
 const nowMs = Date.now();
 const events =
   process.env['DEMO_EVENTS'] === 'none'

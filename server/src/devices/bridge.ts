@@ -10,6 +10,7 @@ import {
   type FromBridge,
   type ToBridge,
 } from '@even-kettle/core/contract';
+import type { AccessPolicy } from '../access/hosts';
 import type { Kettle, Scale, Time } from './ports';
 
 export const BRIDGE_PATH = '/api/bridge';
@@ -26,7 +27,7 @@ export type BridgeHub = {
   scale: (stationId: string) => Scale;
   kettle: (kettleId: string) => Kettle;
   /** Listens on a server's upgrade requests. */
-  attach: (http: Server) => void;
+  attach: (http: Server, access: AccessPolicy) => void;
   close: () => void;
 };
 
@@ -65,6 +66,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
         return wrong(read ? z.prettifyError(read.error) : 'A message is one JSON object, as text.');
       const message = read.data;
       if (message.type === 'hello') {
+        if (at) return wrong('Hello has been said already; open another connection for another device.');
         const key = `${message.device} ${message.id}`;
         if (!places.get(key)?.wanted)
           return wrong(
@@ -93,13 +95,14 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
   return {
     scale: (stationId) => bridgedScale(place(`scale ${stationId}`), time, realNow),
     kettle: (kettleId) => bridgedKettle(place(`kettle ${kettleId}`), time, realNow),
-    attach: (http) =>
+    attach: (http, access) =>
       http.on('upgrade', (request: IncomingMessage, socket, head) => {
-        const path = new URL(request.url ?? '/', 'http://bar').pathname;
-        if (path !== BRIDGE_PATH || !sameOrigin(request)) {
-          socket.end('HTTP/1.1 404 Not Found\r\nConnection: close\r\n\r\n');
-          return;
-        }
+        // Before anything else: an error that nobody hears ends the process.
+        socket.on('error', () => socket.destroy());
+        const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+        const judged = access.judge(request.headers, false);
+        if (!judged.ok) return refuse(judged.status === 421 ? '421 Misdirected Request' : '403 Forbidden');
+        if (pathOf(request.url) !== BRIDGE_PATH) return refuse('404 Not Found');
         sockets.handleUpgrade(request, socket, head, (opened) => sockets.emit('connection', opened, request));
       }),
     close: () => {
@@ -109,13 +112,12 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
   };
 }
 
-/** A page of another site must not speak for a scale; a program names no origin. */
-function sameOrigin({ headers }: IncomingMessage): boolean {
-  if (headers.origin === undefined) return true;
+/** The path of a request's address; null where that is no address. */
+function pathOf(url: string | undefined): string | null {
   try {
-    return new URL(headers.origin).host === headers.host;
+    return new URL(`http://bar${url ?? '/'}`).pathname;
   } catch {
-    return false;
+    return null;
   }
 }
 

@@ -1,4 +1,5 @@
 /** Scales and kettles at a real bar: what they see becomes events, what they say reaches the screens. */
+import { accessPolicy } from '../access/hosts';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import { v7 as uuid } from 'uuid';
@@ -20,7 +21,7 @@ beforeEach(async () => {
   // Bar time runs faster here, so that a brew is over in seconds.
   await close();
   await open(RATE);
-  bar.devices.attach(http);
+  bar.devices.attach(http, accessPolicy());
   url = `ws://127.0.0.1:${(http.address() as AddressInfo).port}/api/bridge`;
 });
 
@@ -174,7 +175,7 @@ test('a bridge speaks for a scale: readings arrive, a tare goes out, and silence
   stranger.terminate();
   const foreign = new WebSocket(url, { origin: 'http://elsewhere.example' });
   const refused = await new Promise((resolve) => foreign.once('error', (error) => resolve(error.message)));
-  expect(refused).toContain('404');
+  expect(refused).toContain('403');
 });
 
 test('the sample bridges keep the protocol, and one that does not is found out', async () => {

@@ -4,6 +4,7 @@
 import type { Server } from 'node:http';
 import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar, Devices, KettleOrder, KettleState, ScaleOrder } from '@even-kettle/core/contract';
+import type { AccessPolicy } from '../access/hosts';
 import { openBridges } from './bridge';
 import { openKettleDesk } from './kettle-desk';
 import { openScaleDesk, type DeskParts } from './scale-desk';
@@ -18,7 +19,7 @@ export type DeviceHub = {
   orderScale: (stationId: string, order: ScaleOrder) => boolean;
   orderKettle: (kettleId: string, order: KettleOrder) => boolean;
   /** Lets bridges in. */
-  attach: (http: Server) => void;
+  attach: (http: Server, access: AccessPolicy) => void;
   close: () => void;
 };
 

@@ -26,7 +26,7 @@ export type DeskParts = {
   bench: () => Bench;
   book: RecipeBook;
   plan: () => Plan | null;
-  post: (events: BarEvent[]) => Promise<unknown>;
+  post: (events: readonly BarEvent[]) => Promise<unknown>;
   traces: TraceShelf;
   /** Tells the screens. */
   show: (scale: ScaleState) => void;
@@ -50,6 +50,7 @@ const STANDS_G = 540;
 const TOLD_G = 0.1;
 const TOLD_MS = 1000;
 const HAND_MS = 100;
+const READING_MAX_G = 3000;
 const FLUSH_MS = 4000;
 
 type Placed = {
@@ -102,7 +103,8 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
         brewId: brew.id,
         stepId: pour.id,
         atMs,
-        readingG: Math.max(0, seen.readingG),
+        // More than that is a hand on the scale, and no pour.
+        readingG: Math.min(READING_MAX_G, Math.max(0, seen.readingG)),
       });
     }
     const change = {

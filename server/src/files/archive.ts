@@ -3,16 +3,26 @@
  * bar, to the hash of its state.
  */
 import { createHash } from 'node:crypto';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
-import { ARCHIVE_FORMAT, archiveParts, type ImportFound } from '@even-kettle/core/contract';
+import {
+  ARCHIVE_FORMAT,
+  archiveParts,
+  readStoredEvent,
+  type Bar,
+  type ImportFound,
+} from '@even-kettle/core/contract';
 import type { BarState } from '@even-kettle/core/brew';
 import { readRecipe } from '@even-kettle/core/formats';
 import { bytesToTrace, traceToBytes } from '@even-kettle/core/pour';
-import { writeBar } from '../bench';
-import { canonical } from '../store/log';
-import { rowOfRecord } from '../store/records';
+import { readBar, writeBar } from '../bench';
+import { canonical } from '../store/canonical';
+import { openDatabase } from '../store/database';
+import { nameOrder } from '../store/order-names';
+import { pausing } from '../store/pausing';
+import { readRecord, rowOfRecord } from '../store/records';
 import { BrewRecordRow, BrewTraceRow, EventRow, FileImportRow, RecipeVersionRow } from '../store/rows';
+import { bodyForArchive } from '../store/stored-body';
 import { FileFault } from './csv';
 import { happenedAt, nothingFound } from './found';
 import { itemsOfFile, type OnBytes } from './streams';
@@ -21,68 +31,103 @@ import { itemsOfFile, type OnBytes } from './streams';
 export const stateHash = (state: BarState): string =>
   createHash('sha256').update(canonical(state)).digest('hex');
 
-/** The archive piece by piece, a line an event, so that a long log never stands in memory as a whole. */
-export async function* archiveOf(source: DataSource, bar: object): AsyncGenerator<string> {
-  const { manager } = source;
+/**
+ * The archive piece by piece, a line an event, so that a long log never stands in memory as a whole. All of it is as the
+ * database stood when the first piece was asked for: it is read by a connection of its own, in one transaction.
+ */
+export async function* archiveOf(databaseFile: string): AsyncGenerator<string> {
+  const source = await openDatabase(databaseFile, { readonly: true, keptStatements: 10 });
+  const rest = pausing();
+  try {
+    await source.query('BEGIN');
+    for await (const part of partsOf(source.manager)) {
+      yield part;
+      await rest();
+    }
+  } finally {
+    await source.destroy();
+  }
+}
+
+async function* partsOf(manager: EntityManager): AsyncGenerator<string> {
+  const bar = await readBar(manager);
   yield `{"format":${JSON.stringify(ARCHIVE_FORMAT)},\n"bar":${JSON.stringify(bar)},\n"recipes":[`;
   const versions = await manager.find(RecipeVersionRow, { order: { recipeId: 'ASC', version: 'ASC' } });
   yield versions.map(({ savedMs, body }) => `\n{"savedMs":${savedMs},"recipe":${body}}`).join(',');
   yield '],\n"events":[';
-  let first = true;
-  for (let seq = 0; ;) {
-    const page = await manager
-      .createQueryBuilder(EventRow, 'event')
-      .where('event.seq > :seq', { seq })
-      .orderBy('event.seq', 'ASC')
-      .limit(PAGE)
-      .getMany();
-    if (page.length === 0) break;
-    yield `${first ? '' : ','}${page.map(({ body }) => `\n${body}`).join(',')}`;
-    first = false;
-    seq = page.at(-1)!.seq;
-  }
+  yield* listed(
+    (seq: number) =>
+      manager
+        .createQueryBuilder(EventRow, 'event')
+        .where('event.seq > :seq', { seq })
+        .orderBy('event.seq', 'ASC')
+        .limit(PAGE)
+        .getMany(),
+    0,
+    ({ seq }) => seq,
+    ({ body }) => bodyForArchive(body),
+  );
   yield '],\n"traces":[';
-  first = true;
-  for (let after = ''; ;) {
-    const page = await manager
-      .createQueryBuilder(BrewTraceRow, 'trace')
-      .where('trace.brewId > :after', { after })
-      .orderBy('trace.brewId', 'ASC')
-      .limit(PAGE)
-      .getMany();
-    if (page.length === 0) break;
-    const lines = page.map(
-      ({ brewId, bytes }) =>
-        `\n${JSON.stringify({ brewId, points: bytesToTrace(bytes).map(({ atMs, massG }) => [atMs, massG]) })}`,
-    );
-    yield `${first ? '' : ','}${lines.join(',')}`;
-    first = false;
-    after = page.at(-1)!.brewId;
-  }
+  yield* listed(
+    (after: string) =>
+      manager
+        .createQueryBuilder(BrewTraceRow, 'trace')
+        .where('trace.brewId > :after', { after })
+        .orderBy('trace.brewId', 'ASC')
+        .limit(TRACES_PAGE)
+        .getMany(),
+    '',
+    ({ brewId }) => brewId,
+    traceLine,
+  );
   yield '],\n"imports":[';
   const imports = await manager.findBy(FileImportRow, { state: 'kept' });
   yield imports
     .map(({ id, name, brews, atMs }) => `\n${JSON.stringify({ id, name, brews, atMs })}`)
     .join(',');
   yield '],\n"records":[';
-  first = true;
-  for (let after = ''; imports.length > 0;) {
-    const page = await manager
-      .createQueryBuilder(BrewRecordRow, 'record')
-      .where('record.importId IN (:...kept) AND record.brewId > :after', {
-        kept: imports.map(({ id }) => id),
-        after,
-      })
-      .orderBy('record.brewId', 'ASC')
-      .limit(PAGE)
-      .getMany();
-    if (page.length === 0) break;
-    yield `${first ? '' : ','}${page.map(({ importId, body }) => `\n{"importId":${JSON.stringify(importId)},"record":${body}}`).join(',')}`;
-    first = false;
-    after = page.at(-1)!.brewId;
-  }
+  const kept = imports.map(({ id }) => id);
+  if (kept.length > 0)
+    yield* listed(
+      (after: string) =>
+        manager
+          .createQueryBuilder(BrewRecordRow, 'record')
+          .where('record.importId IN (:...kept) AND record.brewId > :after', { kept, after })
+          .orderBy('record.brewId', 'ASC')
+          .limit(PAGE)
+          .getMany(),
+      '',
+      ({ brewId }) => brewId,
+      ({ importId, body }) => readRecord(body) && `{"importId":${JSON.stringify(importId)},"record":${body}}`,
+    );
   yield ']}\n';
 }
+
+/** Rows page after page as the items of a list; what came to harm is left out. */
+async function* listed<Row, Place>(
+  pageAfter: (place: Place) => Promise<Row[]>,
+  from: Place,
+  placeOf: (row: Row) => Place,
+  lineOf: (row: Row) => string | null,
+): AsyncGenerator<string> {
+  let isFirst = true;
+  for (let page = await pageAfter(from); page.length > 0; page = await pageAfter(placeOf(page.at(-1)!))) {
+    const lines = page.map(lineOf).filter((line) => line !== null);
+    if (lines.length > 0) yield `${isFirst ? '' : ','}${lines.map((line) => `\n${line}`).join(',')}`;
+    isFirst &&= lines.length === 0;
+  }
+}
+
+function traceLine({ brewId, bytes }: BrewTraceRow): string | null {
+  try {
+    const points = bytesToTrace(bytes).map(({ atMs, massG }) => [Math.max(0, atMs), massG]);
+    return JSON.stringify({ brewId, points });
+  } catch {
+    return null;
+  }
+}
+
+const TRACES_PAGE = 50;
 const PAGE = 500;
 
 type On = { onBytes: OnBytes; onItem: () => void };
@@ -136,9 +181,10 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
       for await (const item of checkedItems(file, on)) {
         if (item.part !== part || rows.length >= PAGE) await write();
         part = item.part;
-        if (item.part === 'bar') await writeBar(manager, item.value);
+        if (item.part === 'bar') await writeBar(manager, settingsOf(item.value));
         else rows.push(rowOf(item));
         if (item.part === 'events') events += 1;
+        if (item.part === 'events' && item.value.type === 'order-taken') await nameOrder(manager, item.value);
       }
       await write();
       // A brew without its import could never be taken out again.
@@ -155,6 +201,11 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
         );
       throw error;
     });
+}
+
+/** Without what is not a setting: what was learnt, and the version's name. */
+function settingsOf({ pace: _pace, beds: _beds, version: _version, ...settings }: Bar): Bar {
+  return settings;
 }
 
 const ROW_OF = {
@@ -201,13 +252,23 @@ async function* checkedItems(file: string, { onBytes, onItem }: On): AsyncGenera
     if (part === 'format' && at === '') format = value;
     else if (part === 'bar') bar[at] = value;
     else if (Object.hasOwn(ROW_OF, part) && at !== '') {
-      const checked = checkedPart(part as keyof typeof ROW_OF, `${part}.${at}`, value);
+      const asToday = part === 'events' ? mendedEvent(value) : value;
+      const checked = checkedPart(part as keyof typeof ROW_OF, `${part}.${at}`, asToday);
       if (part === 'recipes') checkRecipeOf(checked, `${part}.${at}.recipe`);
       yield { part, value: checked } as CheckedItem;
     } else throw new FileFault(`${part}: is no part of an archive.`);
   }
   checkedPart('format', 'format', format);
   yield { part: 'bar', value: checkedPart('bar', 'bar', bar) };
+}
+
+/** An event that an older version let in, as today's schema has it; what it is otherwise, the check says. */
+function mendedEvent(value: unknown): unknown {
+  try {
+    return readStoredEvent(value);
+  } catch {
+    return value;
+  }
 }
 
 function checkedPart<Part extends keyof Parts>(part: Part, at: string, value: unknown): Parts[Part] {

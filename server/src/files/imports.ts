@@ -5,7 +5,7 @@
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
 import type { BarEvent, OrderTaken } from '@even-kettle/core/brew';
-import { barChangeSchema, cupAskSchema, type Bar, type Coffee } from '@even-kettle/core/contract';
+import { barChangeSchema, cupAskSchema, oneLine, type Bar, type Coffee } from '@even-kettle/core/contract';
 import { ROAST_LEVELS, type Recipe } from '@even-kettle/core/recipe';
 import { readCsv } from './csv';
 
@@ -17,16 +17,18 @@ export type OrderImport = { rows: ImportRow[]; events: BarEvent[] };
 
 /** More lines than this are no roast list, and no queue. */
 export const IMPORT_MAX = { roasts: 60, orders: 100 } as const;
+const CUPS_MAX = 6;
 
 /** Columns `coffee`, `roast`, and if wanted `roasted_on`, `notes`, `decaf`. A name that is on the bench is brought up to date. */
 export function readRoasts(text: string, bar: Bar): RoastImport {
   const rows: ImportRow[] = [];
   const coffees = [...bar.coffees];
-  for (const { line, cells } of readCsv(text, ['coffee', 'roast'])) {
+  const ids = new Set(coffees.map(({ id }) => id));
+  for (const { line, cells } of readCsv(text, ['coffee', 'roast'], IMPORT_MAX.roasts)) {
     const name = cells['coffee'] ?? '';
     const at = coffees.findIndex((coffee) => coffee.name.toLowerCase() === name.toLowerCase());
     const coffee = {
-      ...(at >= 0 ? coffees[at]! : { id: idFrom(name, coffees), decaf: false, notes: '' }),
+      ...(at >= 0 ? coffees[at]! : { id: idFrom(name, ids), decaf: false, notes: '' }),
       name,
       roast: cells['roast']!.toLowerCase(),
       ...(cells['roasted_on'] ? { roastedOn: cells['roasted_on'] } : {}),
@@ -39,6 +41,7 @@ export function readRoasts(text: string, bar: Bar): RoastImport {
       continue;
     }
     const good = checked.data.coffees![0]!;
+    ids.add(good.id);
     if (at >= 0) coffees[at] = good;
     else coffees.push(good);
     rows.push({
@@ -56,7 +59,7 @@ export function readRoasts(text: string, bar: Bar): RoastImport {
 export function readOrders(text: string, bar: Bar, recipes: readonly Recipe[], nowMs: number): OrderImport {
   const rows: ImportRow[] = [];
   const orders = new Map<string, OrderTaken>();
-  for (const { line, cells } of readCsv(text, ['coffee', 'recipe', 'ml'])) {
+  for (const { line, cells } of readCsv(text, ['coffee', 'recipe', 'ml'], IMPORT_MAX.orders * CUPS_MAX)) {
     const coffee = bar.coffees.find(({ name }) => name.toLowerCase() === cells['coffee']!.toLowerCase());
     const asked = cells['recipe']!.toLowerCase();
     const recipe = recipes.find(({ id, name }) => id === asked || name.toLowerCase() === asked);
@@ -88,13 +91,13 @@ export function readOrders(text: string, bar: Bar, recipes: readonly Recipe[], n
       type: 'order-taken',
       atMs: nowMs,
       orderId: uuid(),
-      ...(cells['guest'] ? { name: cells['guest'].slice(0, 40) } : {}),
+      ...(cells['guest'] ? { name: oneLine(cells['guest']).slice(0, 40) } : {}),
       cups: [],
     };
     order.cups = [...order.cups, cup.data];
     orders.set(key, order);
     rows.push(
-      order.cups.length > 6
+      order.cups.length > CUPS_MAX
         ? { line, ok: false, reason: `Order ${key} has more than six cups.` }
         : { line, ok: true, shows: `${coffee.name}, ${recipe.name}, ${cup.data.cupMl} ml` },
     );
@@ -110,14 +113,16 @@ function wordsOf(error: z.ZodError, hints: Record<string, string>): string {
   return `${field} ${hints[field] ? `must be one of ${hints[field]}` : issue!.message}.`;
 }
 
-function idFrom(name: string, taken: readonly Coffee[]): string {
+/** An id that is like the name and that no other coffee has. */
+function idFrom(name: string, taken: ReadonlySet<string>): string {
   const plain =
     name
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '')
       .slice(0, 40) || 'coffee';
-  let id = plain;
-  for (let n = 2; taken.some((coffee) => coffee.id === id); n += 1) id = `${plain}-${n}`;
-  return id;
+  if (!taken.has(plain)) return plain;
+  let n = 2;
+  while (taken.has(`${plain}-${n}`)) n += 1;
+  return `${plain}-${n}`;
 }

@@ -18,12 +18,17 @@ import {
   type SaveRecipe,
 } from '@even-kettle/core/contract';
 import { recipeJsonSchema } from '@even-kettle/core/formats';
+import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
+import type { Refused } from '../store/log';
 import { HttpProblem, answerErrors, invalid } from './problem';
+import { GAP_MAX } from './live';
 import { logRoutes } from './log-routes';
 import { openApiDocument } from './openapi';
 
 export type HttpOptions = {
+  /** Which names the server answers to, and which pages may ask it. */
+  access: AccessPolicy;
   appDir: string | null;
   logger: Logger;
   version: string;
@@ -70,7 +75,7 @@ const faulty = (what: string, faults: readonly { field: string; reason: string }
 
 export function httpApp(
   bar: BarServer,
-  { appDir, logger, version, requestsPerMinute }: HttpOptions,
+  { appDir, logger, version, requestsPerMinute, access }: HttpOptions,
 ): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -86,6 +91,11 @@ export function httpApp(
       strictTransportSecurity: false,
     }),
   );
+  app.use((request, _response, next) => {
+    const judged = access.judge(request.headers, !request.path.startsWith('/api'));
+    if (judged.ok) return next();
+    next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
+  });
   app.use(compression());
   app.use('/api', apiRoutes(bar, version, requestsPerMinute));
   if (appDir) serveBuiltApp(app, appDir);
@@ -118,9 +128,6 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     next();
   });
 
-  api.get('/live', async (request, response) =>
-    bar.hub.join(request, response, resumeAfter(request, bar.log.seq())),
-  );
   api.use(
     rateLimit({
       windowMs: 60_000,
@@ -138,7 +145,11 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
         ),
     }),
   );
-  api.use('/files', express.text({ limit: '4mb', type: 'text/csv' }));
+  api.get('/live', async (request, response) => {
+    if (!bar.hub.hasRoomFor(request.ip ?? '')) throw TOO_MANY_STREAMS;
+    await bar.hub.join(request, response, resumeAfter(request, bar.log.seq()));
+  });
+  api.use('/files', express.text({ limit: '256kb', type: 'text/csv' }));
   // What is read in from a file goes to disk as it comes.
   const json = express.json({ limit: '256kb', strict: true });
   api.use((request, response, next) =>
@@ -155,11 +166,7 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
         duplicates: result.duplicates,
         seq: result.seq,
       });
-    const { index, eventId, refusal } = result.refused;
-    const status = UNPROCESSABLE.has(refusal.code) ? 422 : 409;
-    throw new HttpProblem(status, refusal.code, 'The event was not taken', refusal.reason, [
-      { field: `events.${index}.${refusal.field}`, reason: refusal.reason, code: refusal.code, eventId },
-    ]);
+    throw eventProblem(result.refused);
   });
   api.get('/state', (_request, response) => void response.json(bar.snapshot()));
   api.get('/recipes', (_request, response) => void response.json({ recipes: bar.recipes.latest() }));
@@ -186,12 +193,14 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     if (!problem) throw NOTHING_PLANNED;
     response.json(problem);
   });
-  api.get('/bar', (_request, response) => void response.json(bar.bar()));
+  api.get('/bar', (_request, response) => void response.set('ETag', etagOf(bar)).json(bar.bar()));
   api.patch('/bar', async (request, response) => {
     const change = barChangeSchema.safeParse(bodyOf(request));
     if (!change.success) throw invalid(change.error, 'change');
-    const changed = await bar.change(change.data);
-    if (changed.ok) return void response.json(changed.bar);
+    const changed = await bar.change(change.data, versionIn(request.get('If-Match')));
+    if (changed.ok) return void response.set('ETag', etagOf(bar)).json(changed.bar);
+    if (changed.why === 'changed-since')
+      throw new HttpProblem(412, changed.why, 'The settings have changed meanwhile', changed.reason);
     throw new HttpProblem(409, 'in-use', 'The setting was not changed', changed.reason, [
       { field: changed.field, reason: changed.reason, code: 'in-use' },
     ]);
@@ -223,11 +232,39 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
   return api;
 }
 
+const TOO_MANY_STREAMS = new HttpProblem(
+  429,
+  'too-many-streams',
+  'Too many pages are open',
+  'This server streams to as many pages as it can. Close some of them, then load this one again.',
+);
+
+const etagOf = (bar: BarServer): string => `"${bar.barVersion()}"`;
+const versionIn = (header: string | undefined): string | undefined =>
+  header === undefined || header === '*' ? undefined : header.replace(/^W\//, '').replace(/^"|"$/g, '');
+
+/** Why an event was not taken, by its place in the post and its own name, so that a device can drop that one alone. */
+function eventProblem({ index, eventId, refusal, issues }: Refused): HttpProblem {
+  const at = (field: string) => (field === '' ? `events.${index}` : `events.${index}.${field}`);
+  const named = eventId === null ? {} : { eventId };
+  const found = issues ?? [refusal];
+  return new HttpProblem(
+    UNPROCESSABLE.has(refusal.code) ? 422 : 409,
+    refusal.code,
+    'The event was not taken',
+    refusal.code === 'not-valid' ? `${at(refusal.field)}: ${refusal.reason}` : refusal.reason,
+    found.map(({ field, reason, code }) => ({ field: at(field), reason, code, ...named })),
+  );
+}
+
 /** Codes where the event itself is wrong; the others are at odds with what is on the bar. */
 const UNPROCESSABLE: ReadonlySet<string> = new Set([
   'does-not-make-a-cup',
   'in-the-future',
   'not-fitting',
+  'not-valid',
+  'too-long-ago',
+  'too-many',
   'unknown',
   'unknown-recipe',
 ]);
@@ -249,7 +286,10 @@ function resumeAfter(request: Request, latest: number): number {
   const given = request.get('Last-Event-ID') ?? request.query['after'];
   if (given === undefined || given === '') return latest;
   const seq = Number(given);
-  if (Number.isInteger(seq) && seq >= 0 && seq <= latest) return seq;
+  if (Number.isInteger(seq) && seq >= 0 && seq <= latest) {
+    if (latest - seq > GAP_MAX) throw TOO_FAR_BACK;
+    return seq;
+  }
   throw new HttpProblem(
     422,
     'not-a-place',
@@ -258,6 +298,13 @@ function resumeAfter(request: Request, latest: number): number {
     [{ field: 'after', reason: `must be a whole number from 0 to ${latest}`, code: 'not-a-place' }],
   );
 }
+
+const TOO_FAR_BACK = new HttpProblem(
+  409,
+  'too-far-back',
+  'The place in the log is too far back',
+  `More than ${GAP_MAX} events have happened since. Load the state from /api/state, and stream from its place on.`,
+);
 
 function serveBuiltApp(app: Express, appDir: string): void {
   const page = join(appDir, 'index.html');

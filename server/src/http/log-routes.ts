@@ -18,6 +18,8 @@ import { readOrders, readRoasts, type ImportRow } from '../files/imports';
 import { logHead, logRow, traceRows } from '../files/tables';
 import { LARGEST, type Desk, type DeskRefusal } from '../imports/desk';
 import type { BarServer } from '../server';
+import { pausing } from '../store/pausing';
+import { drained } from './live';
 import { HttpProblem, invalid } from './problem';
 
 const NO_SUCH_BREW = new HttpProblem(
@@ -58,17 +60,14 @@ export function logRoutes(api: Router, bar: BarServer): void {
   api.get('/house', async (_request, response) => void response.json(await bar.learning.house()));
 
   api.get('/files/log.csv', async (request, response) => {
+    const query = asked(logQuerySchema, request);
     sendAs(response, 'text/csv; charset=utf-8', 'log.csv');
-    response.write(csvOf([logHead()]));
-    for await (const record of everyRecord(bar, asked(logQuerySchema, request)))
-      response.write(csvOf([logRow(record)]));
-    response.end();
+    await sendParts(response, logCsv(bar, query));
   });
   api.get('/files/log.jsonl', async (request, response) => {
+    const query = asked(logQuerySchema, request);
     sendAs(response, 'application/jsonl', 'log.jsonl');
-    for await (const record of everyRecord(bar, asked(logQuerySchema, request)))
-      response.write(`${JSON.stringify(record)}\n`);
-    response.end();
+    await sendParts(response, logLines(bar, query));
   });
   api.get('/files/traces/:id.csv', async (request, response) => {
     const points = await traceOf(bar, request.params.id);
@@ -81,16 +80,15 @@ export function logRoutes(api: Router, bar: BarServer): void {
   });
   api.get('/files/archive.json', async (_request, response) => {
     sendAs(response, 'application/json', 'even-kettle-archive.json');
-    for await (const part of bar.archive())
-      if (!response.write(part)) await new Promise((drained) => response.once('drain', drained));
-    response.end();
+    await sendParts(response, bar.archive());
   });
   importRoutes(api, bar);
   api.post('/files/roasts', async (request, response) => {
-    const { rows, coffees } = parsed(() => readRoasts(textOf(request), bar.bar()));
-    if (request.query['take'] !== '1') return void response.json({ rows, taken: false });
+    const { rows } = parsed(() => readRoasts(textOf(request), bar.bar()));
+    if (request.query['take'] !== '1') return void response.json({ rows: shownRows(rows), taken: false });
     refuseFaulty(rows);
-    const changed = await bar.change({ coffees });
+    // Read once more with the bench in hand: another device may have changed it meanwhile.
+    const changed = await bar.change((now) => ({ coffees: readRoasts(textOf(request), now).coffees }));
     if (!changed.ok) throw badFile('roasts', changed.field, changed.reason);
     response.status(201).json({ rows, taken: true });
   });
@@ -98,7 +96,7 @@ export function logRoutes(api: Router, bar: BarServer): void {
     const { rows, events } = parsed(() =>
       readOrders(textOf(request), bar.bar(), bar.recipes.latest(), Math.floor(bar.clock.nowMs())),
     );
-    if (request.query['take'] !== '1') return void response.json({ rows, taken: false });
+    if (request.query['take'] !== '1') return void response.json({ rows: shownRows(rows), taken: false });
     refuseFaulty(rows);
     const posted = await bar.post(events);
     if (!posted.ok)
@@ -186,8 +184,29 @@ async function* everyRecord(bar: BarServer, query: LogQuery): AsyncGenerator<Bre
   }
 }
 
+async function* logCsv(bar: BarServer, query: LogQuery): AsyncGenerator<string> {
+  yield csvOf([logHead()]);
+  for await (const record of everyRecord(bar, query)) yield csvOf([logRow(record)]);
+}
+
+async function* logLines(bar: BarServer, query: LogQuery): AsyncGenerator<string> {
+  for await (const record of everyRecord(bar, query)) yield `${JSON.stringify(record)}\n`;
+}
+
+/** Sends what is made piece by piece, no quicker than it is read, and stops where nobody reads any more. */
+async function sendParts(response: Response, parts: AsyncGenerator<string>): Promise<void> {
+  const rest = pausing();
+  for await (const part of parts) {
+    if (response.closed || response.destroyed) return;
+    if (!response.write(part)) await drained(response);
+    await rest();
+  }
+  response.end();
+}
+
 function sendAs(response: Response, type: string, name: string): void {
-  response.set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` });
+  // Quotes and the like in a name are the library's to write.
+  response.attachment(name).set('Content-Type', type);
 }
 
 function textOf(request: Request): string {
@@ -212,6 +231,14 @@ function parsed<Read>(read: () => Read): Read {
   }
 }
 
+/** More faults than this help nobody to mend a file. */
+const FAULTS_MAX = 100;
+/** Every row that can be taken, and the first of those that cannot. */
+function shownRows(rows: readonly ImportRow[]): ImportRow[] {
+  let faults = 0;
+  return rows.filter((row) => row.ok || (faults += 1) <= FAULTS_MAX);
+}
+
 function refuseFaulty(rows: readonly ImportRow[]): void {
   const wrong = rows.filter((row) => !row.ok);
   if (rows.length === 0) throw badFile('file', 'csv', 'There is no line in it.');
@@ -221,7 +248,7 @@ function refuseFaulty(rows: readonly ImportRow[]): void {
       'not-valid',
       'The file was not read in',
       `${wrong.length} of ${rows.length} lines cannot be taken, so none was.`,
-      wrong.map(({ line, ...row }) => ({
+      wrong.slice(0, FAULTS_MAX).map(({ line, ...row }) => ({
         field: `line ${line}`,
         reason: 'reason' in row ? row.reason : '',
         code: 'not-valid',

@@ -9,7 +9,7 @@ import {
   devicesSchema,
   healthSchema,
   kettleOrderSchema,
-  postEventsSchema,
+  postedEventsSchema,
   plannedSchema,
   postedSchema,
   problemSchema,
@@ -44,8 +44,10 @@ export function openApiDocument(version: string) {
             409: problem('An event does not follow from what is on the bar.'),
             413: problem('The body is too large.'),
             415: problem('The body is not declared as JSON.'),
-            422: problem('A field is wrong.'),
+            422: problem('A field is wrong; `errors` names the event.'),
             429: problem('Too many requests.'),
+            503: problem('The database cannot be written to just now. Keep the events and post them again.'),
+            507: problem('The disk is full. Keep the events and post them again.'),
           },
         },
       },
@@ -60,7 +62,7 @@ export function openApiDocument(version: string) {
         get: {
           operationId: 'live',
           summary:
-            'Server-sent events: `recipes`, `bar`, `devices`, `plan`, `scale`, `kettle`, `beat` (every 4 s), `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
+            'Server-sent events: `recipes`, `bar`, `devices`, `plan`, `scale`, `kettle`, `storage`, `beat` (every 4 s), `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
           parameters: [
             { name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } },
             { name: 'Last-Event-ID', in: 'header', schema: { type: 'integer', minimum: 0 } },
@@ -70,7 +72,9 @@ export function openApiDocument(version: string) {
               description: 'A stream.',
               content: { 'text/event-stream': { schema: { type: 'string' } } },
             },
+            409: problem('The place is too far back: load the state instead.'),
             422: problem('Not a place in the log.'),
+            429: problem('Too many streams are open.'),
           },
         },
       },
@@ -114,11 +118,21 @@ export function openApiDocument(version: string) {
         },
         patch: {
           operationId: 'changeBar',
-          summary: 'Change settings.',
+          summary:
+            'Change settings. A list that is named is replaced, so name the version that it was made from.',
+          parameters: [
+            {
+              name: 'If-Match',
+              in: 'header',
+              description: 'The `ETag` of the settings that the change was made from.',
+              schema: { type: 'string' },
+            },
+          ],
           requestBody: { required: true, content: { 'application/json': { schema: ref('BarChange') } } },
           responses: {
             200: json('Bar', 'The settings as they are now.'),
             409: problem('A station has a brew on it.'),
+            412: problem('The settings have changed since that version.'),
             422: problem('A setting is wrong.'),
           },
         },
@@ -194,7 +208,7 @@ export function openApiDocument(version: string) {
     },
     components: {
       schemas: {
-        PostEvents: schemaOf(postEventsSchema, 'input'),
+        PostEvents: schemaOf(postedEventsSchema, 'input'),
         Posted: schemaOf(postedSchema),
         Snapshot: schemaOf(snapshotSchema),
         Plan: schemaOf(planSchema),

@@ -4,6 +4,7 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import type { ZodError } from 'zod';
 import type { Problem } from '@even-kettle/core/contract';
+import { failureOf } from '../store/transaction';
 
 type FieldError = NonNullable<Problem['errors']>[number];
 
@@ -68,6 +69,15 @@ export const answerErrors: ErrorRequestHandler = (error: unknown, request, respo
     return sendProblem(
       response,
       new HttpProblem(400, 'not-json', 'The body is not JSON', 'The body must be a JSON object, in UTF-8.'),
+    );
+  }
+  const failed = failureOf(error);
+  if (failed) {
+    request.log?.error({ err: error }, 'the store did not take it');
+    const status = failed.code === 'full' ? 507 : 503;
+    return sendProblem(
+      response,
+      new HttpProblem(status, `store-${failed.code}`, 'Nothing was stored', failed.message),
     );
   }
   const status = (error as { status?: number }).status;

@@ -9,10 +9,11 @@ import { dirname, join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Worker } from 'node:worker_threads';
-import type { DataSource } from 'typeorm';
+import type { DataSource, Repository } from 'typeorm';
 import { v7 as uuid } from 'uuid';
 import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
 import { FileImportRow } from '../store/rows';
+import { inTransaction } from '../store/transaction';
 import type { Done, Work } from './work';
 
 export type ToWorker = { work: Work; databaseFile: string; nowMs: number; stop: SharedArrayBuffer };
@@ -60,6 +61,8 @@ type Current = { job: ImportJob; file: string; stop: Int32Array; ended: Promise<
 export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
   const { source, nowMs, changed, warn } = parts;
   const rows = () => source.getRepository(FileImportRow);
+  const write = (change: (rows: Repository<FileImportRow>) => Promise<unknown>) =>
+    inTransaction(source, async (manager) => void (await change(manager.getRepository(FileImportRow))));
   const databaseFile = String(source.options.database);
   // Beside the database, where there is room for it.
   const folder = join(dirname(databaseFile), 'coming-in');
@@ -95,9 +98,9 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
   /** Takes the brews of an import out; they are hidden meanwhile. */
   const takeOut = async (importId: string, stop: Int32Array) => {
     hidden = importId;
-    await rows().update({ id: importId }, { state: 'going' });
+    await write((table) => table.update({ id: importId }, { state: 'going' }));
     await run({ do: 'take-out', importId }, stop);
-    await rows().delete({ id: importId });
+    await write((table) => table.delete({ id: importId }));
     hidden = null;
   };
 
@@ -123,15 +126,17 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
     leaveOutFaulty: boolean,
   ): Promise<Partial<ImportJob>> => {
     hidden = job.id;
-    await rows().insert({ id: job.id, name: job.name, state: 'coming', brews: 0, atMs: Math.round(nowMs()) });
+    await write((table) =>
+      table.insert({ id: job.id, name: job.name, state: 'coming', brews: 0, atMs: Math.round(nowMs()) }),
+    );
     try {
       const { taken = 0, known = 0 } = await run(
         { do: 'take', kind: 'log', file, importId: job.id, leaveOutFaulty },
         stop,
         onBytesOf(job),
       );
-      if (taken === 0) await rows().delete({ id: job.id });
-      else await rows().update({ id: job.id }, { state: 'kept', brews: taken });
+      if (taken === 0) await write((table) => table.delete({ id: job.id }));
+      else await write((table) => table.update({ id: job.id }, { state: 'kept', brews: taken }));
       hidden = null;
       changed();
       return { phase: 'taken', taken, known };
@@ -162,10 +167,13 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
     const now: Current = { job, file: join(folder, id), stop: stopFlag(), ended: Promise.resolve() };
     current = now;
     begin(now, () => takeOut(id, now.stop).then(() => ({ phase: 'stopped' as const })));
-    void now.ended.then(() => current === now && (current = null));
+    void now.ended.then(() => current === now && (current = null)).catch(() => undefined);
     return now.ended;
   };
-  if (broken) void beginTakingOut(broken);
+  if (broken)
+    void beginTakingOut(broken).catch((error: unknown) =>
+      warn({ err: error }, 'a log could not be taken out'),
+    );
 
   return {
     hidden: () => hidden,
@@ -227,7 +235,9 @@ export async function openImportDesk(parts: Parts): Promise<ImportDesk> {
       const kept = await rows().findOneBy({ id, state: 'kept' });
       if (!kept) return { ok: false, why: 'unknown' };
       if (current && BUSY.has(current.job.phase)) return { ok: false, why: 'busy' };
-      void beginTakingOut(kept).then(changed);
+      void beginTakingOut(kept)
+        .then(changed)
+        .catch((error: unknown) => warn({ err: error }, 'a log could not be taken out'));
       return { ok: true, answer: null };
     },
     close: async () => {

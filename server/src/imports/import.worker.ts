@@ -14,7 +14,7 @@ const TELL_MS = 150;
 
 async function main(): Promise<void> {
   // A statement that writes hundreds of rows weighs a megabyte, and hardly two are alike.
-  const source = await openDatabase(databaseFile, KEPT_STATEMENTS);
+  const source = await openDatabase(databaseFile, { keptStatements: KEPT_STATEMENTS });
   // The bar's own connection makes what it writes after this durable, and this with it.
   await source.query('PRAGMA synchronous = NORMAL');
   let toldMs = 0;

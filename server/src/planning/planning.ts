@@ -7,6 +7,7 @@ import {
   buildProblem,
   isBehind,
   movesBetween,
+  roughFinish,
   worthTaking,
   type Bench,
   type Plan,
@@ -92,10 +93,12 @@ export function startPlanning(
 
   const round = async (because: Because) => {
     const seq = sources.seq();
-    const { problem: asked, unplannable } = build();
-    if (asked.brews.length === 0) return take(asked, null, because, { seq, unplannable });
+    const built = build();
+    const { problem: asked, unplannable } = built;
+    if (asked.brews.length === 0) return take(asked, null, because, { seq, unplannable, rough: {} });
     const solved = await solver.solve(asked, current?.plan ?? null, AT_ONCE_MS / sources.rate);
-    if (solved) take(asked, solved.plan, because, { seq, unplannable });
+    if (solved)
+      take(asked, solved.plan, because, { seq, unplannable, rough: roughFinish(built, solved.plan) });
   };
   const rounds = async (because: Because) => {
     let reason: Because | null = because;
@@ -132,11 +135,16 @@ export function startPlanning(
   const look = async () => {
     quietLooks += 1;
     const stood = current;
-    const { problem: asked, unplannable } = build();
+    const built = build();
+    const { problem: asked, unplannable } = built;
     if (running || !stood?.plan || asked.brews.length === 0) return;
     const solved = await solver.solve(asked, stood.plan, QUIET_MS / sources.rate);
     if (!solved || running || current !== stood || !worthTaking(solved.standsCost, solved.cost)) return;
-    take(asked, solved.plan, 'better', { seq: stood.seq, unplannable });
+    take(asked, solved.plan, 'better', {
+      seq: stood.seq,
+      unplannable,
+      rough: roughFinish(built, solved.plan),
+    });
   };
 
   return {

@@ -20,10 +20,20 @@ export type Solver = {
 export type SolveJob = { job: number; problem: PlanProblem; before: Plan | null; budgetMs: number };
 export type SolveAnswer = { job: number } & (Solved | { superseded: true } | { error: string });
 
-type Waiting = { resolve: (solved: Solved | null) => void; reject: (error: Error) => void };
+type Waiting = {
+  resolve: (solved: Solved | null) => void;
+  reject: (error: Error) => void;
+  deadline: NodeJS.Timeout;
+};
 
-/** A solver in a worker thread. A worker that dies fails the jobs it had; the next job starts a new one. */
-export function workerSolver(file: URL): Solver {
+/** A worker that has not answered so long after it should have is ended, milliseconds. */
+const GRACE_MS = 5000;
+
+/**
+ * A solver in a worker thread. A worker that dies, or does not come to an end, fails the jobs it had; the next job starts
+ * a new one.
+ */
+export function workerSolver(file: URL, graceMs = GRACE_MS): Solver {
   const waiting = new Map<number, Waiting>();
   let jobs = 0;
   let worker: Worker | null = null;
@@ -31,7 +41,8 @@ export function workerSolver(file: URL): Solver {
 
   const failAll = (error: Error) => {
     worker = null;
-    for (const { resolve, reject } of waiting.values()) {
+    for (const { resolve, reject, deadline } of waiting.values()) {
+      clearTimeout(deadline);
       if (closing) resolve(null);
       else reject(error);
     }
@@ -41,14 +52,26 @@ export function workerSolver(file: URL): Solver {
     const started = new Worker(file);
     started.on('message', (answer: SolveAnswer) => {
       const asked = waiting.get(answer.job);
+      clearTimeout(asked?.deadline);
       waiting.delete(answer.job);
       if ('plan' in answer) asked?.resolve(answer);
       else if ('superseded' in answer) asked?.resolve(null);
       else asked?.reject(new Error(answer.error));
     });
-    started.on('error', failAll);
-    started.on('exit', (code) => failAll(new Error(`The planner's worker ended with code ${code}.`)));
+    // One that was ended for being late may not speak for the one that took its place.
+    const failOwn = (error: Error) => {
+      if (worker === started) failAll(error);
+    };
+    started.on('error', failOwn);
+    started.on('exit', (code) => failOwn(new Error(`The planner's worker ended with code ${code}.`)));
     return started;
+  };
+  const giveUp = (budgetMs: number) => {
+    const late = worker;
+    failAll(
+      new Error(`The planner had not answered ${graceMs} ms after its ${budgetMs} ms; it starts anew.`),
+    );
+    void late?.terminate();
   };
 
   return {
@@ -56,7 +79,9 @@ export function workerSolver(file: URL): Solver {
       new Promise((resolve, reject) => {
         worker ??= start();
         jobs += 1;
-        waiting.set(jobs, { resolve, reject });
+        const deadline = setTimeout(() => giveUp(budgetMs), budgetMs + graceMs);
+        deadline.unref();
+        waiting.set(jobs, { resolve, reject, deadline });
         worker.postMessage({ job: jobs, problem, before, budgetMs } satisfies SolveJob);
       }),
     close: async () => {

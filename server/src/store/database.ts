@@ -4,44 +4,131 @@
 import 'reflect-metadata';
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
-import type BetterSqlite3 from 'better-sqlite3';
+import BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
+import { CannotStart } from '../cannot-start';
 import {
   FirstTables1764000000000,
   LogAndTraces1764300000000,
   LogsFromFiles1764400000000,
+  NamesAndSnapshots1764500000000,
   PeopleAndTraces1764200000000,
   RecipesAndBench1764100000000,
 } from './migrations';
-import { BrewRecordRow, BrewTraceRow, EventRow, FileImportRow, RecipeVersionRow, SettingRow } from './rows';
+import {
+  BrewRecordRow,
+  BrewTraceRow,
+  EventRow,
+  FileImportRow,
+  OrderNameRow,
+  RecipeVersionRow,
+  SettingRow,
+  StateSnapshotRow,
+} from './rows';
+
+const MIGRATIONS = [
+  FirstTables1764000000000,
+  RecipesAndBench1764100000000,
+  PeopleAndTraces1764200000000,
+  LogAndTraces1764300000000,
+  LogsFromFiles1764400000000,
+  NamesAndSnapshots1764500000000,
+];
+
+export type DatabaseOptions = {
+  /** How many prepared statements stay in memory; few where each writes hundreds of rows. */
+  keptStatements?: number;
+  /** How long the thread may be kept by somebody who holds the file, milliseconds. */
+  busyMs?: number;
+  /** For reading alone, beside a server that writes. */
+  readonly?: boolean;
+};
 
 /**
  * Opens (or makes) the database and brings its tables up to date.
- * @param keptStatements how many prepared statements stay in memory; few where each writes hundreds of rows
+ * @throws CannotStart where it is of a newer version, or no database
  */
-export async function openDatabase(file: string, keptStatements = 100): Promise<DataSource> {
+export async function openDatabase(
+  file: string,
+  { keptStatements = 100, busyMs = 3000, readonly = false }: DatabaseOptions = {},
+): Promise<DataSource> {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const source = new DataSource({
     type: 'better-sqlite3',
     database: file,
+    readonly,
     statementCacheSize: keptStatements,
-    entities: [EventRow, SettingRow, BrewRecordRow, RecipeVersionRow, BrewTraceRow, FileImportRow],
-    migrations: [
-      FirstTables1764000000000,
-      RecipesAndBench1764100000000,
-      PeopleAndTraces1764200000000,
-      LogAndTraces1764300000000,
-      LogsFromFiles1764400000000,
+    entities: [
+      EventRow,
+      SettingRow,
+      BrewRecordRow,
+      RecipeVersionRow,
+      BrewTraceRow,
+      FileImportRow,
+      OrderNameRow,
+      StateSnapshotRow,
     ],
-    migrationsRun: true,
+    migrations: MIGRATIONS,
+    migrationsRun: false,
     synchronize: false,
     prepareDatabase: (db: BetterSqlite3.Database) => {
+      db.pragma('busy_timeout = 3000');
+      if (readonly) return;
+      refuseNewer(db, file);
       // FULL: an acknowledged event survives a power cut, not only a killed server.
       db.pragma('journal_mode = WAL');
       db.pragma('synchronous = FULL');
       db.pragma('foreign_keys = ON');
-      db.pragma('busy_timeout = 3000');
     },
   });
-  return source.initialize();
+  try {
+    await source.initialize();
+    if (!readonly) await source.runMigrations();
+  } catch (error) {
+    if (source.isInitialized) await source.destroy();
+    const code = String((error as { code?: unknown }).code);
+    if (code === 'SQLITE_NOTADB') throw new CannotStart(`${file} is no database of Even Kettle’s.`);
+    throw error;
+  }
+  await source.query(`PRAGMA busy_timeout = ${busyMs}`);
+  return source;
+}
+
+function refuseNewer(db: BetterSqlite3.Database, file: string): void {
+  const hasTable = db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'migrations'`).get();
+  if (!hasTable) return;
+  const known = new Set(MIGRATIONS.map(({ name }) => name));
+  const done = db.prepare<[], { name: string }>('SELECT name FROM migrations').all();
+  if (done.every(({ name }) => known.has(name))) return;
+  throw new CannotStart(
+    `${file} was written by a newer version of Even Kettle. Start that version, or go back to a copy from before it.`,
+  );
+}
+
+/**
+ * Keeps a second server away from the file for as long as this process lives, however it ends: the lock is the system's
+ * own, on a file beside the database.
+ * @returns lets it go
+ * @throws CannotStart where another server has it
+ */
+export function lockDatabase(file: string): () => void {
+  mkdirSync(dirname(file), { recursive: true });
+  const lock = new BetterSqlite3(`${file}-lock`, { timeout: 0 });
+  try {
+    lock.exec('BEGIN EXCLUSIVE');
+  } catch {
+    lock.close();
+    throw new CannotStart(
+      `Another server has ${file} open. Stop it first, or give this one a database of its own with EVEN_KETTLE_DB.`,
+    );
+  }
+  return () => lock.close();
+}
+
+/** What SQLite's own look at the file finds wrong with it; empty where nothing is. */
+export async function faultsOf(source: DataSource): Promise<string[]> {
+  const rows = await source
+    .query<{ quick_check: string }[]>('PRAGMA quick_check(5)')
+    .catch((error: unknown) => [{ quick_check: String(error) }]);
+  return rows.map(({ quick_check }) => quick_check).filter((line) => line !== 'ok');
 }

@@ -1,6 +1,30 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** Ids of orders for good, and states to start from. */
+export class NamesAndSnapshots1764500000000 implements MigrationInterface {
+  name = 'NamesAndSnapshots1764500000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`CREATE TABLE "order_name" ("name" text PRIMARY KEY NOT NULL) WITHOUT ROWID`);
+    await runner.query(
+      `INSERT OR IGNORE INTO "order_name" SELECT 'o ' || json_extract("body", '$.orderId') FROM "event" WHERE "type" = 'order-taken' AND json_valid("body")`,
+    );
+    await runner.query(
+      `INSERT OR IGNORE INTO "order_name" SELECT 'c ' || json_extract("cup"."value", '$.cupId') FROM "event", json_each("event"."body", '$.cups') AS "cup" WHERE "event"."type" = 'order-taken' AND json_valid("event"."body")`,
+    );
+    await runner.query(`CREATE TABLE "state_snapshot" (
+      "seq" integer PRIMARY KEY NOT NULL,
+      "rules" text NOT NULL,
+      "hash" text NOT NULL,
+      "body" text NOT NULL)`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    for (const table of ['state_snapshot', 'order_name']) await runner.query(`DROP TABLE "${table}"`);
+  }
+}
+
 /** Logs that were read in from tables, beside what was brewed here. */
 export class LogsFromFiles1764400000000 implements MigrationInterface {
   name = 'LogsFromFiles1764400000000';

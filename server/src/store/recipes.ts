@@ -14,6 +14,7 @@ import {
 } from '@even-kettle/core/recipe';
 import { oneLane } from './lane';
 import { RecipeVersionRow } from './rows';
+import { inTransaction } from './transaction';
 
 /** More versions than this are not a bar's own work. */
 const SAVED_MAX = 2000;
@@ -47,7 +48,7 @@ export async function openRecipes(source: DataSource, warn: (message: string) =>
     for (const row of await source.manager.find(RecipeVersionRow, {
       order: { recipeId: 'ASC', version: 'ASC' },
     })) {
-      const read = readRecipe(JSON.parse(row.body));
+      const read = readStored(row.body);
       if (read.ok) saved.push(read.recipe);
       else
         warn(
@@ -80,17 +81,27 @@ export async function openRecipes(source: DataSource, warn: (message: string) =>
         if (latest !== basedOn)
           return { ok: false, why: 'conflict', reason: conflict(read.recipe.id, latest, basedOn) };
         const recipe = { ...read.recipe, version: (latest ?? 0) + 1 };
-        await source.manager.insert(RecipeVersionRow, {
+        const row = {
           recipeId: recipe.id,
           version: recipe.version,
           savedMs: Date.now(),
           body: JSON.stringify(recipe),
-        });
+        };
+        await inTransaction(source, (manager) => manager.insert(RecipeVersionRow, row));
         saved.push(recipe);
         find = bookOf([...SCHOOLS, ...saved]);
         return { ok: true, recipe };
       }),
   };
+}
+
+/** A row that is not even JSON is no recipe either. */
+function readStored(body: string): ReturnType<typeof readRecipe> {
+  try {
+    return readRecipe(JSON.parse(body));
+  } catch {
+    return { ok: false, faults: [{ field: 'recipe', reason: 'is not whole' }] };
+  }
 }
 
 function conflict(id: string, latest: number | null, basedOn: number | null): string {

@@ -6,6 +6,7 @@ import type { BrewRecord, LogPage, LogQuery } from '@even-kettle/core/contract';
 import { noteWords, tasteInWords } from '@even-kettle/core/brew';
 import { median } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
+import { pausing } from './pausing';
 import { BrewRecordRow } from './rows';
 
 /** A brew as a point of its recipe's run. */
@@ -39,8 +40,26 @@ export type CoffeeUse = {
   tasted: { cups: number; balance: number; strength: number } | null;
 };
 
-/** @param hidden an import whose brews do not count: it is not all there yet, or no more */
-export function openRecords(source: DataSource, hidden: () => string | null = () => null): RecordShelf {
+/** A record as its row has it; null where the row came to harm. */
+export function readRecord(body: string): BrewRecord | null {
+  try {
+    const record = JSON.parse(body) as BrewRecord | null;
+    const isWhole = typeof record?.brewId === 'string' && Number.isFinite(record.endedMs);
+    return isWhole && Array.isArray(record.steps) && Array.isArray(record.notes) ? record : null;
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * @param hidden an import whose brews do not count: it is not all there yet, or no more
+ * @param onDamaged hears of rows that cannot be read; they are left out
+ */
+export function openRecords(
+  source: DataSource,
+  hidden: () => string | null = () => null,
+  onDamaged: () => void = () => undefined,
+): RecordShelf {
   // Narrow these with `andWhere`: what is hidden stays so.
   const rows = () => {
     const query = source.manager.createQueryBuilder(BrewRecordRow, 'record');
@@ -49,10 +68,18 @@ export function openRecords(source: DataSource, hidden: () => string | null = ()
       ? query
       : query.where('(record.importId IS NULL OR record.importId <> :importId)', { importId });
   };
-  const bodies = async (query: SelectQueryBuilder<BrewRecordRow>) =>
-    (await query.select('record.body', 'body').getRawMany<{ body: string }>()).map(
-      ({ body }) => JSON.parse(body) as BrewRecord,
-    );
+  const bodies = async (query: SelectQueryBuilder<BrewRecordRow>) => {
+    const found = await query.select('record.body', 'body').getRawMany<{ body: string }>();
+    const rest = pausing();
+    const read: BrewRecord[] = [];
+    for (const { body } of found) {
+      const record = readRecord(body);
+      if (record) read.push(record);
+      await rest();
+    }
+    if (read.length < found.length) onDamaged();
+    return read;
+  };
 
   return {
     page: async (query) => {
@@ -70,7 +97,7 @@ export function openRecords(source: DataSource, hidden: () => string | null = ()
       const byId = new Map(read.map((record) => [record.brewId, record]));
       const last = found.at(-1)!;
       return {
-        records: found.map(({ brewId }) => byId.get(brewId)!),
+        records: found.flatMap(({ brewId }) => byId.get(brewId) ?? []),
         next: found.length === query.limit ? `${last.endedMs} ${last.brewId}` : null,
       };
     },
@@ -108,7 +135,10 @@ export function openRecords(source: DataSource, hidden: () => string | null = ()
     atStation: async (stationId, sinceMs) =>
       rows()
         .andWhere('record.stationId = :stationId AND record.endedMs >= :sinceMs', { stationId, sinceMs })
-        .select(['record.endedMs AS atMs', `json_extract(record.body, '$.drawdownS') AS drawdownS`])
+        .select([
+          'record.endedMs AS atMs',
+          `CASE WHEN json_valid(record.body) THEN json_extract(record.body, '$.drawdownS') END AS drawdownS`,
+        ])
         .orderBy('record.endedMs', 'ASC')
         .limit(1000)
         .getRawMany<{ atMs: number; drawdownS: number | null }>(),

@@ -144,3 +144,27 @@ export class FileImportRow {
   @Column({ type: 'integer', name: 'at_ms' })
   atMs: number;
 }
+
+/** The id of an order (`o …`) or a cup (`c …`) that there has been. */
+@Entity('order_name')
+export class OrderNameRow {
+  @PrimaryColumn({ type: 'text' })
+  name: string;
+}
+
+/** The state that the log had made up to one of its events. Made from the log; can be let go at any time. */
+@Entity('state_snapshot')
+export class StateSnapshotRow {
+  @PrimaryColumn({ type: 'integer' })
+  seq: number;
+
+  /** The rules that made it. */
+  @Column({ type: 'text' })
+  rules: string;
+
+  @Column({ type: 'text' })
+  hash: string;
+
+  @Column({ type: 'text' })
+  body: string;
+}

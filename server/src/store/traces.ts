@@ -1,7 +1,7 @@
 /**
  * The weight over each brew that stood on a scale, as it came: few points, kept while the brew goes on.
  */
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import {
   addReading,
   bytesToTrace,
@@ -12,6 +12,7 @@ import {
   type WeightPoint,
 } from '@even-kettle/core/pour';
 import { BrewTraceRow } from './rows';
+import { inTransaction } from './transaction';
 
 export type TraceShelf = {
   add: (brewId: string, reading: WeightPoint) => void;
@@ -24,14 +25,22 @@ export type TraceShelf = {
 /** How many brews' traces stay in memory. */
 const HELD = 40;
 
-export function openTraces(source: DataSource): TraceShelf {
+export function openTraces(
+  source: DataSource,
+  warn: (detail: unknown, message: string) => void = () => undefined,
+): TraceShelf {
   const held = new Map<string, TraceWriter>();
   const changed = new Set<string>();
 
-  const stored = async (brewId: string): Promise<WeightPoint[] | null> => {
-    const row = await source.manager.findOneBy(BrewTraceRow, { brewId });
+  const stored = async (manager: EntityManager, brewId: string): Promise<WeightPoint[] | null> => {
+    const row = await manager.findOneBy(BrewTraceRow, { brewId });
     if (!row) return null;
-    return bytesToTrace(row.bytes);
+    try {
+      return bytesToTrace(row.bytes);
+    } catch (error) {
+      warn({ err: error }, `The weight over ${brewId} cannot be read; the brew is shown without it.`);
+      return null;
+    }
   };
 
   return {
@@ -42,7 +51,7 @@ export function openTraces(source: DataSource): TraceShelf {
       changed.add(brewId);
     },
     read: async (brewId) => {
-      const before = (await stored(brewId)) ?? [];
+      const before = (await stored(source.manager, brewId)) ?? [];
       const now = held.get(brewId);
       if (!now) return before.length > 0 ? before : null;
       return joined(before, tracePoints(now));
@@ -50,10 +59,12 @@ export function openTraces(source: DataSource): TraceShelf {
     flush: async () => {
       for (const brewId of [...changed]) {
         changed.delete(brewId);
-        // A server that was killed in mid-brew goes on from what it had stored.
-        const points = joined((await stored(brewId)) ?? [], tracePoints(held.get(brewId)!));
         try {
-          await source.manager.save(BrewTraceRow, { brewId, bytes: Buffer.from(traceToBytes(points)) });
+          await inTransaction(source, async (manager) => {
+            // A server that was killed in mid-brew goes on from what it had stored.
+            const points = joined((await stored(manager, brewId)) ?? [], tracePoints(held.get(brewId)!));
+            await manager.save(BrewTraceRow, { brewId, bytes: Buffer.from(traceToBytes(points)) });
+          });
         } catch (error) {
           // Not stored is still to be stored, the next time.
           changed.add(brewId);

@@ -7,8 +7,10 @@ import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { pino } from 'pino';
 import request from 'supertest';
+import type { DataSource } from 'typeorm';
 import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
 import { solve, type PlanProblem } from '@even-kettle/core/plan';
+import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
 import { openBar, type BarServer } from '../server';
 import { openDatabase } from '../store/database';
@@ -30,6 +32,11 @@ export function buildImportWorker(): void {
 }
 export let folder: string;
 export let bar: BarServer;
+/** The database behind it. */
+export let source: DataSource;
+/** What the bar told its log, and that it cannot go on. */
+export const warned: string[] = [];
+export const fatal: Error[] = [];
 export let http: Server;
 
 /** @param anew in a folder of its own, as a bar that has nothing yet */
@@ -38,19 +45,25 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
     rmSync(folder, { recursive: true });
     folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
   }
+  source = await openDatabase(join(folder, 'bar.sqlite'), { busyMs: 20 });
   bar = await openBar({
-    source: await openDatabase(join(folder, 'bar.sqlite')),
+    source,
     solver,
     importWorker,
     clockRate,
-    warn: () => undefined,
+    warn: (_detail, message) => warned.push(message),
+    rules: 'test',
+    fatal: (error) => fatal.push(error),
   });
+  // Listening does not wait for a plan; most tests ask for one.
+  await bar.planning.replan('bench');
   http = createServer(
     httpApp(bar, {
       appDir: null,
       logger: pino({ level: 'silent' }),
       version: 'test',
       requestsPerMinute: 10_000,
+      access: accessPolicy(),
     }),
   );
   await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
@@ -61,6 +74,7 @@ export async function close(): Promise<void> {
   await bar.close();
 }
 beforeEach(async () => {
+  warned.length = fatal.length = 0;
   folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
   await open();
 });

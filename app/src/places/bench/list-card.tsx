@@ -15,7 +15,10 @@ import { Subheading, Text } from '../../ui/text';
 
 export function useChange() {
   const { api, store } = useHere();
-  return useMutation({ mutationFn: (change: BarChange) => api.changeBar(change), onSuccess: store.tookBar });
+  return useMutation({
+    mutationFn: (change: BarChange) => api.changeBar(change, store.view().bar!),
+    onSuccess: store.tookBar,
+  });
 }
 
 type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people' | 'cloths';

@@ -85,7 +85,8 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
       if (change.what === 'grind' && grinder && coffee && bar) {
         const offset = (coffee.grindOffsets?.[grinder.id] ?? 0) + change.stepsCoarser * coarserWay(grinder);
         const turned = { ...coffee, grindOffsets: { ...coffee.grindOffsets, [grinder.id]: offset } };
-        await api.changeBar({ coffees: bar.coffees.map((each) => (each.id === coffee.id ? turned : each)) });
+        const coffees = bar.coffees.map((each) => (each.id === coffee.id ? turned : each));
+        store.tookBar(await api.changeBar({ coffees }, bar));
       }
       if (next) store.tookRecipe(await api.saveRecipe({ recipe: next, basedOn: recipe!.version }));
       store.act(

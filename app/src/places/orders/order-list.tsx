@@ -28,10 +28,10 @@ const isOpen = (order: OrderState) =>
   order.cups.some(({ status }) => status === 'waiting' || status === 'brewing');
 
 export const OrderList = memo(function OrderList({ compact }: { compact?: boolean }) {
-  const { state, plan } = useBar();
+  const { state, plan, rough } = useBar();
   const orders = Object.values(state.orders);
   // As planned, soonest out first; what is not planned yet last, as it was taken.
-  const outS = (order: OrderState) => plan?.finish[order.id] ?? Infinity;
+  const outS = (order: OrderState) => plan?.finish[order.id] ?? rough[order.id] ?? Infinity;
   const open = orders
     .filter(isOpen)
     .sort((a, b) => (outS(a) === outS(b) ? a.takenMs - b.takenMs : outS(a) - outS(b)));
@@ -137,8 +137,8 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
   const [asking, setAsking] = useState(false);
   // Minutes are all it says; the cards take turns.
   const nowMs = useNow(5000, 300 + (order.badge % 12) * 390);
-  const { plan } = useBar();
-  const finishS = plan?.finish[order.id];
+  const { plan, rough } = useBar();
+  const finishS = plan?.finish[order.id] ?? rough[order.id];
   const open = isOpen(order);
   const urged = urge?.urged?.orderId === order.id ? urge.urged : null;
   return (

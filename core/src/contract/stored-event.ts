@@ -1,0 +1,34 @@
+/**
+ * Events as older versions stored them, brought to what the schema asks today. New rules at the door must not make an old
+ * log unreadable.
+ */
+import type { BarEvent } from '../brew';
+import { barEventSchema } from './events';
+import { LATEST_MS } from './words';
+
+/** Readings above this are no pour's: a hand that leant on the scale. */
+const READING_MAX_G = 3000;
+
+/**
+ * A stored event as today's schema has it: whole milliseconds, readings within what a scale under a brewer can show,
+ * one line where a line is meant.
+ * @throws ZodError where it is no event that this version knows
+ */
+export function readStoredEvent(stored: unknown): BarEvent {
+  const read = barEventSchema.safeParse(stored);
+  return read.success ? read.data : barEventSchema.parse(mended(stored));
+}
+
+function mended(value: unknown, key = ''): unknown {
+  if (Array.isArray(value)) return value.map((each) => mended(each));
+  if (typeof value === 'string') return oneLine(value);
+  if (typeof value === 'number') {
+    if (key.endsWith('Ms')) return Math.min(LATEST_MS, Math.max(0, Math.round(value)));
+    return key === 'readingG' ? Math.min(READING_MAX_G, Math.max(0, value)) : value;
+  }
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(Object.entries(value).map(([name, inner]) => [name, mended(inner, name)]));
+}
+
+/** Text without ends of lines and other control characters, and no space around it. */
+export const oneLine = (text: string): string => text.replace(/\p{Cc}+/gu, ' ').trim();

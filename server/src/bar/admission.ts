@@ -1,0 +1,136 @@
+/**
+ * What the server asks of an event before the bar's own rules do: a time that can be true, a cup that this bench can
+ * brew, no more than a bar can hold.
+ */
+import { hostOf, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import { cardFor } from '@even-kettle/core/plan';
+import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
+import type { BarClock } from '../bar-clock';
+import type { Admit, Refused } from '../store/log';
+
+type Refusal = Refused['refusal'];
+
+const DAY_MS = 86_400_000;
+/** A device that was away keeps its taps for so long; one whose clock ran ahead is taken at the bar's time. */
+const REACH_MS = DAY_MS;
+/** What is promised or wanted lies within this of the event that says so, milliseconds of bar time. */
+const PROMISE_REACH_MS = 7 * DAY_MS;
+/** An event may be this far ahead of the bar's clock as it is, seconds of real time: what a measured offset may err. */
+const AHEAD_S = 2;
+const OPEN_ORDERS_MAX = 200;
+const REMARKS_MAX = 60;
+
+export type AdmissionParts = { clock: BarClock; bar: () => Bar; book: RecipeBook };
+
+export const admission =
+  ({ clock, bar, book }: AdmissionParts): Admit =>
+  (said, state) => {
+    const event = inBarTime(said, clock);
+    if (!('id' in event)) return event;
+    return (
+      timeOutOfReach(event) ?? tooMany(event, state) ?? notOnTheBench(event, state, bar(), book) ?? event
+    );
+  };
+
+/** The event at a time that the bar has had: what is ahead of its clock has happened now. */
+function inBarTime(event: BarEvent, clock: BarClock): BarEvent | Refusal {
+  const nowMs = clock.nowMs();
+  const reachMs = REACH_MS * Math.max(1, clock.rate);
+  if (event.atMs > nowMs + reachMs)
+    return {
+      code: 'in-the-future',
+      field: 'atMs',
+      reason: 'The event’s time is more than a day ahead of the bar’s clock. Take bar time from /api/clock.',
+    };
+  if (event.atMs < nowMs - reachMs)
+    return {
+      code: 'too-long-ago',
+      field: 'atMs',
+      reason:
+        'The event happened more than a day ago. The bar has gone on since, so it is not taken any more.',
+    };
+  const limitMs = nowMs + AHEAD_S * 1000 * Math.max(1, clock.rate);
+  return event.atMs <= limitMs ? event : { ...event, atMs: nowMs };
+}
+
+const REACHES: Readonly<Record<string, number>> = {
+  promisedMs: PROMISE_REACH_MS,
+  wantedMs: PROMISE_REACH_MS,
+  fromMs: DAY_MS,
+  toMs: DAY_MS,
+};
+
+function timeOutOfReach(event: BarEvent): Refusal | null {
+  for (const [field, reachMs] of Object.entries(REACHES)) {
+    const atMs = (event as unknown as Record<string, unknown>)[field];
+    if (typeof atMs !== 'number' || Math.abs(atMs - event.atMs) <= reachMs) continue;
+    const days = reachMs / DAY_MS;
+    return {
+      code: 'not-fitting',
+      field,
+      reason: `This time is further than ${days === 1 ? 'a day' : `${days} days`} from when it was said; give one that is nearer.`,
+    };
+  }
+  return null;
+}
+
+function tooMany(event: BarEvent, state: BarState): Refusal | null {
+  if (event.type === 'order-taken' && openOrders(state).length >= OPEN_ORDERS_MAX)
+    return {
+      code: 'too-many',
+      field: 'orderId',
+      reason: `${OPEN_ORDERS_MAX} orders are open, and a bar holds no more. Hand some over or cancel them first.`,
+    };
+  if (event.type !== 'brew-noted' && event.type !== 'step-taken' && event.type !== 'cup-tasted') return null;
+  const brew = Object.hasOwn(state.brews, event.brewId) ? state.brews[event.brewId]! : null;
+  const remarks = brew?.events.filter(({ type }) => type === event.type).length ?? 0;
+  if (remarks < REMARKS_MAX) return null;
+  return {
+    code: 'too-many',
+    field: 'brewId',
+    reason: `${REMARKS_MAX} remarks of this kind stand with this brew already; it takes no more.`,
+  };
+}
+
+/** A cup must be one that this bench can brew, and a brew must start at a station that stands on it. */
+function notOnTheBench(event: BarEvent, state: BarState, bar: Bar, book: RecipeBook): Refusal | null {
+  if (event.type === 'order-taken') {
+    for (const [index, cup] of event.cups.entries()) {
+      const host = hostOf(state, cup);
+      const found = cardFor(bar, host ? { ...cup, cups: (host.cups ?? 1) + (cup.cups ?? 1) } : cup, book);
+      if (!found.ok)
+        return {
+          code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',
+          field: `cups.${index}.${found.field}`,
+          reason: found.reason,
+        };
+    }
+  }
+  if (event.type === 'brew-moved' && !bar.stations.some(({ id }) => id === event.stationId))
+    return {
+      code: 'unknown',
+      field: 'stationId',
+      reason: `There is no station ${event.stationId} on the bench.`,
+    };
+  if (event.type !== 'brew-started') return null;
+  const station = bar.stations.find(
+    ({ id, brewerId }) => id === event.stationId && brewerId === event.brewerId,
+  );
+  if (!station || !brewerById(event.brewerId))
+    return {
+      code: 'unknown',
+      field: 'stationId',
+      reason: `There is no station ${event.stationId} with a ${event.brewerId} on the bench.`,
+    };
+  const order = Object.hasOwn(state.orders, event.orderId) ? state.orders[event.orderId]! : null;
+  const cup = order?.cups.find(({ cupId }) => cupId === event.cupId);
+  const found = cup && cardFor(bar, cup, book);
+  if (found?.ok && !found.stations.some(({ id }) => id === station.id))
+    return {
+      code: 'does-not-make-a-cup',
+      field: 'stationId',
+      reason: `${station.name} cannot brew this cup; ${found.stations.map(({ name }) => name).join(', ')} can.`,
+    };
+  return null;
+}

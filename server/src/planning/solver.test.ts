@@ -1,0 +1,54 @@
+/** A planner's worker that does not come to an end is ended, and the next job has a new one. */
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import type { PlanProblem } from '@even-kettle/core/plan';
+import { workerSolver } from './solver';
+
+const folder = mkdtempSync(join(tmpdir(), 'even-kettle-solver-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const problem = (now: number): PlanProblem => ({
+  format: 'even-kettle/plan-problem@1',
+  now,
+  hands: 1,
+  tools: {},
+  orders: [],
+  brews: [],
+  started: {},
+  ended: {},
+  frozen: {},
+});
+
+test('a job that hangs fails by its deadline, and the one after it is answered by another worker', async () => {
+  const file = join(folder, 'hangs.mjs');
+  writeFileSync(
+    file,
+    `import { parentPort } from 'node:worker_threads';
+     parentPort.on('message', ({ job, problem }) => {
+       if (problem.now === 1) for (;;);
+       parentPort.postMessage({ job, plan: null, cost: 7, standsCost: 7 });
+     });`,
+  );
+  const solver = workerSolver(pathToFileURL(file), 200);
+  await expect(solver.solve(problem(1), null, 10)).rejects.toThrow('had not answered');
+  expect(await solver.solve(problem(2), null, 10)).toMatchObject({ cost: 7 });
+  await solver.close();
+});
+
+test('a worker that dies fails the job that it had, and only that', async () => {
+  const file = join(folder, 'dies.mjs');
+  writeFileSync(
+    file,
+    `import { parentPort } from 'node:worker_threads';
+     parentPort.on('message', ({ job, problem }) => {
+       if (problem.now === 1) process.exit(3);
+       parentPort.postMessage({ job, plan: null, cost: 7, standsCost: 7 });
+     });`,
+  );
+  const solver = workerSolver(pathToFileURL(file), 2000);
+  await expect(solver.solve(problem(1), null, 10)).rejects.toThrow('ended with code 3');
+  expect(await solver.solve(problem(2), null, 10)).toMatchObject({ cost: 7 });
+  await solver.close();
+});

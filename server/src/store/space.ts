@@ -1,0 +1,45 @@
+/**
+ * How much room is left on the disk that the database is on, so that it is said before it is too late.
+ */
+import { statfs } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import type { StorageState } from '@even-kettle/core/contract';
+
+/** Below this it is said; below the second nothing more may fit, bytes. */
+const LOW_BYTES = 300e6;
+const OUT_BYTES = 20e6;
+const LOOK_MS = 15_000;
+
+export type SpaceWatch = { now: () => StorageState; look: () => Promise<StorageState>; close: () => void };
+
+/** @param tell hears of every change of level after the first look */
+export async function watchSpace(
+  databaseFile: string,
+  tell: (storage: StorageState) => void,
+  freeBytes: (folder: string) => Promise<number> = freeOn,
+): Promise<SpaceWatch> {
+  const folder = dirname(databaseFile);
+  let state: StorageState = { level: 'enough', freeMb: null };
+  let isFirst = true;
+  const look = async () => {
+    // Where the system does not say, nothing is said.
+    const bytes = await freeBytes(folder).catch(() => null);
+    const was = state.level;
+    state = {
+      level: bytes === null || bytes >= LOW_BYTES ? 'enough' : bytes >= OUT_BYTES ? 'low' : 'full',
+      freeMb: bytes === null ? null : Math.floor(bytes / 1e6),
+    };
+    if (state.level !== was && !isFirst) tell(state);
+    return state;
+  };
+  await look();
+  isFirst = false;
+  const looking = setInterval(() => void look(), LOOK_MS);
+  looking.unref();
+  return { now: () => state, look, close: () => clearInterval(looking) };
+}
+
+async function freeOn(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return bavail * bsize;
+}

@@ -1,0 +1,158 @@
+/**
+ * Writing to the database: one write at a time, whole or not at all, and known to be so. There is one connection, so
+ * that nobody else's writes can come to stand in a transaction that is then rolled back.
+ */
+import { setTimeout as pause } from 'node:timers/promises';
+import type BetterSqlite3 from 'better-sqlite3';
+import type { DataSource, EntityManager } from 'typeorm';
+import { oneLane, type Lane } from './lane';
+
+/** How long a write waits for another process or thread that holds the file, milliseconds. */
+const BUSY_MS = 10_000;
+const BUSY_PAUSE_MS = 15;
+
+/** Why the store did not take what it was given; nothing of it is stored then. */
+export class StoreFailed extends Error {
+  constructor(
+    readonly code: 'full' | 'busy' | 'damaged' | 'unclean',
+    message: string,
+    cause?: unknown,
+  ) {
+    super(message, { cause });
+  }
+}
+
+const SAID = {
+  full: 'The disk is full. Nothing was stored; make room, and it goes on by itself.',
+  busy: 'The database is held by another program. Nothing was stored; it is tried again.',
+  damaged: 'The database is damaged. Nothing was stored; go back to a copy.',
+  unclean: 'The database’s connection is in a state that nobody knows. The server starts anew.',
+} as const;
+
+type Store = {
+  lane: Lane;
+  /** Set once the connection is not what we believe; nothing is written then. */
+  unclean: StoreFailed | null;
+  onUnclean: (error: StoreFailed) => void;
+};
+const stores = new WeakMap<DataSource, Store>();
+
+function storeOf(source: DataSource): Store {
+  const known = stores.get(source) ?? { lane: oneLane(), unclean: null, onUnclean: () => undefined };
+  stores.set(source, known);
+  return known;
+}
+
+/** Says what to do where a connection can be trusted no more: the process has to end. */
+export function whenUnclean(source: DataSource, tell: (error: StoreFailed) => void): void {
+  storeOf(source).onUnclean = tell;
+}
+
+/** The driver's own connection. */
+export const connectionOf = (source: DataSource): BetterSqlite3.Database =>
+  (source.driver as unknown as { databaseConnection: BetterSqlite3.Database }).databaseConnection;
+
+/** Does something while nothing else is written, after what was asked for before. Writes in it go by `transactionNow`. */
+export const alone = <Result>(source: DataSource, work: () => Promise<Result>): Promise<Result> =>
+  storeOf(source).lane(work);
+
+/**
+ * Writes in a transaction of its own, after those that were asked for before.
+ * @param work may run more than once
+ * @throws StoreFailed, or what `work` throws; nothing is stored then
+ */
+export const inTransaction = <Result>(
+  source: DataSource,
+  work: (manager: EntityManager) => Promise<Result>,
+): Promise<Result> => alone(source, () => transactionNow(source, work));
+
+/** The same, for those who are `alone` already. Where the file is held by somebody else it is tried again, without keeping the thread. */
+export async function transactionNow<Result>(
+  source: DataSource,
+  work: (manager: EntityManager) => Promise<Result>,
+): Promise<Result> {
+  const store = storeOf(source);
+  const untilMs = performance.now() + BUSY_MS;
+  for (;;) {
+    try {
+      return await once(source, store, work);
+    } catch (error) {
+      const failed = failureOf(error);
+      if (failed?.code !== 'busy' || performance.now() > untilMs) throw failed ?? error;
+      await pause(BUSY_PAUSE_MS);
+    }
+  }
+}
+
+async function once<Result>(
+  source: DataSource,
+  store: Store,
+  work: (manager: EntityManager) => Promise<Result>,
+): Promise<Result> {
+  prove(source, store);
+  const runner = source.createQueryRunner();
+  try {
+    await runner.startTransaction();
+    const result = await work(runner.manager);
+    await runner.commitTransaction();
+    prove(source, store);
+    return result;
+  } catch (error) {
+    await rollBack(source);
+    prove(source, store);
+    throw error;
+  }
+}
+
+/** Ends what is still open, whoever began it, and forgets what TypeORM believes of it: SQLite may have rolled back by itself. */
+async function rollBack(source: DataSource): Promise<void> {
+  const connection = connectionOf(source);
+  const driver = source.driver as unknown as { queryRunner?: unknown };
+  try {
+    if (connection.inTransaction) await source.createQueryRunner().rollbackTransaction();
+  } catch {
+    // What it could not roll back is rolled back below, or told.
+  }
+  try {
+    if (connection.inTransaction) connection.exec('ROLLBACK');
+  } catch {
+    // `prove` tells.
+  }
+  driver.queryRunner = undefined;
+}
+
+/** Between two writes there is no transaction, neither SQLite's nor one that TypeORM believes in. */
+function prove(source: DataSource, store: Store): void {
+  if (store.unclean) throw store.unclean;
+  const believed = source.createQueryRunner().isTransactionActive;
+  if (!believed && !connectionOf(source).inTransaction) return;
+  store.unclean = new StoreFailed('unclean', SAID.unclean);
+  store.onUnclean(store.unclean);
+  throw store.unclean;
+}
+
+/** For a write that was answered as stored, and is not there: as bad as a connection that nobody knows. */
+export function notStored(source: DataSource): StoreFailed {
+  const store = storeOf(source);
+  store.unclean = new StoreFailed('unclean', SAID.unclean);
+  store.onUnclean(store.unclean);
+  return store.unclean;
+}
+
+/** What SQLite says of a disk, a lock or a damaged file, in our words; null where it is something else. */
+export function failureOf(error: unknown): StoreFailed | null {
+  if (error instanceof StoreFailed) return error;
+  const code = codeOf(error);
+  if (code.startsWith('SQLITE_FULL') || /ENOSPC/.test(code) || code === 'SQLITE_IOERR_WRITE')
+    return new StoreFailed('full', SAID.full, error);
+  if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED'))
+    return new StoreFailed('busy', SAID.busy, error);
+  if (code.startsWith('SQLITE_CORRUPT') || code === 'SQLITE_NOTADB')
+    return new StoreFailed('damaged', SAID.damaged, error);
+  return null;
+}
+
+function codeOf(error: unknown): string {
+  const inner = (error as { driverError?: unknown } | null)?.driverError ?? error;
+  return String((inner as { code?: unknown } | null)?.code ?? '');
+}
