@@ -23,6 +23,10 @@ if (process.argv[2] === 'log') {
   await buildServer();
   process.exit(logBench());
 }
+if (process.argv[2] === 'routes') {
+  await buildServer();
+  process.exit(routesBench());
+}
 if (process.argv[2] === 'import') {
   await build();
   say('A large log read in from CSV while the bar is worked');
@@ -187,6 +191,7 @@ say('Recipes: every card there is');
 spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
 
 logBench();
+routesBench();
 
 say('Planning (core, one thread)');
 process.exit(planBench());
@@ -195,6 +200,13 @@ function logBench() {
   say('The log, with 100,000 brews in it');
   return (
     spawnSync(process.execPath, [join(root, 'server/dist/bench-log.js')], { stdio: 'inherit' }).status ?? 1
+  );
+}
+
+function routesBench() {
+  say('A server with a long log: starting, every route asked for the most that it takes, and idle');
+  return (
+    spawnSync(process.execPath, [join(root, 'server/dist/bench-routes.js')], { stdio: 'inherit' }).status ?? 1
   );
 }
 

@@ -16,7 +16,6 @@ import { openBar } from './server';
 import { readSettings } from './settings';
 import { lockDatabase, openDatabase } from './store/database';
 
-const REQUESTS_PER_MINUTE = 6000;
 /** How long a connection of the database may keep the thread waiting for a lock, milliseconds. */
 const BUSY_MS = 20;
 
@@ -45,7 +44,7 @@ async function main(): Promise<void> {
       appDir: settings.appDir,
       logger,
       version,
-      requestsPerMinute: REQUESTS_PER_MINUTE,
+      requestsPerMinute: settings.requestsPerMinute,
       access,
     }),
   );

@@ -13,6 +13,8 @@ export type Settings = {
   /** The built app to serve; null serves the API alone. */
   appDir: string | null;
   logLevel: string;
+  /** Requests of one address in a minute; more are put off. */
+  requestsPerMinute: number;
   /** Names and addresses that the server is also reached by. */
   hosts: string[];
 };
@@ -28,6 +30,7 @@ export function readSettings(env: Environment): Settings {
     clockRate: clockRate(env['BAR_CLOCK_RATE']),
     appDir: env['EVEN_KETTLE_APP_DIR'] || null,
     logLevel: env['LOG_LEVEL'] || 'info',
+    requestsPerMinute: wholeNumber(env, 'REQUESTS_PER_MINUTE', 6000, 60, 1_000_000),
     hosts: (env['EVEN_KETTLE_HOSTS'] ?? '').split(/[\s,]+/).filter(Boolean),
   };
 }

@@ -180,6 +180,50 @@ test('a tap that another device made impossible is said and dropped, and what ca
   expect(store.view().state).toEqual(state());
 });
 
+const problemOf = (status: number, errors?: Refused['problem']['errors']) =>
+  new Refused(status, { type: '', title: '', status, detail: 'no', ...(errors ? { errors } : {}) });
+
+test('of a post that the server’s schema refuses only the event that it names is dropped', async () => {
+  const { api, log } = server();
+  const take = api.postEvents;
+  api.postEvents = async (events) => {
+    const eventId = events.find((event) => event.type === 'order-taken' && event.orderId === 'B')?.id;
+    if (eventId)
+      throw problemOf(422, [{ field: 'events.1.name', reason: 'odd', code: 'not-valid', eventId }]);
+    return take(events);
+  };
+  const { store } = device(api, memoryOutbox([order('A'), order('B'), order('C')]));
+  await store.open();
+  await settled();
+  expect([log.map(({ id }) => id), store.view().waiting]).toEqual([['taken-A', 'taken-C'], 0]);
+});
+
+test('of a post that is refused without a name, each is posted by itself, and only the one at fault goes', async () => {
+  const { api, log } = server();
+  const take = api.postEvents;
+  api.postEvents = async (events) => {
+    if (events.some(({ id }) => id === 'taken-B')) throw problemOf(422);
+    return take(events);
+  };
+  const { store } = device(api, memoryOutbox([order('A'), order('B'), order('C')]));
+  await store.open();
+  await settled();
+  expect([log.map(({ id }) => id), store.view().waiting]).toEqual([['taken-A', 'taken-C'], 0]);
+});
+
+test.each([403, 421, 429])('an answer of %d says nothing of the taps: they are kept', async (status) => {
+  const { api, log } = server();
+  const take = api.postEvents;
+  api.postEvents = () => Promise.reject(problemOf(status));
+  const { store, outbox } = device(api, memoryOutbox([order('A')]));
+  await store.open();
+  await settled();
+  expect([log.length, outbox.kept.length, store.view().link]).toEqual([0, 1, 'away']);
+  api.postEvents = take;
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  expect(log.map(({ id }) => id)).toEqual(['taken-A']);
+});
+
 test('a device that missed an event loads the bar anew instead of going on from a wrong state', async () => {
   const { api, its, log, state } = server();
   const { store } = device(api);

@@ -81,6 +81,8 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
         replica = confirm(replica, ids, body.seq);
         return true;
       }
+      // The disk is full, or the file is held: the taps wait.
+      if (status >= 500) return false;
       const fault = body.errors?.find(({ eventId }) => eventId !== undefined);
       if (!fault) throw new Error(`The server answered ${status}: ${body.detail}`);
       refused.set(fault.eventId!, fault.reason);

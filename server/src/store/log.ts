@@ -104,6 +104,7 @@ export async function openLog(
     warn,
   });
   let { state, seq, latestMs } = await replay(reader, await snapshots.latest());
+  snapshots.lived({ state, seq, latestMs });
   const isMissing = seq > 0 && !(await manager.existsBy(BrewRecordRow, { importId: IsNull() }));
   // Tables that were made anew, or a log that came from elsewhere.
   if (isMissing)

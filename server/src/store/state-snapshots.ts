@@ -15,6 +15,8 @@ const EVERY = 2000;
 export type StateSnapshots = {
   /** The latest that these rules made, and that still reads; null where there is none. */
   latest: () => Promise<LogState | null>;
+  /** What a start made of the log by living it: kept where it was long, so that the next one is short. */
+  lived: (now: LogState) => void;
   /** The log has come so far. Keeps the state where it is time to, behind the scenes. */
   passed: (now: LogState) => void;
   /** Lets all of them go: the log has become another. */
@@ -46,19 +48,30 @@ export function openStateSnapshots(
     return read;
   };
 
-  const keep = async (now: LogState): Promise<void> => {
-    const lived = await replay(await latest(), now.seq);
-    if (hashOf(lived) !== hashOf(now)) {
-      warn(`The state at event ${now.seq} is not what the log makes; it is not kept.`);
-      await inTransaction(source, forget);
-      return;
-    }
-    const body = JSON.stringify({ state: now.state, latestMs: now.latestMs });
+  const write = async (now: LogState): Promise<void> => {
+    const row = { seq: now.seq, rules, hash: hashOf(now), body: bodyOf(now) };
+    // What does not read back as it was is no help to a start.
+    if (!readSnapshot(row)) return warn(`The state at event ${now.seq} cannot be kept as text.`);
     await inTransaction(source, async (manager) => {
-      await manager.insert(StateSnapshotRow, { seq: now.seq, rules, hash: hashOf(now), body });
+      await manager.upsert(StateSnapshotRow, row, ['seq']);
       await manager.delete(StateSnapshotRow, { seq: LessThan(now.seq) });
     });
     keptSeq = now.seq;
+  };
+
+  /** The state before and the events since must make this one. */
+  const keep = async (now: LogState): Promise<void> => {
+    const lived = await replay(await latest(), now.seq);
+    if (hashOf(lived) === hashOf(now)) return write(now);
+    warn(`The state at event ${now.seq} is not what the log makes; it is not kept.`);
+    await inTransaction(source, forget);
+  };
+
+  const behindTheScenes = (now: LogState, work: (now: LogState) => Promise<void>): void => {
+    if (rules === '' || keeping || now.seq - keptSeq < EVERY) return;
+    keeping = work(now)
+      .catch((error: unknown) => warn(`The state at event ${now.seq} could not be kept: ${String(error)}`))
+      .finally(() => (keeping = null));
   };
 
   const forget = async (manager: EntityManager) => {
@@ -69,15 +82,13 @@ export function openStateSnapshots(
   return {
     latest,
     forget,
-    passed: (now) => {
-      if (rules === '' || keeping || now.seq - keptSeq < EVERY) return;
-      keeping = keep(now)
-        .catch((error: unknown) => warn(`The state at event ${now.seq} could not be kept: ${String(error)}`))
-        .finally(() => (keeping = null));
-    },
+    lived: (now) => behindTheScenes(now, write),
+    passed: (now) => behindTheScenes(now, keep),
     settled: async () => void (await keeping),
   };
 }
+
+const bodyOf = ({ state, latestMs }: LogState): string => JSON.stringify({ state, latestMs });
 
 function readSnapshot({ seq, hash, body }: StateSnapshotRow): LogState | null {
   try {
