@@ -12,13 +12,14 @@ const LONGEST_WAIT_MS = 30_000;
 /** After this long a server counts as well again. */
 const WELL_MS = 60_000;
 
-export function serve(env) {
+/** @param main the server's script; another one for a test of this */
+export function serve(env, main = join(root, 'server/dist/main.js')) {
   let waitMs = 500;
   let stopped = false;
   let child = null;
   const start = () => {
     const startedMs = Date.now();
-    child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    child = spawn(process.execPath, [main], {
       stdio: 'inherit',
       env: { EVEN_KETTLE_APP_DIR: join(root, 'app/dist'), LOG_LEVEL: 'warn', ...process.env, ...env },
     });

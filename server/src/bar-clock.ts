@@ -78,7 +78,9 @@ export async function startClock(
   if (stored?.rate !== rate)
     // A disk that takes nothing is told by health; a clock is there without it.
     await inTransaction(source, (manager) => writeSetting(manager, SETTING, base)).catch(() => undefined);
-  let barMs = Math.max(floorMs, barTimeMs(base, realNow()));
+  // Bar time that ran at a rate of its own is ahead of the system's: it goes on from where it stood, and is waited for.
+  const stoodMs = stored && stored.rate !== 1 ? barTimeMs(stored, realNow()) : 0;
+  let barMs = Math.max(floorMs, stoodMs, barTimeMs(base, realNow()));
   let readAtMs = steadyNow();
   return {
     rate,

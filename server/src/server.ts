@@ -264,6 +264,7 @@ export async function openBar({
     plan: () => planning.current()?.plan ?? null,
     post,
     traces,
+    warn,
     show: (scale) => hub.broadcast('scale', scale),
     showKettle: (kettle) => hub.broadcast('kettle', kettle),
     random: Math.random,

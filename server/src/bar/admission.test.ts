@@ -55,7 +55,12 @@ test('a post that the schema refuses says which of its events it is, by its id',
     [expect.objectContaining({ field: 'events.1.cups.0.cupMl', eventId: bad.id })],
   ]);
   expect(await stored()).toBe(0);
-  expect((await post('not an event' as unknown as object)).body.errors[0].field).toBe('events.0');
+  const odd = await post({ ...good, id: { toString: 1 } });
+  expect([odd.status, odd.body.errors[0].field]).toEqual([422, 'events.0.id']);
+  const none = await request(http)
+    .post('/api/events')
+    .send({ events: ['not an event'] });
+  expect([none.status, none.body.errors[0].field]).toEqual([422, 'events.0']);
 });
 
 test('a bar holds two hundred open orders, and a brew sixty remarks of a kind', async () => {

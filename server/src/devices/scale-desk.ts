@@ -28,6 +28,7 @@ export type DeskParts = {
   plan: () => Plan | null;
   post: (events: readonly BarEvent[]) => Promise<unknown>;
   traces: TraceShelf;
+  warn: (detail: unknown, message: string) => void;
   /** Tells the screens. */
   show: (scale: ScaleState) => void;
 };
@@ -122,7 +123,9 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
    * is the health check's to tell; the pour is left to a tap, and the server stays up.
    */
   const say = (event: BarEvent) =>
-    void parts.post([{ ...event, atMs: Math.round(event.atMs) }]).catch(() => undefined);
+    void parts
+      .post([{ ...event, atMs: Math.round(event.atMs) }])
+      .catch((error: unknown) => parts.warn({ err: error }, 'what a scale saw was not stored'));
 
   /** The practised hands pour what the bar asks of its hands, when it asks for it, and nothing else. */
   function moveHands(): void {
@@ -150,7 +153,11 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
   }
 
   const hands = setInterval(moveHands, HAND_MS);
-  const flushing = setInterval(() => void traces.flush().catch(() => undefined), FLUSH_MS);
+  const flushing = setInterval(
+    () =>
+      void traces.flush().catch((error: unknown) => parts.warn({ err: error }, 'weights were not stored')),
+    FLUSH_MS,
+  );
   hands.unref();
   flushing.unref();
 

@@ -108,8 +108,13 @@ export function openHub(
 }
 
 /** Resolves once the reader has taken what was written, or is gone. */
-export const drained = (response: Response): Promise<unknown> =>
-  Promise.race([once(response, 'drain'), once(response, 'close')]);
+async function drained(response: Response): Promise<void> {
+  const settled = new AbortController();
+  const { signal } = settled;
+  await Promise.race([once(response, 'drain', { signal }), once(response, 'close', { signal })]).finally(() =>
+    settled.abort(),
+  );
+}
 
 const eventText = (event: LiveEvent): string =>
   `id: ${event.seq}\nevent: bar-event\ndata: ${JSON.stringify(event)}\n\n`;

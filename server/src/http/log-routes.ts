@@ -1,6 +1,8 @@
 /**
  * The Log over HTTP: records, what they teach, and open files out and in.
  */
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { Request, Response, Router } from 'express';
 import type { z } from 'zod';
 import {
@@ -19,7 +21,6 @@ import { logHead, logRow, traceRows } from '../files/tables';
 import { LARGEST, type Desk, type DeskRefusal } from '../imports/desk';
 import type { BarServer } from '../server';
 import { pausing } from '../store/pausing';
-import { drained } from './live';
 import { HttpProblem, invalid } from './problem';
 
 const NO_SUCH_BREW = new HttpProblem(
@@ -195,13 +196,17 @@ async function* logLines(bar: BarServer, query: LogQuery): AsyncGenerator<string
 
 /** Sends what is made piece by piece, no quicker than it is read, and stops where nobody reads any more. */
 async function sendParts(response: Response, parts: AsyncGenerator<string>): Promise<void> {
-  const rest = pausing();
-  for await (const part of parts) {
-    if (response.closed || response.destroyed) return;
-    if (!response.write(part)) await drained(response);
-    await rest();
-  }
-  response.end();
+  const paced = async function* () {
+    const rest = pausing();
+    for await (const part of parts) {
+      yield part;
+      await rest();
+    }
+  };
+  await pipeline(Readable.from(paced()), response).catch((error: unknown) => {
+    // Who asked is gone, and everything was closed with it.
+    if ((error as { code?: string }).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
+  });
 }
 
 function sendAs(response: Response, type: string, name: string): void {

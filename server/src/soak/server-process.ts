@@ -37,6 +37,7 @@ export type ServerOptions = {
 
 const MAIN = fileURLToPath(new URL('./main.js', import.meta.url));
 const PAUSE_MS = 25;
+const NOT_AGAIN = 78;
 const START_TRIES = 6000;
 
 /** Has the process ask a file how far its clock is off. */
@@ -52,11 +53,12 @@ Date.now = () => real() + offMs;
 
 export async function openServer({
   rate = 1,
-  folder = mkdtempSync(join(tmpdir(), 'even-kettle-soak-')),
+  folder: given,
   env = {},
   main = MAIN,
   idle = false,
 }: ServerOptions = {}): Promise<ServerProcess> {
+  const folder = given ?? mkdtempSync(join(tmpdir(), 'even-kettle-soak-'));
   const file = join(folder, 'bar.sqlite');
   const aside = mkdtempSync(join(tmpdir(), 'even-kettle-clock-'));
   const [clockFile, clockScript] = [join(aside, 'off'), join(aside, 'clock.mjs')];
@@ -67,7 +69,7 @@ export async function openServer({
   let wanted = false;
   let died = 0;
 
-  const start = async () => {
+  const run = () => {
     const started = spawn(process.execPath, ['--import', pathToFileURL(clockScript).href, main], {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: {
@@ -85,7 +87,16 @@ export async function openServer({
     started.once('exit', () => {
       if (wanted && child === started) died += 1;
     });
+  };
+  const start = async () => {
+    run();
     for (let tries = 0; tries < START_TRIES; tries += 1) {
+      // As whoever serves it would: one that could not start is started again.
+      if (child!.exitCode !== null) {
+        if (child!.exitCode === NOT_AGAIN) throw new Error('The server says that it cannot start.');
+        died -= 1;
+        run();
+      }
       const isUp = await fetch(`${url}/api/clock`).then(
         ({ ok }) => ok,
         () => false,
@@ -115,7 +126,9 @@ export async function openServer({
     died: () => died,
     close: async () => {
       await end('SIGKILL');
-      for (const each of [folder, aside]) rmSync(each, { recursive: true, force: true });
+      // A folder that was given is its giver's to remove.
+      for (const each of given === undefined ? [folder, aside] : [aside])
+        rmSync(each, { recursive: true, force: true });
     },
   };
 }

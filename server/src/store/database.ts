@@ -113,16 +113,20 @@ function refuseNewer(db: BetterSqlite3.Database, file: string): void {
  */
 export function lockDatabase(file: string): () => void {
   mkdirSync(dirname(file), { recursive: true });
-  const lock = new BetterSqlite3(`${file}-lock`, { timeout: 0 });
+  let lock: BetterSqlite3.Database | null = null;
   try {
+    lock = new BetterSqlite3(`${file}-lock`, { timeout: 0 });
     lock.exec('BEGIN EXCLUSIVE');
-  } catch {
-    lock.close();
+  } catch (error) {
+    lock?.close();
+    // A disk that has no room for a lock is no other server.
+    if ((error as { code?: string }).code !== 'SQLITE_BUSY') return () => undefined;
     throw new CannotStart(
       `Another server has ${file} open. Stop it first, or give this one a database of its own with EVEN_KETTLE_DB.`,
     );
   }
-  return () => lock.close();
+  const taken = lock;
+  return () => taken.close();
 }
 
 /** What SQLite's own look at the file finds wrong with it; empty where nothing is. */

@@ -4,9 +4,8 @@
  */
 import type { EntityManager } from 'typeorm';
 import type { OrderTaken } from '@even-kettle/core/brew';
-import { OrderNameRow } from './rows';
 
 export async function nameOrder(manager: EntityManager, { orderId, cups }: OrderTaken): Promise<void> {
-  const names = [`o ${orderId}`, ...cups.map(({ cupId }) => `c ${cupId}`)].map((name) => ({ name }));
-  await manager.createQueryBuilder().insert().into(OrderNameRow).values(names).orIgnore().execute();
+  for (const name of [`o ${orderId}`, ...cups.map(({ cupId }) => `c ${cupId}`)])
+    await manager.query('INSERT OR IGNORE INTO order_name (name) VALUES (?)', [name]);
 }
