@@ -140,8 +140,8 @@ test.describe('two devices', () => {
               const open = indexedDB.open('even-kettle');
               open.onerror = () => reject(new Error('no database'));
               open.onsuccess = () => {
-                const read = open.result.transaction('kept').objectStore('kept').get('bar@1');
-                read.onsuccess = () => resolve((read.result as { seq: number }).seq);
+                const read = open.result.transaction('kept').objectStore('kept').getAll();
+                read.onsuccess = () => resolve((read.result as { seq: number }[])[0]!.seq);
               };
             }),
         ),

@@ -83,8 +83,8 @@ test('a brew stands at another station than was said, changes cups with another,
     ['window', [false]],
     ['corner', [false]],
   ]);
-  await page.getByRole('button', { name: 'Give this brew up…' }).click();
-  await page.getByRole('button', { name: 'Give up: wrong coffee' }).click();
+  await page.getByRole('button', { name: 'Stop this brew…' }).click();
+  await page.getByRole('button', { name: 'Stop this brew: wrong coffee' }).click();
   await expect(page.getByTestId('hands-card')).toBeVisible();
   const statuses = async () =>
     Object.values((await bar.get<State>('/api/state')).state.orders)

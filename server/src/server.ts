@@ -4,7 +4,16 @@
 import { createHash } from 'node:crypto';
 import type { DataSource } from 'typeorm';
 import type { Bar, BarChange, SaveRecipe, Snapshot, StorageState } from '@even-kettle/core/contract';
-import { brewAt, forgetClosed, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import {
+  badgeOf,
+  brewAt,
+  forgetClosed,
+  openOrders,
+  type BarEvent,
+  type BarState,
+} from '@even-kettle/core/brew';
+import { cardFor } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
 import { admission } from './bar/admission';
 import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
@@ -308,9 +317,9 @@ export async function openBar({
         if (basedOn !== undefined && basedOn !== barVersion())
           return { ok: false, why: 'changed-since', field: 'bar', reason: CHANGED_SINCE };
         const change = typeof asked === 'function' ? asked(bar) : asked;
-        const busy = stationInUse(change, log.state(), bar);
-        if (busy) return { ok: false, why: 'in-use', field: 'stations', reason: busy };
         const next = changeBar(bar, change);
+        const busy = stationInUse(change, log.state(), bar) ?? cupsLeftOver(log.state(), book, bar, next);
+        if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
         await transactionNow(source, (manager) => writeBar(manager, next));
         bar = next;
         unawaited(showBar(), 'showing the bench');
@@ -401,4 +410,18 @@ function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): strin
       brewAt(state, id) && !stations.some((station) => station.id === id && station.brewerId === brewerId),
   );
   return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
+}
+
+/** Which waiting cups could be brewed before a change and could not be after it; null where there are none. */
+function cupsLeftOver(state: BarState, book: RecipeBook, before: Bar, after: Bar): string | null {
+  const waiting = Object.values(state.orders).flatMap((order) =>
+    order.cups.filter(({ status }) => status === 'waiting').map((cup) => ({ order, cup })),
+  );
+  const lost = waiting.filter(({ cup }) => cardFor(before, cup, book).ok && !cardFor(after, cup, book).ok);
+  if (lost.length === 0) return null;
+  const names = lost
+    .slice(0, 4)
+    .map(({ order, cup }) => `order ${badgeOf(order.badge).letter}, ${cup.coffee}, ${cup.cupMl} ml`);
+  const more = lost.length > names.length ? ` and ${lost.length - names.length} more` : '';
+  return `A cup that waits could then not be brewed: ${names.join('; ')}${more}. Brew or cancel it first.`;
 }

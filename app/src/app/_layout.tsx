@@ -5,6 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { BarProvider } from '../bar/bar-context';
 import { LookProvider } from '../ui/look';
+import { HandsStrip } from '../places/hands-strip';
 import { Shell } from '../ui/shell';
 
 export default function Layout() {
@@ -19,7 +20,7 @@ export default function Layout() {
       <QueryClientProvider client={queries}>
         <LookProvider>
           <BarProvider>
-            <Shell>
+            <Shell strip={<HandsStrip />}>
               <Slot />
             </Shell>
           </BarProvider>

@@ -20,7 +20,8 @@ export type KeptBar = {
 
 export type Keeper = { read: () => Promise<KeptBar | null>; write: (kept: KeptBar) => Promise<void> };
 
-const KEY = 'bar@1';
+/** The number is another where a state of before cannot be read as one of today. */
+const KEY = 'bar@2';
 
 export const openKeeper = (): Keeper => ({
   read: async () => ((await (await database()).get(KEPT, KEY)) as KeptBar | undefined) ?? null,

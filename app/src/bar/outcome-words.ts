@@ -11,13 +11,16 @@ export function outcomeWords(outcome: PourOutcome, units: Units): string {
   const next = nextTargetG === null ? '' : water(nextTargetG);
   if (verdict === 'fine')
     return offG === 0 ? 'Fine: to the gram.' : `Fine: ${off} ${offG > 0 ? 'over' : 'short'}.`;
-  const change = Math.round(Math.abs(strengthShare - 1) * 100);
-  const strength =
-    change === 0 ? 'as strong as planned' : `about ${change} % ${strengthShare < 1 ? 'weaker' : 'stronger'}`;
-  if (final) return `${off} ${verdict}: 1:${ratio.toFixed(1)}, ${strength}.`;
+  if (final && strengthShare === null) return `${off} ${verdict}: all of that water stays in the bed.`;
+  if (final) return `${off} ${verdict}: 1:${ratio.toFixed(1)}, ${strengthInWords(strengthShare ?? 1)}.`;
   if (leftOut.length > 0)
     return `${off} over, past ${leftOut.length === 1 ? `“${leftOut[0]}”, which is` : `${leftOut.length} pours, which are`} left out. Go on to ${next}.`;
   return verdict === 'over'
     ? `${off} over: the next pour is smaller, to ${next} as before.`
     : `${off} short: the next pour takes it along, to ${next}.`;
+}
+
+function strengthInWords(share: number): string {
+  const change = Math.round(Math.abs(share - 1) * 100);
+  return change === 0 ? 'as strong as planned' : `about ${change} % ${share < 1 ? 'weaker' : 'stronger'}`;
 }

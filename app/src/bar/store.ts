@@ -45,6 +45,8 @@ export type BarView = {
   plan: Plan | null;
   /** About when each order is out that waits behind those that are planned, seconds of bar time. */
   rough: Record<string, number>;
+  /** Cups that cannot be brewed as the bench stands, and why. */
+  unplannable: PublishedPlan['unplannable'];
   /** Room on the server's disk. */
   storage: StorageState;
   /** What of the next steps was planned anew last, and why. */
@@ -120,6 +122,7 @@ export function openStore({
     book: bookOf(SCHOOLS),
     plan: null,
     rough: {},
+    unplannable: [],
     storage: { level: 'enough', freeMb: null },
     change: null,
     waiting: 0,
@@ -160,6 +163,7 @@ export function openStore({
         bar: snapshot.bar,
         plan: snapshot.planned?.plan ?? null,
         rough: snapshot.planned?.rough ?? {},
+        unplannable: snapshot.planned?.unplannable ?? [],
         storage: snapshot.storage,
       });
       showState();
@@ -243,8 +247,13 @@ export function openStore({
     showState();
   }
 
-  function onPlan({ plan, rough, moves, because }: PublishedPlan): void {
-    show({ plan, rough, ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}) });
+  function onPlan({ plan, rough, unplannable, moves, because }: PublishedPlan): void {
+    show({
+      plan,
+      rough,
+      unplannable,
+      ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}),
+    });
   }
 
   function onLink(link: Link): void {

@@ -2,6 +2,7 @@
  * How this device is used: whose hands it is for, what it may sound, say and shake. Kept on the device itself.
  */
 import { useSyncExternalStore } from 'react';
+import { isPair } from '@even-kettle/core/brew';
 import type { Hands } from '@even-kettle/core/plan';
 
 export type DeviceSettings = {
@@ -39,7 +40,8 @@ export const USUAL_SETTINGS: DeviceSettings = {
   cautionsRead: {},
 };
 
-const STORED_AS = 'even-kettle.device';
+/** The number is another where what is stored means something else: pairs of hands were numbered from 1 before. */
+const STORED_AS = 'even-kettle.device@2';
 const listeners = new Set<() => void>();
 let current: DeviceSettings | null = null;
 
@@ -52,7 +54,7 @@ export function readSettings(text: string | null | undefined): DeviceSettings {
     return USUAL_SETTINGS;
   }
   const known = Object.entries(stored ?? {}).filter(([key, value]) => {
-    if (key === 'hands') return value === 'all' || value === 1 || value === 2;
+    if (key === 'hands') return value === 'all' || isPair(value);
     if (key === 'person') return value === null || typeof value === 'string';
     return key in USUAL_SETTINGS && typeof value === typeof USUAL_SETTINGS[key as keyof DeviceSettings];
   });

@@ -59,6 +59,7 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
   book: bookOf(SCHOOLS),
   plan: null,
   rough: {},
+  unplannable: [],
   storage: { level: 'enough', freeMb: null },
   change: null,
   waiting: 0,

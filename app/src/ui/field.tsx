@@ -21,6 +21,7 @@ type Props = {
   size?: 'body' | 'figure';
   inputMode?: 'text' | 'numeric' | 'decimal';
   maxLength?: number;
+  autoFocus?: boolean;
   multiline?: boolean;
   testID?: string;
   style?: StyleProp<ViewStyle>;

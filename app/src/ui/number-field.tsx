@@ -3,8 +3,8 @@
  */
 import { useState } from 'react';
 import type { StyleProp, ViewStyle } from 'react-native';
-import { readNumber } from '@even-kettle/core/units';
 import { Field } from './field';
+import { readTyped } from './typed';
 
 export type NumberFieldProps = {
   label: string;
@@ -18,7 +18,7 @@ export type NumberFieldProps = {
 
 export function NumberField({ label, value, onChange, fault, testID, style }: NumberFieldProps) {
   const [text, setText] = useState(String(value));
-  const read = readNumber(text, label);
+  const read = readTyped(text, label);
   const shown = read.ok && read.value !== value && !Number.isNaN(value) ? String(value) : text;
   return (
     <Field
@@ -28,7 +28,7 @@ export function NumberField({ label, value, onChange, fault, testID, style }: Nu
       fault={fault}
       onChangeText={(typed) => {
         setText(typed);
-        const typedNumber = readNumber(typed, label);
+        const typedNumber = readTyped(typed, label);
         onChange(typedNumber.ok ? typedNumber.value : NaN);
       }}
       {...(testID ? { testID } : {})}

@@ -106,6 +106,9 @@ export const Row = ({ children, style }: { children: ReactNode; style?: StylePro
 type TapProps = {
   label: string;
   onPress: () => void;
+  /** While the finger is down, for what goes on as long as it is. */
+  onPressIn?: () => void;
+  onPressOut?: () => void;
   /** What a screen reader says, where the label alone would not do. */
   says?: string;
   kind?: 'plain' | 'main' | 'chosen' | 'ruled' | 'bare';
@@ -116,7 +119,18 @@ type TapProps = {
 };
 
 /** A button of ink on enamel. The flame is not for buttons like these: it is the hands card's alone. */
-export function Tap({ label, onPress, says, kind = 'plain', icon, disabled, testID, style }: TapProps) {
+export function Tap({
+  label,
+  onPress,
+  onPressIn,
+  onPressOut,
+  says,
+  kind = 'plain',
+  icon,
+  disabled,
+  testID,
+  style,
+}: TapProps) {
   const look = useLook();
   const main = kind === 'main';
   const color = main ? look.surface : look.ink;
@@ -127,6 +141,8 @@ export function Tap({ label, onPress, says, kind = 'plain', icon, disabled, test
       aria-disabled={disabled ?? false}
       disabled={disabled ?? false}
       onPress={onPress}
+      onPressIn={onPressIn ?? null}
+      onPressOut={onPressOut ?? null}
       testID={testID}
       style={({ pressed }) => [
         {

@@ -7,6 +7,7 @@ import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere } from '../bar/bar-context';
 import { useShortcuts } from '../device/shortcuts';
 import { useSignals } from '../device/use-signals';
+import { Boundary } from './boundary';
 import { Icon } from './icons';
 import { KeysSheet } from './keys-sheet';
 import { useLook } from './look';
@@ -23,7 +24,13 @@ const PLACES: { name: string; href: Href; icon: string }[] = [
   { name: 'Bench', href: '/bench', icon: 'bench' },
 ];
 
-export function Shell({ children }: { children: ReactNode }) {
+type ShellProps = {
+  children: ReactNode;
+  /** What the hands must do, on every place but the Bar. */
+  strip: ReactNode;
+};
+
+export function Shell({ children, strip }: ShellProps) {
   const [keys, setKeys] = useState(false);
   useShortcuts({
     '?': () => setKeys(true),
@@ -37,7 +44,7 @@ export function Shell({ children }: { children: ReactNode }) {
   return (
     <>
       <Signals />
-      <Frame>{children}</Frame>
+      <Frame strip={strip}>{children}</Frame>
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
     </>
   );
@@ -49,11 +56,12 @@ function Signals() {
   return null;
 }
 
-function Frame({ children }: { children: ReactNode }) {
+function Frame({ children, strip }: ShellProps) {
   const look = useLook();
   const wide = useWindowDimensions().width >= WIDE;
   // What goes on paper stands alone.
-  if (usePathname().endsWith('/print')) return children;
+  const path = usePathname();
+  if (path.endsWith('/print')) return children;
   return (
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: look.bg }}>
       {wide ? <PlaceNav wide /> : null}
@@ -61,8 +69,11 @@ function Frame({ children }: { children: ReactNode }) {
         <TopLine />
         <DiskNote />
         <Refusals />
+        {path === '/' ? null : <Boundary what="what the hands must do">{strip}</Boundary>}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
-          {children}
+          <Boundary key={path} what="this place">
+            {children}
+          </Boundary>
         </View>
       </View>
       {wide ? null : <PlaceNav />}

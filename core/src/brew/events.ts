@@ -5,6 +5,7 @@
 import type { Addition, Ask, PaperMethod, RecipeRef, RoastLevel } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
+import type { Pair } from './pair';
 import type { Taste } from './taste';
 
 type Base<Type extends string> = {
@@ -128,7 +129,7 @@ export type BrewNoted = Base<'brew-noted'> & { brewId: string; note: Note };
 /** What the cup tasted like, once it had cooled; the latest word counts. */
 export type CupTasted = Base<'cup-tasted'> & { brewId: string; taste: Taste };
 /** A pair of hands takes a step over from the other. */
-export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; hands: number };
+export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; pair: Pair };
 /** The cup is handed over; this ends the brew's serving step. */
 export type BrewServed = Base<'brew-served'> & { brewId: string; beverageG?: number };
 /** The brew is given up; its cup waits to be brewed again. */

@@ -70,7 +70,7 @@ function happen(brew: BrewState, event: BrewEvent): void {
       brew.taste = { ...event.taste, atMs: event.atMs };
       return;
     case 'step-taken':
-      brew.takenBy = { ...brew.takenBy, [event.stepId]: event.hands };
+      brew.takenBy = { ...brew.takenBy, [event.stepId]: event.pair };
       return;
     case 'brew-served':
       brew.servedMs = inTime(brew, event.atMs);

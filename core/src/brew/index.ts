@@ -43,3 +43,6 @@ export { roundsOf } from './round';
 export type { Round } from './round';
 export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords } from './taste';
 export type { Notch, Seen, Taste } from './taste';
+export { PAIRS, isPair } from './pair';
+export type { Pair } from './pair';
+export { isRemark } from './events';

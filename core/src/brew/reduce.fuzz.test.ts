@@ -147,7 +147,7 @@ function correction(
     return { ...at, type: 'brew-moved', stationId, stationName, brewerId };
   }
   if (kind < 0.9) return { ...at, type: 'brew-noted', note: 'stalled' };
-  return { ...at, type: 'step-taken', stepId: step.id, hands: 2 };
+  return { ...at, type: 'step-taken', stepId: step.id, pair: 1 };
 }
 
 function expectPossible(state: BarState, nowMs: number): void {

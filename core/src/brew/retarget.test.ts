@@ -78,7 +78,8 @@ test('past the brew water the brew is over, and says its real ratio and strength
     verdict: 'over',
     final: true,
     ratio: 17.61,
-    strengthShare: 0.919,
+    // What the bed keeps, 2 g a gram, is in neither: (16.19 - 2) / (17.61 - 2).
+    strengthShare: 0.909,
     nextTargetG: null,
   });
   // The kettle is free with the pour that came last; the swirl and the drawdown follow as before.
@@ -108,8 +109,18 @@ test('within 2 % of the brew water it is fine; short of it at the end it says so
     offG: -23,
     final: true,
     ratio: 14.89,
-    strengthShare: 1.087,
+    strengthShare: 1.101,
   });
+});
+
+test('a reading of nought after the last pour says nothing of a strength that cannot be', () => {
+  const brew = brewOf(
+    ...bloomed(),
+    done('a1.1', 'pour-2', 158),
+    done('a1.1', 'pour-3', 188),
+    done('a1.1', 'pour-4', 215, 0),
+  );
+  expect(outcomeOf(brew)).toMatchObject({ final: true, ratio: 0, strengthShare: null });
 });
 
 test('a forgotten pulse is left out, and the next one pours for both', () => {

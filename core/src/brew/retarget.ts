@@ -7,7 +7,7 @@
  * proportion between the reading and the brew water. Past the brew water the brew is over, at its real ratio. Nothing
  * ever asks to take water out.
  */
-import { equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
+import { METHODS, equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
 import type { StepMark } from './state';
 
 export type PourFacts = {
@@ -232,8 +232,11 @@ export type PourOutcome = {
   final: boolean;
   /** Grams of water to a gram of coffee that the brew comes to. */
   ratio: number;
-  /** Strength against the plan's: 1 as planned, above it stronger. TDS goes with 1/R. */
-  strengthShare: number;
+  /**
+   * Strength against the plan's: 1 as planned, above it stronger. TDS goes with 1/(R - retention) where water passes a
+   * bed, and with 1/R where it steeps. Null where all of the water would stay in the bed.
+   */
+  strengthShare: number | null;
   /** The next reading to stop at, grams; null after the last pour. */
   nextTargetG: number | null;
 };
@@ -267,7 +270,16 @@ export function pourOutcome(
     leftOut,
     final: !next,
     ratio,
-    strengthShare: Math.round((planned.ratio / ratio) * 1000) / 1000,
+    strengthShare: strengthShareOf(planned, ratio),
     nextTargetG: next?.targetG ?? null,
   };
+}
+
+function strengthShareOf(
+  { method, ratio: plannedRatio, retainedG, doseG }: BrewCard,
+  ratio: number,
+): number | null {
+  const keepsGPerG = METHODS[method].steeps ? 0 : retainedG / doseG;
+  if (ratio <= keepsGPerG) return null;
+  return Math.round(((plannedRatio - keepsGPerG) / (ratio - keepsGPerG)) * 1000) / 1000;
 }

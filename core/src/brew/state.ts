@@ -9,6 +9,7 @@
  * 4. A served brew has every attended step before serving done.
  * 5. `apply` followed by undoing what was applied gives the state before it.
  */
+import type { Pair } from './pair';
 import type { BrewCard } from '../recipe';
 import {
   brewIdOf,
@@ -63,7 +64,7 @@ export type BrewState = {
   notes?: { note: Note; atMs: number }[];
   taste?: Taste & { atMs: number };
   /** Which pair of hands has taken a step over. */
-  takenBy?: Record<string, number>;
+  takenBy?: Record<string, Pair>;
   /** As it was when the brew was started. */
   withoutScale?: true;
   handHeld?: true;

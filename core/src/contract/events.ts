@@ -236,7 +236,7 @@ const stepTaken = z.strictObject({
   type: z.literal('step-taken'),
   brewId: thingId,
   stepId: thingId,
-  hands: z.number().int().min(1).max(2),
+  pair: z.union([z.literal(0), z.literal(1)]).meta({ description: 'The pair of hands, numbered from 0.' }),
 });
 const brewServed = z.strictObject({
   ...base,

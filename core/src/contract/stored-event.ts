@@ -16,7 +16,16 @@ const READING_MAX_G = 3000;
  */
 export function readStoredEvent(stored: unknown): BarEvent {
   const read = barEventSchema.safeParse(stored);
-  return read.success ? read.data : barEventSchema.parse(mended(stored));
+  if (read.success) return read.data;
+  return barEventSchema.parse(
+    mended(typeof stored === 'object' && stored !== null ? pairFromNought(stored) : stored),
+  );
+}
+
+/** Before pairs of hands were numbered from 0, `step-taken` named them 1 and 2. */
+function pairFromNought(stored: object): unknown {
+  const { hands, ...event } = stored as { type?: unknown; hands?: unknown };
+  return event.type === 'step-taken' && typeof hands === 'number' ? { ...event, pair: hands - 1 } : stored;
 }
 
 function mended(value: unknown, key = ''): unknown {

@@ -1,7 +1,7 @@
 /** What the bar asks of its hands, and what a tap on it means. */
 import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
 import { apply, reduce, type BarEvent } from '../brew';
-import { agenda, buildProblem, cardFor, isBehind, solve, stationFor, tapEvents } from './index';
+import { agenda, buildProblem, behindOf, cardFor, solve, stationFor, tapEvents } from './index';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 const stateOf = (...events: BarEvent[]) => reduce(events, book).state;
@@ -176,7 +176,36 @@ test('a bar is behind its plan once something was to be over half a minute ago a
   const state = stateOf(order('A', 0, cup('a1')));
   const plan = solve(buildProblem(state, BENCH, book, at(2) / 1000).problem);
   const behind = (seconds: number) =>
-    isBehind(agenda(state, BENCH, book, plan, at(seconds)), plan, at(seconds));
+    behindOf(agenda(state, BENCH, book, plan, at(seconds)), plan, at(seconds)).length > 0;
   // Filling takes 12 s.
   expect([behind(10), behind(40), behind(46)]).toEqual([false, false, true]);
+});
+
+test('what runs and spoils comes before what only waits, and a late plan does not put it off', () => {
+  const bloomed = [...prepared, begun('a1.1', 'bloom', 100), done('a1.1', 'bloom', 107)];
+  const state = stateOf(order('B', 1, cup('b1')), ...bloomed);
+  // A plan that came too late for the bed: it has the next pour in six minutes, and other work now.
+  const base = solve(buildProblem(state, BENCH, book, at(520) / 1000).problem);
+  const plan = { ...base, starts: { ...base.starts, 'a1.1/pour-2': at(900) / 1000 } };
+  const [first] = agenda(state, BENCH, book, plan, at(520));
+  expect(first!.key).toBe('a1.1/pour-2');
+  expect(first!.dueMs).toBeLessThan(at(520));
+});
+
+test('what one pair of hands has just done says nothing of when the other pair began its step', () => {
+  const two = { ...BENCH, hands: 2 };
+  const state = stateOf(
+    ...prepared,
+    begun('a1.1', 'bloom', 100),
+    done('a1.1', 'bloom', 107),
+    order('B', 1, cup('b1')),
+    started('b1', 'B', 'cone-2', 138),
+    done('b1.1', 'fill', 152),
+  );
+  const base = solve(buildProblem(state, two, book, at(130) / 1000).problem);
+  const starts = { ...base.starts, 'a1.1/pour-2': at(140) / 1000 };
+  const hands = { ...base.hands, 'a1.1/pour-2': 0, 'b1.1/fill': 1 };
+  const items = agenda(state, two, book, { ...base, starts, hands }, at(155));
+  const pour = items.find(({ key }) => key === 'a1.1/pour-2')!;
+  expect([pour.dueMs, pour.fromMs]).toEqual([at(140), at(140)]);
 });

@@ -11,10 +11,12 @@ import {
   type BrewState,
   type CupState,
   type OrderState,
+  type Pair,
   type StepTime,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { cardFor, type Bench, type Station } from './bench';
+import { pairOf } from './hands';
 import { stepKey, type Plan } from './problem';
 
 export type AgendaItem = {
@@ -71,48 +73,81 @@ export function agenda(
   for (const order of Object.values(state.orders)) {
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
-        items.push(...ofBrew(brew, order, cup, plan, nowMs));
+        items.push(...ofBrew(brew, bench, order, cup, plan, nowMs));
       if (cup.status === 'waiting') items.push(...ofWaiting(state, bench, book, order, cup, plan));
     }
   }
-  const rank = (item: Ahead) =>
-    item.begunMs !== null ? 0 : item.asks === 'cue' || item.dueMs > nowMs ? 2 : 1;
-  items.sort((a, b) => rank(a) - rank(b) || a.dueMs - b.dueMs || a.order.takenMs - b.order.takenMs);
-  const freeMs = handsFreeMs(state, nowMs);
-  return items.map((item) => ({ ...item, fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs) }));
+  // What has begun; what is due and spoils; what is due and only waits; what is to come.
+  const rank = (item: Ahead) => {
+    if (item.begunMs !== null) return 0;
+    if (item.asks === 'cue' || item.dueMs > nowMs) return 3;
+    return spoils(item) ? 1 : 2;
+  };
+  const turnMs = (item: Ahead) => (rank(item) === 1 ? item.latestMs! : item.dueMs);
+  items.sort((a, b) => rank(a) - rank(b) || turnMs(a) - turnMs(b) || a.order.takenMs - b.order.takenMs);
+  const freeMs = handsFree(state, bench, plan, nowMs);
+  return items.map((item) => ({
+    ...item,
+    fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs(pairOf(item, plan))),
+  }));
 }
+
+/** Whether waiting takes something from a cup that is on its way: a bed runs dry, a flame heats on, a cup cools. */
+const spoils = ({ brew, step, latestMs }: Ahead): boolean =>
+  brew !== null && brew.status === 'running' && latestMs !== null && step.kind !== 'clean';
 
 /** A plan is behind when a step that it wanted over is not, by more than this, milliseconds. */
 const BEHIND_MS = 30_000;
 
-/** Whether the bar has fallen behind its plan, so that it is worth planning again though nothing was tapped. */
-export const isBehind = (items: readonly AgendaItem[], plan: Plan, nowMs: number): boolean =>
-  items.some(
-    ({ key, step, begunMs }) =>
-      begunMs === null && ((plan.starts[key] ?? Infinity) + step.durationS) * 1000 < nowMs - BEHIND_MS,
-  );
+/** Steps with which the bar has fallen behind its plan, so that it is worth planning again though nothing was tapped. */
+export const behindOf = (items: readonly AgendaItem[], plan: Plan, nowMs: number): string[] =>
+  items
+    .filter(
+      ({ key, step, begunMs }) =>
+        begunMs === null && ((plan.starts[key] ?? Infinity) + step.durationS) * 1000 < nowMs - BEHIND_MS,
+    )
+    .map(({ key }) => key);
 
-/** When the hands finished the last thing that they did. */
-function handsFreeMs(state: BarState, nowMs: number): number {
-  let freeMs = 0;
+/**
+ * When a pair of hands finished the last thing that it did. With two pairs it is the pair that took the step over, or that
+ * the plan had it fall to: what one of them taps says nothing of the other.
+ */
+function handsFree(
+  state: BarState,
+  { hands }: Pick<Bench, 'hands'>,
+  plan: Plan | null,
+  nowMs: number,
+): (pair: Pair) => number {
+  const freeMs = new Map<Pair, number>();
   for (const brew of Object.values(state.brews)) {
     if (brew.lastMs + HANDS_LOOK_BACK_MS < nowMs) continue;
-    for (const { step, status, endMs } of timelineAt(brew, nowMs))
-      if (step.attended && status === 'done') freeMs = Math.max(freeMs, endMs);
+    for (const { step, status, endMs } of timelineAt(brew, nowMs)) {
+      if (!step.attended || status !== 'done') continue;
+      const pair = hands === 1 ? 0 : pairOf({ key: stepKey(brew.id, step.id), brew, step }, plan);
+      freeMs.set(pair, Math.max(freeMs.get(pair) ?? 0, endMs));
+    }
   }
-  return freeMs;
+  return (pair) => freeMs.get(hands === 1 ? 0 : pair) ?? 0;
 }
 
 /** The attended steps ahead of a running brew; only its next one asks for anything yet. */
 function ofBrew(
   brew: BrewState,
+  bench: Bench,
   order: OrderState,
   cup: CupState,
   plan: Plan | null,
   nowMs: number,
 ): Ahead[] {
   const times = timelineAt(brew, nowMs);
-  const station = { id: brew.stationId, name: brew.stationName, brewerId: brew.brewerId, free: true };
+  const { scale } = bench.stations.find(({ id }) => id === brew.stationId) ?? {};
+  const station = {
+    id: brew.stationId,
+    name: brew.stationName,
+    brewerId: brew.brewerId,
+    scale,
+    free: true,
+  };
   const ahead = times.filter((time) => time.status === 'running' || time.status === 'waiting');
   const awaited = ahead[0]?.step.attended === false && ahead[0].step.end === 'cue' ? ahead[0].step : null;
   const attended = ahead.filter((time) => time.step.attended);
@@ -198,7 +233,10 @@ function dueOf(time: StepTime, times: StepTime[], plannedS: number | undefined):
   if (time.status === 'running' || plannedS === undefined) return time.startMs;
   const before = times[times.indexOf(time) - 1];
   const soonestMs = before ? before.endMs + time.step.lag.minS * 1000 : time.startMs;
-  return Math.max(plannedS * 1000, soonestMs);
+  const dueMs = Math.max(plannedS * 1000, soonestMs);
+  // However a plan that came too late for it has placed it: past the latest that the recipe forgives it is due.
+  const latestMs = time.step.kind === 'clean' ? null : latestStartMs(time, times);
+  return latestMs === null ? dueMs : Math.min(dueMs, Math.max(soonestMs, latestMs));
 }
 
 function latestStartMs(time: StepTime, times: StepTime[]): number | null {

@@ -61,7 +61,9 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
     problem.hands -
     (problem.away ?? []).reduce((sum, gap) => sum + (gap.from <= at && at < gap.to ? gap.hands : 0), 0);
   for (const [pair, spans] of handSpans) broken.push(...overbooked(spans, () => 1, now, `hands ${pair}`));
-  broken.push(...overbooked([...handSpans.values()].flat(), handsAt, now, 'hands'));
+  // A pair may leave in the middle of a step as well as before one begins.
+  const leaves = (problem.away ?? []).map(({ from }) => from);
+  broken.push(...overbooked([...handSpans.values()].flat(), handsAt, now, 'hands', leaves));
   for (const [tool, spans] of toolSpans)
     broken.push(...overbooked(spans, () => problem.tools[tool] ?? 0, now, tool));
   const { cost, finish } = planCost(problem, plan);
@@ -72,8 +74,16 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
 }
 
 /** Started steps stand even where they overlap; only what is laid on top of them counts. */
-function overbooked(spans: Span[], limitAt: (at: number) => number, now: number, what: string): string[] {
-  for (const at of new Set(spans.map((span) => Math.max(span.from, now)))) {
+function overbooked(
+  spans: Span[],
+  limitAt: (at: number) => number,
+  now: number,
+  what: string,
+  turns: number[] = [],
+): string[] {
+  for (const at of new Set(
+    [...spans.map((span) => span.from), ...turns].map((each) => Math.max(each, now)),
+  )) {
     const busy = spans.filter((span) => span.from <= at && at < span.to);
     if (busy.length > limitAt(at) && busy.some((span) => !span.begun)) {
       return [

@@ -8,6 +8,9 @@ import { NEVER, type Tables } from './tables';
 /** A second of over-booked hands costs from the first to the second of these in a move; a tool's half as much. */
 const PRICES = [4, 160] as const;
 
+/** A brew is looked for so far behind everything else, seconds. */
+const REACH_S = 900;
+
 export type Draft = {
   /** The starts of what was built last. */
   start: Int32Array;
@@ -41,10 +44,21 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
   const dearest = PRICES[1] * Math.max(1, ...t.orders.map(({ weight }) => weight));
   const isBegun = (b: number) => t.next[b]! > t.first[b]!;
   const hasFrozen = (b: number) => range(t.steps).some((i) => t.brewOf[i] === b && t.frozen[i] !== NEVER);
+  /** A tool that it has taken and not given back, it goes on holding: nobody can be placed before it there. */
+  const isHolding = (b: number) => t.holds[b]!.some(({ from, to }) => from < t.next[b]! && to >= t.next[b]!);
+  const rank = (b: number) => (isHolding(b) ? 0 : isBegun(b) ? 1 : 2);
   /** What runs goes first, since it can give way least; then what is promised to start. */
   const bound = open
     .filter((b) => isBegun(b) || hasFrozen(b))
-    .sort((a, b) => Number(isBegun(b)) - Number(isBegun(a)) || t.soonest[a]! - t.soonest[b]!);
+    .sort((a, b) => rank(a) - rank(b) || t.soonest[a]! - t.soonest[b]!);
+  /** Until then hands or tools may be taken by what has begun, or be away. */
+  const takenUntil = Math.max(
+    0,
+    ...t.away.map(({ to }) => to),
+    ...range(t.steps)
+      .filter((i) => i < t.next[t.brewOf[i]!]!)
+      .map((i) => t.pinnedEnd[i]!),
+  );
   let boardIsCurrent = false;
 
   function liftAll(): void {
@@ -81,7 +95,7 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     let end = endOfAll(board.start);
     const place = (b: number) => {
       if (board.finish[b] !== NEVER || !isOpen(b)) return;
-      placeOrThrow(b, price, 0, Math.max(end, t.soonest[b]!) + lengthS[b]! + 900);
+      placeOrThrow(b, price, 0, Math.max(end, takenUntil, t.soonest[b]!) + lengthS[b]! + REACH_S);
       const last = t.first[b + 1]! - 1;
       end = Math.max(end, board.start[last]! + t.duration[last]!);
     };

@@ -1,7 +1,17 @@
 /** What lateness costs, by method: a press forgives, a siphon on its flame does not. */
 import { BENCH, T0, book, counter, cup, order } from '../testing/bench';
 import { apply, reduce, type BarState } from '../brew';
-import { agenda, forHands, handsOf, latenessOf, tapEvents, type AgendaItem, type Bench } from './index';
+import {
+  agenda,
+  forHands,
+  latenessOf,
+  pairOf,
+  solve,
+  tapEvents,
+  type AgendaItem,
+  type Bench,
+  type Plan,
+} from './index';
 
 const WIDE: Bench = {
   ...BENCH,
@@ -19,12 +29,14 @@ function lateAt(
   const newId = counter();
   let state: BarState = reduce([order('A', 0, cup('a', recipeId, cupMl))], book).state;
   let nowMs = T0;
+  const plan = planFrom({ starts: { [`a.1/${firstStep(recipeId)}`]: T0 / 1000 } });
   for (let taps = 0; taps < 40; taps += 1) {
-    const plan = { starts: { [`a.1/${firstStep(recipeId)}`]: T0 / 1000 }, hands: {} } as never;
     const items = agenda(state, WIDE, book, plan, nowMs);
     const item = items[0]!;
     if (item.step.id === stepId && item.asks !== 'cue' && item.begunMs === null) {
-      const atMs = item.dueMs + bySeconds * 1000;
+      // What nobody begins with a tap is late once it should be over.
+      const doingS = item.asks === 'start' ? 0 : item.step.durationS;
+      const atMs = item.dueMs + (doingS + bySeconds) * 1000;
       return { ...agenda(state, WIDE, book, plan, atMs)[0]!, nowMs: atMs };
     }
     nowMs = Math.max(nowMs + 100, item.dueMs + item.step.durationS * 1000 + 50);
@@ -35,6 +47,21 @@ function lateAt(
   }
   throw new Error(`${stepId} never came`);
 }
+/** A plan that says no more than this. */
+const planFrom = (part: Partial<Plan>): Plan => ({
+  ...solve({
+    format: 'even-kettle/plan-problem@1',
+    now: 0,
+    hands: 1,
+    tools: {},
+    orders: [],
+    brews: [],
+    started: {},
+    ended: {},
+    frozen: {},
+  }),
+  ...part,
+});
 const firstStep = (recipeId: string) => book({ recipeId, recipeVersion: 1 })!.steps[0]!.id;
 const latenessAt = (recipeId: string, cupMl: number, stepId: string, bySeconds: number) => {
   const { nowMs, ...item } = lateAt(recipeId, cupMl, stepId, bySeconds);
@@ -57,6 +84,19 @@ test.each([
   expect(late.byMs).toBeCloseTo(byS * 1000, -2);
 });
 
+test('a pour that is being made on time is not called late in the middle of it', () => {
+  const { nowMs: _nowMs, ...item } = lateAt('cone-thirds', 250, 'pour-2', 0);
+  expect(latenessOf(item, item.dueMs + 8000)).toBeNull();
+  // Where a scale would have told that it began, and has not, it is.
+  expect(latenessOf(item, item.dueMs + 8000, true)).toMatchObject({ byMs: expect.closeTo(8000, -2) });
+});
+
+test('a bed that was forgotten for minutes is past saving: the cup is started again', () => {
+  expect(latenessAt('cone-thirds', 250, 'pour-2', 60)!.startAgain).toBe(false);
+  expect(latenessAt('cone-thirds', 250, 'pour-2', 240)).toMatchObject({ startAgain: true, cost: 'the cup' });
+  expect(latenessAt('press-long', 240, 'plunge', 400)!.startAgain).toBe(false);
+});
+
 test('on time is not late, and what has been begun is not late any more', () => {
   expect(latenessAt('cone-thirds', 250, 'pour-2', 1)).toBeNull();
   const { nowMs, ...item } = lateAt('cone-thirds', 250, 'pour-2', 20);
@@ -65,12 +105,12 @@ test('on time is not late, and what has been begun is not late any more', () => 
 
 test('a step falls to the pair that the plan says, until the other takes it over', () => {
   const { nowMs: _nowMs, ...item } = lateAt('cone-thirds', 250, 'pour-2', 0);
-  const plan = { hands: { [item.key]: 2 } } as never;
-  expect([handsOf(item, plan), forHands([item], plan, 1), forHands([item], plan, 'all')]).toEqual([
-    2,
+  const plan = planFrom({ hands: { [item.key]: 1 } });
+  expect([pairOf(item, plan), forHands([item], plan, 0), forHands([item], plan, 'all')]).toEqual([
+    1,
     [],
     [item],
   ]);
-  const taken = { ...item, brew: { ...item.brew!, takenBy: { 'pour-2': 1 } } };
-  expect([handsOf(taken, plan), forHands([taken], plan, 1)]).toEqual([1, [taken]]);
+  const taken: AgendaItem = { ...item, brew: { ...item.brew!, takenBy: { 'pour-2': 0 } } };
+  expect([pairOf(taken, plan), forHands([taken], plan, 0)]).toEqual([0, [taken]]);
 });

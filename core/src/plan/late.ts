@@ -12,20 +12,49 @@ export type Lateness = {
   cost: 'nothing' | 'little' | 'the cup';
   /** What it does to this cup, and what to do about it, in a line. */
   words: string;
+  /** It is past saving: the cup is better started again. */
+  startAgain: boolean;
 };
 
 /** Sooner than this nobody speaks of late, milliseconds. */
 const ON_TIME_MS = 1500;
 
-/** How late the step that an item asks for is; null while it is not, or has been begun. */
-export function latenessOf(item: AgendaItem, nowMs: number): Lateness | null {
+/** A bed that has stood without its water for so much longer than the recipe forgives is not saved by pouring on, milliseconds. */
+const PAST_SAVING_MS = 120_000;
+
+/**
+ * How late the step that an item asks for is; null while it is not, or has been begun. Where nothing tells that a step
+ * was begun it is taken to have begun at its time, and it is late once it should be over.
+ * @param watched whether a scale is connected that would tell when a pour begins; left out, as the station says
+ */
+export function latenessOf(
+  item: AgendaItem,
+  nowMs: number,
+  watched = item.station.scale === 'simulated' || item.station.scale === 'bridge',
+): Lateness | null {
   if (item.begunMs !== null || item.asks === 'cue' || item.asks === 'runs') return null;
-  const byMs = nowMs - idealMs(item);
+  const isTold = item.asks === 'start' || (item.step.kind === 'pour' && watched);
+  const doingMs = isTold ? 0 : item.step.durationS * 1000;
+  const byMs = nowMs - idealMs(item) - doingMs;
   if (byMs <= ON_TIME_MS || !item.brew) return null;
-  const leftMs = item.latestMs === null ? null : item.latestMs - nowMs;
+  const leftMs = item.latestMs === null ? null : item.latestMs + doingMs - nowMs;
+  if (isPastSaving(item, leftMs)) return { byMs, leftMs, startAgain: true, ...PAST_SAVING };
   const { cost, words } = priceOf(item.step, item.card.method, leftMs === null || leftMs >= 0);
-  return { byMs, leftMs, cost, words };
+  return { byMs, leftMs, startAgain: false, cost, words };
 }
+
+const PAST_SAVING = {
+  cost: 'the cup',
+  words: 'The bed has stood dry for too long; pouring on would taste of it.',
+} as const;
+
+/** A bed that drains by itself and was left standing in the middle of its pours. */
+const isPastSaving = ({ step, card }: AgendaItem, leftMs: number | null): boolean =>
+  step.kind === 'pour' &&
+  step.anchor === undefined &&
+  METHODS[card.method].drawdownExponent !== null &&
+  leftMs !== null &&
+  leftMs < -PAST_SAVING_MS;
 
 /** When the recipe wanted it. The plan moves with what is late, so it is no measure of that. */
 function idealMs({ step: { lag }, dueMs, latestMs }: AgendaItem): number {

@@ -6,9 +6,9 @@ import { apply, type BarEvent, type BarState, type CupAsk } from '../brew';
 import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
 import { brewersOn, cardFor, type Bench } from './bench';
 import { buildProblem, type BarProblem } from './build';
-import type { Plan, PlanProblem } from './problem';
+import { ImpossibleProblem, type Plan, type PlanProblem } from './problem';
 import { roughFinish } from './rough';
-import { solve } from './solve';
+import { NoValidPlan, solve } from './solve';
 
 /** The bar as it stands, for asking. */
 export type Standing = {
@@ -65,7 +65,13 @@ export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[]
   if (!taken.ok) return taken;
   const asked = problemOf(taken.standing);
   if (asked.unplannable.length > 0) return { ok: false, reason: asked.unplannable[0]!.reason };
-  const plan = solveWhole(asked, base, moves);
+  let plan: Plan;
+  try {
+    plan = solveWhole(asked, base, moves);
+  } catch (error) {
+    if (!(error instanceof NoValidPlan || error instanceof ImpossibleProblem)) throw error;
+    return { ok: false, reason: 'No time can be quoted for this just now.' };
+  }
   return { ok: true, readyS: plan.finish[orderId]!, shifts: shiftsBetween(base, plan) };
 }
 

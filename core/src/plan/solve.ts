@@ -23,8 +23,16 @@ export type Solving = {
   cost: () => number;
   /** Whether the best plan is proven to be the best there is. */
   proven: () => boolean;
+  /** @throws NoValidPlan where even the plain one breaks a rule */
   plan: () => Plan;
 };
+
+/** No plan was found that keeps every rule; whoever asked goes on by the one that stands. */
+export class NoValidPlan extends Error {
+  constructor(readonly broken: readonly string[]) {
+    super(`No plan keeps every rule: ${broken.slice(0, 3).join('; ')}.`);
+  }
+}
 
 /**
  * Begins with a plan that is valid already.
@@ -47,9 +55,14 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
     cost: () => search.best().cost,
     proven: () => search.best().cost <= boundNow() + 0.005,
     plan: () => {
-      const plan = written(search.best().start);
       // A bar can work by a plain plan, and never by a broken one: nothing leaves here unchecked.
-      return checkPlan(problem, plan).length === 0 ? plan : written(search.first);
+      let broken: string[] = [];
+      for (const start of [search.best().start, search.first]) {
+        const plan = written(start);
+        broken = checkPlan(problem, plan);
+        if (broken.length === 0) return plan;
+      }
+      throw new NoValidPlan(broken);
     },
   };
 }

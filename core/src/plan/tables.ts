@@ -188,6 +188,17 @@ function refuse(problem: PlanProblem): void {
         throw new ImpossibleProblem(
           `Brew ${brew.id} holds its ${hold.tool} from ${hold.from} to ${hold.to}, which are not steps of it in that order.`,
         );
+      const twice = brew.holds.find(
+        (other) =>
+          other !== hold &&
+          other.tool === hold.tool &&
+          ids.indexOf(other.from) <= ids.indexOf(hold.to) &&
+          ids.indexOf(hold.from) <= ids.indexOf(other.to),
+      );
+      if (twice)
+        throw new ImpossibleProblem(
+          `Brew ${brew.id} holds a ${hold.tool} twice at once, from ${hold.from} and from ${twice.from}; name one hold from the first step to the last.`,
+        );
       if ((problem.tools[hold.tool] ?? 0) < 1 && !(stepKey(brew.id, hold.from) in (problem.started ?? {})))
         throw new ImpossibleProblem(`Brew ${brew.id} needs a ${hold.tool}, and the bar has none.`);
     }

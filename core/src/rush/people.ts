@@ -3,7 +3,7 @@
  * with hands that are seldom exact. They live in whatever world they are given: a simulated one, or a running server.
  */
 import type { BarEvent, BarState, OrderTaken } from '../brew';
-import { agenda, handsOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
+import { agenda, pairOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
 import type { RecipeBook } from '../recipe';
 
 /** Where the people are: what they see, what they do, and how time goes by. */
@@ -80,7 +80,7 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
           (item.brew !== null || item.station.free) &&
           !pairs.some((each) => each && each.item.station.id === item.station.id),
       );
-      const item = free.find((each) => handsOf(each, world.plan()) === pair) ?? helpOut(free, nowMs);
+      const item = free.find((each) => pairOf(each, world.plan()) === pair) ?? helpOut(free, nowMs);
       if (item) pairs[pair] = { item, untilMs: nowMs + takesMs(item, nowMs) };
     }
     const next = Math.min(

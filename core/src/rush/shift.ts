@@ -64,8 +64,9 @@ export function liveShift(setUp: ShiftPlan): Shift {
 
   while (nowMs < untilMs) {
     const item = agenda(state, bench, book, plan, nowMs)[0];
+    // The bar's clock knows whole milliseconds.
     const startMs = item
-      ? Math.max(nowMs, item.dueMs + (item.asks === 'cue' ? 1000 * cueOffS(item) : 0))
+      ? Math.ceil(Math.max(nowMs, item.dueMs + (item.asks === 'cue' ? 1000 * cueOffS(item) : 0)))
       : Infinity;
     const nextOrder = coming[0];
     if (nextOrder && nextOrder.atMs <= startMs) {

@@ -12,4 +12,5 @@ export {
 } from './quantity';
 export type { MassUnit, Shown, TemperatureUnit, Units, VolumeUnit } from './quantity';
 export { readMass, readNumber, readTemperature, readVolume } from './parse';
+export type { DecimalMark } from './parse';
 export type { Read } from './parse';

@@ -98,14 +98,33 @@ test('temperatures go over and back, limits belong to the range, and odd text is
   ] as const)
     expect(readNumber(typed, 'N')).toEqual({ ok: true, value });
   for (const [typed, reason] of [
-    ['-12,75', 'N: use a point for decimals, like -12.75.'],
-    ['a1,5', 'N: “a1,5” is not a number.'],
-    ['1,5g', 'N: “1,5g” is not a number.'],
-    ['.x', 'N: “.x” is not a number.'],
-    ['a very long piece of text', 'N: “a very long piece of” is not a number.'],
+    ['a1,5', 'N: “a1,5” is not a number. Type one like 12.7.'],
+    ['1,5g', 'N: “1,5g” is not a number. Type one like 12.7.'],
+    ['.x', 'N: “.x” is not a number. Type one like 12.7.'],
+    ['1,2,3', 'N: “1,2,3” is not a number. Type one like 12.7.'],
+    ['1.2.3,4', 'N: “1.2.3,4” is not a number. Type one like 12.7.'],
+    ['a very long piece of text', 'N: “a very long piece of” is not a number. Type one like 12.7.'],
   ] as const)
     expect(readNumber(typed, 'N')).toEqual({ ok: false, reason });
   expect([showClock(0), showClock(-0.0001), showClock(59.9)]).toEqual(['0:00', '0:00', '0:59']);
+});
+
+test.each([
+  ['12,7', '.', 12.7],
+  ['12.7', ',', 12.7],
+  ['-12,75', ',', -12.75],
+  ['1,250', '.', 1250],
+  ['1,250', ',', 1.25],
+  ['1.250', ',', 1250],
+  ['0,250', '.', 0.25],
+  ['1.250,5', '.', 1250.5],
+  ['1,250.5', ',', 1250.5],
+  ['1 250', ',', 1250],
+  ['1’250', '.', 1250],
+  ['1,250,000', '.', 1_250_000],
+  ['−3,5', ',', -3.5],
+] as const)('%s is read as the hand writes it where decimals are parted by %s', (typed, decimal, value) => {
+  expect(readNumber(typed, 'N', decimal)).toEqual({ ok: true, value });
 });
 
 test('limits are told in the unit that is typed', () => {

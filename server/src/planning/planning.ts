@@ -5,7 +5,7 @@
 import {
   agenda,
   buildProblem,
-  isBehind,
+  behindOf,
   movesBetween,
   roughFinish,
   worthTaking,
@@ -66,6 +66,7 @@ export function startPlanning(
   let quietLooks = 0;
   let still: NodeJS.Timeout | undefined;
   let closed = false;
+  let followed = '';
   const calm = { plans: 0, changes: 0 };
 
   const build = () =>
@@ -158,7 +159,12 @@ export function startPlanning(
       if (running || !plan) return;
       const nowMs = sources.nowMs();
       const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
-      if (isBehind(items, plan, nowMs)) await replan('late');
+      const behind = behindOf(items, plan, nowMs);
+      // Fallen behind, it is planned once for each step: the same bar, later by some seconds, gives no other plan.
+      const known = `${sources.seq()} ${behind.join(' ')}`;
+      if (behind.length === 0 || known === followed) return;
+      followed = known;
+      await replan('late');
     },
     close: () => {
       closed = true;

@@ -6,8 +6,8 @@ import type { BarEvent } from '@even-kettle/core/brew';
 import { readStoredEvent } from '@even-kettle/core/contract';
 import { canonical } from './canonical';
 
-/** Fractions of a millisecond, times after any bar's, readings of kilograms, and escaped characters in a name. */
-const OLD_WAYS = /Ms":(-|\d+\.|\d+e|\d{14})|"readingG":(-|[3-9]\d{3}|\d{5})|\\[nrtbfu]/;
+/** Pairs of hands numbered from 1, fractions of a millisecond, times after any bar's, readings of kilograms, and escaped characters in a name. */
+const OLD_WAYS = /"hands":\d|Ms":(-|\d+\.|\d+e|\d{14})|"readingG":(-|[3-9]\d{3}|\d{5})|\\[nrtbfu]/;
 
 /** @throws Error where it is no event that this version knows */
 export function eventOfBody(body: string): BarEvent {

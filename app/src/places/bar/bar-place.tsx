@@ -5,17 +5,21 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
-import { forHands, handsOf } from '@even-kettle/core/plan';
+import { forHands, pairOf } from '@even-kettle/core/plan';
 import { Calm, newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
 import { setDevice, useDevice } from '../../device/settings';
+import { HandsChoice } from '../hands-choice';
 import { useShortcuts } from '../../device/shortcuts';
-import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
+import { Boundary } from '../../ui/boundary';
+import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
+import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../orders/order-list';
 import { HandsBreak } from './hands-break';
 import { HandsCard } from './hands-card';
+import { PlainCard } from './plain-card';
 import { KettleStrip } from './kettle-strip';
 import { Rail } from './rail';
 import { Stations } from './stations';
@@ -48,7 +52,7 @@ export function BarPlace() {
       const item = now.all.find((each) => each.brewId === brewId);
       setTaken(item?.key ?? null);
       // Taken over from the other pair, it is no longer asked of them.
-      if (item?.brew && now.hands !== 'all' && handsOf(item, now.plan) !== now.hands)
+      if (item?.brew && now.hands !== 'all' && pairOf(item, now.plan) !== now.hands)
         store.act([
           {
             id: newId(),
@@ -56,7 +60,7 @@ export function BarPlace() {
             atMs: clock.nowMs(),
             brewId,
             stepId: item.step.id,
-            hands: now.hands,
+            pair: now.hands,
           },
         ]);
     },
@@ -81,7 +85,13 @@ export function BarPlace() {
     );
   }
   const card = current ? (
-    <HandsCard item={current} nowMs={nowMs} />
+    <Boundary
+      key={current.brewId}
+      what="the hands card"
+      fallback={<PlainCard item={current} units={bar.units} />}
+    >
+      <HandsCard item={current} nowMs={nowMs} />
+    </Boundary>
   ) : items.length === 0 && all.length > 0 ? (
     <OthersHaveIt />
   ) : (
@@ -101,16 +111,7 @@ export function BarPlace() {
   );
   const pairs = shared ? (
     <Row style={{ flexWrap: 'wrap', justifyContent: 'space-between' }}>
-      <Choice
-        name="Whose hands this device shows"
-        value={String(hands)}
-        onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
-        options={[
-          { value: 'all', label: 'All hands' },
-          { value: '1', label: 'Hands 1' },
-          { value: '2', label: 'Hands 2' },
-        ]}
-      />
+      <HandsChoice name="Whose hands this device shows" />
       <HandsBreak />
     </Row>
   ) : null;
@@ -133,6 +134,7 @@ export function BarPlace() {
   if (width < WIDE) {
     return (
       <Page>
+        <Unplannable />
         {pairs}
         {card}
         {follow}
@@ -148,6 +150,7 @@ export function BarPlace() {
       <Page wide>
         <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>
           <View style={{ flex: 1, gap: 12 }}>
+            <Unplannable />
             {pairs}
             {card}
             {follow}
@@ -166,6 +169,7 @@ export function BarPlace() {
   // Room for everything at once: only the orders scroll, so that the card and the rail stay where the eye looks for them.
   return (
     <View style={{ flex: 1, padding: 12, gap: 12, minHeight: 0 }}>
+      <Unplannable />
       <View style={{ flex: 1, flexDirection: 'row', gap: 12, minHeight: 0 }}>
         <View style={{ flex: 9, gap: 12 }}>
           {pairs}

@@ -13,7 +13,8 @@ import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
 
-const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', 'guest has left', 'something else'];
+const GUEST_LEFT = 'guest has left';
+const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', GUEST_LEFT, 'something else'];
 
 export function BrewActions({ brew }: { brew: BrewState }) {
   const { store, clock } = useHere();
@@ -46,8 +47,12 @@ export function BrewActions({ brew }: { brew: BrewState }) {
       />
       <GiveUp
         onGiveUp={(reason) => {
-          if (act('Given up', { ...base(), type: 'brew-abandoned', brewId: brew.id, reason }))
-            router.navigate('/');
+          const ends: BarEvent = { ...base(), type: 'brew-abandoned', brewId: brew.id, reason };
+          const { orderId, cupId } = brew;
+          // Nobody waits for the cup any more: it is not brewed again.
+          const cancels: BarEvent[] =
+            reason === GUEST_LEFT ? [{ ...base(), type: 'cup-cancelled', orderId, cupId }] : [];
+          if (store.act([ends, ...cancels], 'Stop this brew')) router.navigate('/');
         }}
       />
     </Card>
@@ -137,6 +142,7 @@ function OtherCup({ brew, onGive }: { brew: BrewState; onGive: (to: Giving) => v
   const { state, book } = useBar();
   const units = useUnits();
   const [to, setTo] = useState('');
+  const [sure, setSure] = useState('');
   const others = Object.values(state.orders).flatMap((order) =>
     order.cups
       .filter(({ cupId, status }) => cupId !== brew.cupId && (status === 'waiting' || status === 'brewing'))
@@ -168,17 +174,19 @@ function OtherCup({ brew, onGive }: { brew: BrewState; onGive: (to: Giving) => v
           testID="given-to"
         />
         <Tap
-          label={swaps ? 'Swap' : 'Give'}
+          label={differs && sure === to ? 'Give it anyway' : swaps ? 'Swap' : 'Give'}
           says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
           disabled={!chosen}
-          onPress={() =>
-            chosen &&
+          onPress={() => {
+            if (!chosen) return;
+            // Another coffee than was asked for has to be meant.
+            if (differs && sure !== to) return setSure(to);
             onGive({
               orderId: chosen.order.id,
               cupId: chosen.cup.cupId,
               ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
-            })
-          }
+            });
+          }}
         />
       </Row>
       {differs ? (
@@ -197,21 +205,23 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
     return (
       <Tap
         kind="ruled"
-        label="Give this brew up…"
+        label="Stop this brew…"
         onPress={() => setOpen(true)}
         style={{ alignSelf: 'flex-start' }}
       />
     );
   return (
     <View style={{ gap: 6 }}>
-      <Text bold>Why? Its cup waits again, and the station wants cleaning.</Text>
+      <Text bold>
+        Why? Its cup waits to be brewed again, unless the guest has left. The station wants cleaning.
+      </Text>
       <Row style={{ flexWrap: 'wrap', gap: 6 }}>
         {REASONS.map((reason) => (
           <Tap
             key={reason}
             kind="ruled"
             label={reason}
-            says={`Give up: ${reason}`}
+            says={`Stop this brew: ${reason}`}
             onPress={() => onGiveUp(reason)}
           />
         ))}

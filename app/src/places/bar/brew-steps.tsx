@@ -3,13 +3,21 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { anchorMs, timelineAt, type BarEvent, type BrewState, type StepTime } from '@even-kettle/core/brew';
+import {
+  anchorMs,
+  isRemark,
+  timelineAt,
+  type BarEvent,
+  type BrewState,
+  type StepTime,
+} from '@even-kettle/core/brew';
 import { G_PER_OZ, inWords, showClock, showMass } from '@even-kettle/core/units';
 import { newId, useHere, useNow, useUnits } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
+import { readTyped } from '../../ui/typed';
 
 export function BrewSteps({ brew }: { brew: BrewState }) {
   const nowMs = useNow(1000);
@@ -78,6 +86,16 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
     !step.anchor &&
     step.kind !== 'serve' &&
     step.kind !== 'clean';
+  // What was said last can be taken back for as long as nothing has followed, and not for ten seconds only.
+  const last = brew.events.findLast((event) => !isRemark(event));
+  const reopens =
+    brew.status === 'running' && last?.type === 'step-done' && last.stepId === step.id ? last.id : null;
+  const reopen = () =>
+    reopens &&
+    store.act(
+      [{ id: newId(), type: 'event-undone', atMs: clock.nowMs(), eventId: reopens }],
+      `Reopened ${step.name}`,
+    );
   const skip = () =>
     store.act(
       [{ id: newId(), type: 'step-skipped', atMs: clock.nowMs(), brewId: brew.id, stepId: step.id }],
@@ -96,6 +114,7 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
             {read}
           </Text>
         </View>
+        {reopens ? <Tap kind="bare" label="Reopen" says={`Reopen ${step.name}`} onPress={reopen} /> : null}
         {mark?.doneMs !== undefined ? (
           <Tap
             kind="bare"
@@ -132,7 +151,8 @@ function Correction({
     mark.readingG === undefined ? '' : String(Number((mark.readingG / ofG).toFixed(2))),
   );
   const endedS = readClock(ended);
-  const readingG = reading.trim() === '' ? undefined : Number(reading) * ofG;
+  const typed = readTyped(reading, 'Reads');
+  const readingG = reading.trim() === '' ? undefined : typed.ok ? typed.value * ofG : NaN;
   const wrong =
     endedS === null
       ? 'Ended: minutes and seconds, like 2:05; before the timer’s zero like -0:30.'

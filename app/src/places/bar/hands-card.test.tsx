@@ -79,6 +79,26 @@ test('between pours the card counts down to the next and shows its target, in th
   expect(screen.getByTestId('countdown')).toHaveTextContent('0:20');
 });
 
+test('a pour that is said to be made before its time is asked after once', () => {
+  const { tapped, press } = show([...blooming, done('bloom', 107)], 116);
+  press();
+  expect(tapped).toEqual([]);
+  expect(screen.getByTestId('main-button').props.accessibilityLabel).toBe('0:24 early: poured already?');
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
+});
+
+test('what the step needs stays in sight after a tap, with the way back beside it', () => {
+  show(prepared.slice(0, 2), 20);
+  expect(screen.getByTestId('detail')).toHaveTextContent(/Set it to/);
+});
+
+test('a bed that was forgotten is started again in one tap', () => {
+  const { tapped } = show([...blooming, done('bloom', 107)], 400);
+  act(() => fireEvent.press(screen.getByTestId('start-again')));
+  expect(tapped).toMatchObject([{ type: 'brew-abandoned', reason: 'the bed ran dry' }]);
+});
+
 test('a reading other than the target is told with the tap', () => {
   const { tapped, press } = show([...blooming, done('bloom', 107)], 141);
   act(() => fireEvent.press(screen.getByLabelText('Scale reads one gram more')));
@@ -87,7 +107,11 @@ test('a reading other than the target is told with the tap', () => {
 });
 
 test('a pour past its window says how late it is, and a step that runs by the clock asks for nothing', () => {
-  show([...blooming, done('bloom', 107)], 160);
+  // It is being made on time, as far as anybody has said.
+  show([...blooming, done('bloom', 107)], 150);
+  expect(screen.queryByText(/late/)).toBeNull();
+  screen.unmount();
+  show([...blooming, done('bloom', 107)], 178);
   expect(screen.getByText('0:20 late')).toBeTruthy();
   expect(screen.getByTestId('late-cost')).toHaveTextContent(/pour gently first/);
   screen.unmount();
@@ -130,7 +154,7 @@ test('after an overshoot the card says what it makes of it, and a short last pou
   screen.unmount();
   const poured = [...blooming, done('bloom', 107), done('pour-2', 158), done('pour-3', 188)];
   const { tapped } = show([...poured, { ...done('pour-4', 215), readingG: 262 } as BarEvent], 222);
-  expect(screen.getByTestId('outcome')).toHaveTextContent(/23 g short: 1:14.9, about 9 % stronger/);
+  expect(screen.getByTestId('outcome')).toHaveTextContent(/23 g short: 1:14.9, about 10 % stronger/);
   act(() => fireEvent.press(screen.getByLabelText('Poured on to 285 g')));
   expect(tapped).toMatchObject([{ type: 'step-corrected', stepId: 'pour-4', readingG: 285 }]);
 });

@@ -4,8 +4,8 @@
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
-import { inWords } from '@even-kettle/core/units';
+import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
+import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
 import { useHabit } from '../../bar/use-habit';
 import { askedOf, cupInWords } from '../../bar/words';
@@ -23,8 +23,20 @@ import { Countdown, Pace } from './pace';
 import { ReadingStepper, useReading } from './reading-stepper';
 import { Checklist, Said } from './said';
 
+/** How long a tap that came early waits for its answer, milliseconds. */
+const ASKED_MS = 6000;
+/** A pour may start so much early, as the recipes allow where they say nothing else, milliseconds. */
+const EARLY_MS = 3000;
+
+/** How long before its time a step of a running brew is said to be done; null where it is time, or does not matter. */
+function tooEarlyMs(item: AgendaItem, nowMs: number): number | null {
+  const matters = item.brew !== null && item.step.phase === 'brew' && item.asks === 'finish';
+  const earlyMs = item.dueMs - nowMs;
+  return matters && item.begunMs === null && earlyMs > EARLY_MS ? earlyMs : null;
+}
+
 /** Room for what stands above the button, so that the thumb finds it in one place whatever the step. */
-const ABOVE_H = 268;
+const ABOVE_H = 252;
 
 export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const look = useLook();
@@ -37,11 +49,14 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const hot = now && item.asks !== 'cue';
   const scale = useScale(item.station.id);
   const device = useDevice();
+  const [asking, setAsking] = useState<string | null>(null);
   const habit = useHabit(item.station.id);
   const pouring = item.step.kind === 'pour' && item.asks !== 'cue';
   // What a scale ends by itself needs no lead; a hand that reads it does.
   const leadG = device.lead && pouring && !item.step.byEye && !scale?.connected ? habit.leadG : 0;
   const stopAtG = leadG > 0 && item.step.targetG !== undefined ? item.step.targetG - leadG : null;
+  // Without a scale that tells, what it read is a person's to say.
+  const reads = pouring && now && item.asks === 'finish' && !scale?.connected && !item.step.byEye;
   const holds = pouring && now && scale?.connected && scale.standIn && !scale.practised;
   const done = () => {
     if (!bar) return;
@@ -54,12 +69,28 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
       ...(device.person === null ? {} : { by: device.person }),
     };
     store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
+    setAsking(null);
   };
-  useShortcuts({ ' ': done });
-  const latest = useRef(done);
+  // What a recipe wants later is seldom done already: a tap before its time is asked after once.
+  const earlyMs = tooEarlyMs(item, nowMs);
+  const tapped = () => {
+    if (earlyMs !== null && asking !== item.key) return setAsking(item.key);
+    done();
+  };
+  const button =
+    earlyMs !== null && asking === item.key
+      ? `${showClock(Math.ceil(earlyMs / 1000))} early: ${asked.button.toLowerCase()} already?`
+      : asked.button;
+  useShortcuts({ ' ': tapped });
+  const latest = useRef(tapped);
   useEffect(() => {
-    latest.current = done;
+    latest.current = tapped;
   });
+  useEffect(() => {
+    if (asking === null) return undefined;
+    const timer = setTimeout(() => setAsking(null), ASKED_MS);
+    return () => clearTimeout(timer);
+  }, [asking]);
   const press = useCallback(() => latest.current(), []);
 
   return (
@@ -96,6 +127,8 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
             <Text size="verb" testID="verb">
               {asked.verb}
             </Text>
+          </View>
+          <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
             <Figure
               item={item}
               nowMs={nowMs}
@@ -104,7 +137,12 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
               stopAtG={stopAtG}
               units={units}
             />
-          </View>
+            {reads ? <ReadingStepper reading={reading} units={units} /> : null}
+          </Row>
+          {/* What the step needs stands here and nothing takes its place. */}
+          <Text size="small" testID="detail">
+            {asked.detail}
+          </Text>
           <Checklist item={item} />
           {now ? (
             <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
@@ -125,19 +163,10 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
               />
             ) : null}
             {/* Another brew's is another button: a thumb that was on its way is told from one that meant it. */}
-            <MainButton key={item.brewId} label={asked.button} hot={hot} onPress={press} />
+            <MainButton key={item.brewId} label={button} hot={hot} onPress={press} />
           </Row>
         )}
-        <Row style={{ minHeight: TOUCH, marginBottom: -6, justifyContent: 'space-between' }}>
-          <Undo otherwise={asked.detail} />
-          {item.step.kind === 'pour' &&
-          item.asks === 'finish' &&
-          now &&
-          !scale?.connected &&
-          !item.step.byEye ? (
-            <ReadingStepper reading={reading} units={units} />
-          ) : null}
-        </Row>
+        <StartAgain item={item} nowMs={nowMs} />
       </View>
     </View>
   );
@@ -159,6 +188,7 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
       <Text numberOfLines={1} style={{ flex: 1 }}>
         <Text bold>{stationName}</Text> · {cup}
       </Text>
+      <Undo />
       {running ? (
         <Tap
           kind="bare"
@@ -176,8 +206,31 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
   );
 });
 
-/** For ten seconds the way back; otherwise a hint for the step stands in its place, so that nothing moves. */
-const Undo = memo(function Undo({ otherwise }: { otherwise: string }) {
+/** A cup that is past saving is brewed again in one tap: the brew ends, and its cup waits. */
+function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+  const { store, clock } = useHere();
+  if (!latenessOf(item, nowMs)?.startAgain) return null;
+  const again = () =>
+    store.act(
+      [
+        {
+          id: newId(),
+          type: 'brew-abandoned',
+          atMs: clock.nowMs(),
+          brewId: item.brewId,
+          reason: 'the bed ran dry',
+        },
+      ],
+      'Start this cup again',
+    );
+  return <Tap kind="ruled" label="Start this cup again" onPress={again} testID="start-again" />;
+}
+
+/** Room for it is always kept, so that nothing moves. */
+const UNDO_W = 84;
+
+/** For ten seconds the way back, in a place of its own. */
+const Undo = memo(function Undo() {
   const { store } = useHere();
   const { undoable } = useBar();
   const [realMs, setRealMs] = useState(Date.now);
@@ -187,22 +240,19 @@ const Undo = memo(function Undo({ otherwise }: { otherwise: string }) {
     return () => clearInterval(timer);
   }, [undoable]);
   const leftS = undoable ? Math.ceil((undoable.untilRealMs - realMs) / 1000) : 0;
-  if (!undoable || leftS <= 0) {
-    return (
-      <Text quiet size="small" numberOfLines={2} style={{ flex: 1 }}>
-        {otherwise}
-      </Text>
-    );
-  }
   return (
-    <Tap
-      kind="bare"
-      icon="undo"
-      label={`Undo “${undoable.label}” · ${Math.min(10, leftS)}`}
-      says={`Undo ${undoable.label}`}
-      onPress={store.undo}
-      testID="undo"
-      style={{ paddingHorizontal: 4 }}
-    />
+    <View style={{ width: UNDO_W }}>
+      {undoable && leftS > 0 ? (
+        <Tap
+          kind="bare"
+          icon="undo"
+          label={`Undo ${Math.min(10, leftS)}`}
+          says={`Undo ${undoable.label}`}
+          onPress={store.undo}
+          testID="undo"
+          style={{ paddingHorizontal: 0 }}
+        />
+      ) : null}
+    </View>
   );
 });

@@ -28,7 +28,7 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
       ? cueShare(item, nowMs)
       : (pace?.shouldShare ?? (begunMs === null ? 0 : within(forS / step.durationS)));
   const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
-  const late = latenessOf(item, nowMs);
+  const late = latenessOf(item, nowMs, scale?.connected);
   const told = late && late.cost !== 'nothing' && (late.leftMs === null || late.leftMs < 0) ? late : null;
   return (
     <View style={{ gap: 2 }}>

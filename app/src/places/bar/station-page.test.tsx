@@ -80,8 +80,8 @@ test('the real dose, another station, another cup and giving up are each one tap
   press('Say that it stands there');
   choose('It goes to', 'b1');
   press('Give it to that cup');
-  press('Give this brew up…');
-  press('Give up: spilt');
+  press('Stop this brew…');
+  press('Stop this brew: spilt');
   expect(acted).toMatchObject([
     { type: 'dose-corrected', doseG: 16 },
     { type: 'brew-moved', stationId: 'cone-2', stationName: 'Cone 2', brewerId: 'cone-m' },

@@ -12,7 +12,8 @@ import { setDevice, useDevice, type DeviceSettings } from '../../device/settings
 import { sound, tonesState, unlockTones } from '../../device/tones';
 import type { Signal } from '../../device/signals';
 import { useLook } from '../../ui/look';
-import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Card, Row, Tap } from '../../ui/parts';
+import { HandsChoice } from '../hands-choice';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { TOUCH } from '../../ui/theme';
@@ -36,18 +37,7 @@ export function DeviceCard({ bar }: { bar: Bar }) {
           ? 'Every tap is stored.'
           : `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be stored.`}
       </Text>
-      {bar.hands > 1 ? (
-        <Choice
-          name="Whose hands it shows"
-          value={String(device.hands)}
-          onChange={(value) => setDevice({ hands: value === 'all' ? 'all' : value === '1' ? 1 : 2 })}
-          options={[
-            { value: 'all', label: 'All hands' },
-            { value: '1', label: 'Hands 1' },
-            { value: '2', label: 'Hands 2' },
-          ]}
-        />
-      ) : null}
+      {bar.hands > 1 ? <HandsChoice name="Whose hands it shows" /> : null}
       {bar.people.length > 0 ? (
         <Select
           label="Whose hands they are"

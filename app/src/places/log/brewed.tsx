@@ -86,7 +86,7 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
 }
 
 export function verdict(record: BrewRecord): string {
-  if (record.outcome === 'abandoned') return `Given up: ${record.reason ?? 'no reason given'}.`;
+  if (record.outcome === 'abandoned') return `Stopped: ${record.reason ?? 'no reason given'}.`;
   if (record.realBrewS === null) return 'Served before its end mark was told.';
   const off = Math.round(record.realBrewS - record.plannedBrewS);
   const against =

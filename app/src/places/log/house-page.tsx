@@ -8,7 +8,7 @@ import { BALANCE_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
 import type { Coffee, House } from '@even-kettle/core/contract';
 import { PAPERS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
-import { inWords, readNumber, showMass } from '@even-kettle/core/units';
+import { inWords, showMass } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import { dayAndTime } from '../../bar/words';
 import { Field } from '../../ui/field';
@@ -16,6 +16,7 @@ import { Card, Halves, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { Answer, Head } from './answer';
 import { Bar } from './bar-of';
+import { readTyped } from '../../ui/typed';
 
 export function HousePage() {
   const { api } = useHere();
@@ -179,7 +180,7 @@ type CountedProps = {
 /** A figure that is taken anew now and then: asked for, typed, kept. */
 function Counted({ ask, name, label, says, most, whole = false, onKeep, children }: CountedProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const read = readNumber(typed ?? '', 'The stock');
+  const read = readTyped(typed ?? '', 'The stock');
   const right = read.ok && read.value >= 0 && read.value <= most && (!whole || Number.isInteger(read.value));
   if (typed === null)
     return (

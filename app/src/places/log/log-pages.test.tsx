@@ -315,7 +315,7 @@ test('a row says how long it took against its plan, and how it was', async () =>
     screen.getByText(/0:35 longer than planned, over its window\..*Tasted sour, right strength/),
   ).toBeTruthy();
   expect(verdict({ ...RECORD, realBrewS: null })).toBe('Served before its end mark was told.');
-  expect(verdict({ ...RECORD, outcome: 'abandoned', reason: 'torn filter' })).toBe('Given up: torn filter.');
+  expect(verdict({ ...RECORD, outcome: 'abandoned', reason: 'torn filter' })).toBe('Stopped: torn filter.');
   expect(verdict({ ...RECORD, realBrewS: 187 })).toBe('As planned, inside its window.');
 });
 

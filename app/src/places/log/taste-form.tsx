@@ -13,13 +13,13 @@ import {
   type Taste,
 } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
-import { readNumber } from '@even-kettle/core/units';
 import { newId, useHere } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
+import { readTyped } from '../../ui/typed';
 
 const NOTCHES: readonly Notch[] = [-2, -1, 0, 1, 2];
 
@@ -120,14 +120,14 @@ type Numbers =
 function numbersOf(tds: string, beverage: string): Numbers {
   const numbers: Pick<Taste, 'tdsPct' | 'beverageG'> = {};
   if (tds.trim() !== '') {
-    const read = readNumber(tds, 'TDS');
+    const read = readTyped(tds, 'TDS');
     if (!read.ok) return { ok: false, field: 'tds', reason: read.reason };
     if (read.value < 0.1 || read.value > 25)
       return { ok: false, field: 'tds', reason: 'TDS is a per cent from 0.1 to 25; a cone is near 1.4.' };
     numbers.tdsPct = read.value;
   }
   if (beverage.trim() !== '') {
-    const read = readNumber(beverage, 'The beverage');
+    const read = readTyped(beverage, 'The beverage');
     if (!read.ok) return { ok: false, field: 'beverage', reason: read.reason };
     if (read.value < 0 || read.value > 3000)
       return { ok: false, field: 'beverage', reason: 'The beverage is from 0 to 3000 g.' };

@@ -8,6 +8,7 @@ import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
+import { useDraft } from '../../ui/use-draft';
 import { QuoteLine } from './quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
 import { useQuotes } from './use-quotes';
@@ -17,6 +18,21 @@ import { byMethod, firstDraft, readDraft, recipesOn, type Draft } from './cup-dr
 import { CupForm } from './cup-form';
 
 const MOST_CUPS = 6;
+
+type OrderDraft = { name: string; drafts: Draft[] };
+
+/** An order that was being typed, as this version has it. */
+function isOrderDraft(kept: unknown): kept is OrderDraft {
+  const { name, drafts } = (kept ?? {}) as Partial<OrderDraft>;
+  return (
+    typeof name === 'string' &&
+    Array.isArray(drafts) &&
+    drafts.length > 0 &&
+    drafts.every(({ key, coffeeId, recipeId, sizeText, addition }) =>
+      [key, coffeeId, recipeId, sizeText, addition].every((each) => typeof each === 'string'),
+    )
+  );
+}
 
 export function NewOrder() {
   const { bar } = useBar();
@@ -35,8 +51,13 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { store, clock } = useHere();
   const { recipes, book, state } = useBar();
   const menu = recipesOn(bar, recipes);
-  const [name, setName] = useState('');
-  const [drafts, setDrafts] = useState<Draft[]>(() => [firstDraft(bar, menu, units)]);
+  const [{ name, drafts }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
+    `order.${units.volume}`,
+    () => ({ name: '', drafts: [firstDraft(bar, menu, units)] }),
+    isOrderDraft,
+  );
+  const setName = (next: string) => keepDraft({ name: next, drafts });
+  const setDrafts = (next: Draft[]) => keepDraft({ name, drafts: next });
   const [asked, setAsked] = useState(false);
   const read = drafts.map((draft) => readDraft(draft, bar, menu, book, units));
   const allRight = read.every(({ ok }) => ok);
@@ -88,14 +109,21 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       ],
       'Order',
     );
-    if (taken) router.replace('/');
+    if (!taken) return;
+    forgetDraft();
+    router.replace('/');
   };
 
   return (
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading>New order</Heading>
-        <Tap kind="bare" icon="close" label="Leave" onPress={() => router.replace('/orders')} />
+        <Tap
+          kind="bare"
+          icon="close"
+          label="Cancel"
+          onPress={() => (forgetDraft(), router.replace('/orders'))}
+        />
       </Row>
       {drafts.map((draft, index) => (
         <CupForm

@@ -4,6 +4,7 @@
 import { useBar } from '../../bar/bar-context';
 import { Loading, Page } from '../../ui/parts';
 import { Heading } from '../../ui/text';
+import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from './order-list';
 
@@ -13,7 +14,14 @@ export function OrdersPlace() {
   return (
     <Page>
       <Heading>Orders</Heading>
-      {status === 'loading' ? <Loading what="the orders" /> : <OrderList />}
+      {status === 'loading' ? (
+        <Loading what="the orders" />
+      ) : (
+        <>
+          <Unplannable />
+          <OrderList />
+        </>
+      )}
     </Page>
   );
 }

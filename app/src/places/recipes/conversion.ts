@@ -22,9 +22,10 @@ import {
   type Place,
   type Recipe,
 } from '@even-kettle/core/recipe';
-import { readMass, readNumber, readVolume, type Read, type Units } from '@even-kettle/core/units';
+import { readMass, readVolume, type Read, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M } from '@even-kettle/core/water';
 import type { Asked } from './asked';
+import { DECIMAL, readTyped } from '../../ui/typed';
 
 /** What the cup is made of and with, whether it can be made or not. */
 export type With = {
@@ -127,7 +128,7 @@ function readAltitude(
   text: string | null,
 ): { ok: true; value: number | null } | { ok: false; reason: string } {
   if (blank(text)) return { ok: true, value: null };
-  const read = readNumber(text, 'Altitude');
+  const read = readTyped(text, 'Altitude');
   if (!read.ok) return read;
   const { min, max } = ALTITUDE_RANGE_M;
   return read.value >= min && read.value <= max
@@ -143,13 +144,13 @@ function readAsk(asked: Asked, units: Units): ReadAsk {
   const { lead, text } = asked;
   const amount: Read =
     lead === 'cup'
-      ? readVolume(text, 'Cup', units, any)
-      : readMass(text, { dose: 'Dose', water: 'Water', drink: 'Drink' }[lead], units, any);
+      ? readVolume(text, 'Cup', units, any, DECIMAL)
+      : readMass(text, { dose: 'Dose', water: 'Water', drink: 'Drink' }[lead], units, any, DECIMAL);
   if (!amount.ok) return { ok: false, field: lead, reason: amount.reason };
-  const cups = readNumber(asked.cups, 'Cups');
+  const cups = readTyped(asked.cups, 'Cups');
   if (!cups.ok || !Number.isInteger(cups.value) || cups.value < 1 || cups.value > 12)
     return { ok: false, field: 'cups', reason: cups.ok ? 'Cups: a whole number from 1 to 12.' : cups.reason };
-  const ratio = blank(asked.ratio) ? null : readNumber(asked.ratio, 'Ratio');
+  const ratio = blank(asked.ratio) ? null : readTyped(asked.ratio, 'Ratio');
   if (ratio && !ratio.ok) return { ok: false, field: 'ratio', reason: ratio.reason };
   if (ratio && (ratio.value < RATIO_RANGE.min || ratio.value > RATIO_RANGE.max))
     return { ok: false, field: 'ratio', reason: `Ratio: from ${RATIO_RANGE.min} to ${RATIO_RANGE.max}.` };

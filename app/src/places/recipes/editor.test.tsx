@@ -94,7 +94,7 @@ test('a changed recipe is saved on the version that was opened, and leads back t
 
 test('what is wrong is told at its field while it is typed, and nothing can be saved until it is mended', () => {
   showPage(<EditRecipe recipe={thirds} />);
-  type('Ratio, 1 to', '12,5');
+  type('Ratio, 1 to', 'plenty');
   expect(screen.getByText(/ratio: must be a number/)).toBeTruthy();
   expect(canSave()).toBe(false);
   type('Ratio, 1 to', '3');

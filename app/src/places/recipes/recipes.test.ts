@@ -80,7 +80,7 @@ test('what is asked can lead from any side, in the bar’s units', () => {
 });
 
 test.each<[Partial<Asked>, string, string]>([
-  [{ text: '12,5' }, 'cup', 'Cup: use a point for decimals, like 12.5.'],
+  [{ text: 'large' }, 'cup', 'Cup: “large” is not a number. Type one like 12.7.'],
   [{ text: '0' }, 'cup', 'Cup must be from 43 to 1704 ml, not 0.'],
   [{ lead: 'water', text: '9000' }, 'water', 'Brew water must be from 49 to 1944 g, not 9000.'],
   [{ cups: '1.5' }, 'cups', 'Cups: a whole number from 1 to 12.'],

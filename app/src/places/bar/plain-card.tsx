@@ -1,0 +1,28 @@
+/** The hands card in plain text, for when it cannot be drawn: what to do, how much, and its button. */
+import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
+import { inWords, type Units } from '@even-kettle/core/units';
+import { newId, useBar, useHere } from '../../bar/bar-context';
+import { askedOf } from '../../bar/words';
+import { Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
+  const { store, clock } = useHere();
+  const { bar } = useBar();
+  const asked = askedOf(item, units);
+  return (
+    <>
+      <Text size="verb">
+        {item.station.name}: {asked.verb} {inWords(asked.figure)}
+      </Text>
+      <Text>{asked.detail}</Text>
+      {item.asks === 'runs' || !bar ? null : (
+        <Tap
+          kind="main"
+          label={asked.button}
+          onPress={() => store.act(tapEvents(item, bar, clock.nowMs(), newId), asked.button)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,67 @@
+/**
+ * What the hands must do now, on every place but the Bar: one line, and one tap back.
+ */
+import { Pressable } from 'react-native';
+import { router } from 'expo-router';
+import { forHands } from '@even-kettle/core/plan';
+import { showClock } from '@even-kettle/core/units';
+import { useAgenda, useBar, useNow, useUnits } from '../bar/bar-context';
+import { inShort } from '../bar/words';
+import { useDevice } from '../device/settings';
+import { Badge } from '../ui/badge';
+import { useLook } from '../ui/look';
+import { Text } from '../ui/text';
+import { RADIUS, TOUCH } from '../ui/theme';
+
+/** Nothing is said of what is further off, milliseconds. */
+const AHEAD_MS = 60_000;
+
+/** The next thing that these hands have to do within a minute; null where there is none. */
+export function useNextDeed(nowMs: number) {
+  const { bar, plan } = useBar();
+  const { hands } = useDevice();
+  const all = useAgenda(nowMs);
+  const own = forHands(all, plan, (bar?.hands ?? 1) > 1 ? hands : 'all');
+  const item = own.find(({ asks }) => asks !== 'runs');
+  return item && item.dueMs - nowMs <= AHEAD_MS ? item : null;
+}
+
+export function HandsStrip() {
+  const look = useLook();
+  const units = useUnits();
+  const nowMs = useNow(500, 120);
+  const item = useNextDeed(nowMs);
+  if (!item) return null;
+  const leftMs = item.dueMs - nowMs;
+  const isNow = leftMs <= 0;
+  const when = isNow ? 'now' : `in ${showClock(Math.ceil(leftMs / 1000))}`;
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${item.station.name}: ${inShort(item, units)}, ${when}. Go to the Bar`}
+      testID="hands-strip"
+      onPress={() => router.navigate('/')}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 10,
+        minHeight: TOUCH,
+        marginHorizontal: 12,
+        marginTop: 4,
+        paddingHorizontal: 12,
+        borderRadius: RADIUS,
+        borderWidth: 1,
+        borderColor: isNow ? look.flame : look.rim,
+        backgroundColor: isNow ? look.flame : look.surface,
+      }}
+    >
+      <Badge badge={item.order.badge} size={26} />
+      <Text numberOfLines={1} bold style={{ flex: 1 }} color={isNow ? look.onFlame : look.ink}>
+        {item.station.name}: {inShort(item, units)}
+      </Text>
+      <Text bold color={isNow ? look.onFlame : look.ink}>
+        {when}
+      </Text>
+    </Pressable>
+  );
+}

@@ -1,0 +1,56 @@
+/**
+ * Cups that cannot be brewed as the bench stands: they stand above everything, with the reason and the ways out.
+ */
+import { router } from 'expo-router';
+import { badgeOf } from '@even-kettle/core/brew';
+import { newId, useBar, useHere, useUnits } from '../bar/bar-context';
+import { cupInWords } from '../bar/words';
+import { Badge } from '../ui/badge';
+import { Card, Row, Tap } from '../ui/parts';
+import { Text } from '../ui/text';
+
+export function Unplannable() {
+  const { state, unplannable } = useBar();
+  const { store, clock } = useHere();
+  const units = useUnits();
+  const cups = unplannable.flatMap(({ cupId, reason }) =>
+    Object.values(state.orders).flatMap((order) =>
+      order.cups
+        .filter((cup) => cup.cupId === cupId && cup.status === 'waiting')
+        .map((cup) => ({ order, cup, reason })),
+    ),
+  );
+  if (cups.length === 0) return null;
+  return (
+    <Card ruled style={{ gap: 10 }}>
+      {cups.map(({ order, cup, reason }) => (
+        <Row key={cup.cupId} style={{ flexWrap: 'wrap' }}>
+          <Badge badge={order.badge} size={28} />
+          <Text style={{ flex: 1, minWidth: 200 }}>
+            <Text bold>{cupInWords(cup, units)} cannot be brewed.</Text> {reason}
+          </Text>
+          <Tap
+            kind="ruled"
+            label="Cancel this cup"
+            says={`Cancel the cup of order ${badgeOf(order.badge).letter}, ${cup.coffee}`}
+            onPress={() =>
+              store.act(
+                [
+                  {
+                    id: newId(),
+                    type: 'cup-cancelled',
+                    atMs: clock.nowMs(),
+                    orderId: order.id,
+                    cupId: cup.cupId,
+                  },
+                ],
+                'Cup cancelled',
+              )
+            }
+          />
+        </Row>
+      ))}
+      <Tap label="Open the Bench" kind="plain" onPress={() => router.navigate('/bench')} />
+    </Card>
+  );
+}

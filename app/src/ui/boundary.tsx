@@ -1,0 +1,49 @@
+/**
+ * What stands in a place's stead when something in it cannot be drawn: what it is, a way to try again, and a way to take
+ * along what happened. The other places go on.
+ */
+import { Component, type ErrorInfo, type ReactNode } from 'react';
+import { Card, Row, Tap } from './parts';
+import { Text } from './text';
+
+type Props = {
+  children: ReactNode;
+  /** What cannot be drawn: "the hands card". */
+  what: string;
+  /** Drawn with it, where what has to be known can be said plainly. */
+  fallback?: ReactNode;
+};
+type State = { error: Error | null; stack: string };
+
+export class Boundary extends Component<Props, State> {
+  override state: State = { error: null, stack: '' };
+
+  static getDerivedStateFromError(error: unknown): Partial<State> {
+    return { error: error instanceof Error ? error : new Error(String(error)) };
+  }
+
+  override componentDidCatch(_error: unknown, { componentStack }: ErrorInfo): void {
+    this.setState({ stack: componentStack ?? '' });
+  }
+
+  override render(): ReactNode {
+    const { error, stack } = this.state;
+    if (!error) return this.props.children;
+    const happened = `${new Date().toISOString()} ${globalThis.location?.pathname ?? ''}\n${error.stack ?? error.message}\n${stack}`;
+    return (
+      <Card ruled style={{ margin: 12, padding: 20, gap: 12 }}>
+        {this.props.fallback}
+        <Text bold>This page cannot show {this.props.what} just now.</Text>
+        <Text quiet>Every tap so far is kept. {error.message}</Text>
+        <Row style={{ flexWrap: 'wrap' }}>
+          <Tap label="Retry" onPress={() => this.setState({ error: null, stack: '' })} />
+          <Tap
+            kind="bare"
+            label="Copy what happened"
+            onPress={() => void globalThis.navigator?.clipboard?.writeText(happened).catch(() => undefined)}
+          />
+        </Row>
+      </Card>
+    );
+  }
+}
