@@ -99,7 +99,6 @@ test('a cup that no brewer here can make is told at the field, in the bar’s ow
     ['0', 'Size: from 2 to 33.8 fl oz.'],
     ['170', 'Size: from 2 to 33.8 fl oz.'],
     ['large', '“large” is not a number'],
-    ['8,5', 'use a point for decimals, like 8.5'],
     ['30', '62.5 g is too much for the Cone M'],
   ] as const) {
     await size.fill(typed);

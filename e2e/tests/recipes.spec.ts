@@ -57,7 +57,7 @@ test('any field leads, any number says why, and a wrong one says what would be r
   await expect(page.getByRole('region', { name: /^Why Reading/ })).toContainText('= round(share × water, 0)');
 
   for (const [typed, words] of [
-    ['12,5', 'Dose: use a point for decimals, like 12.5.'],
+    ['a lot', 'Dose: “a lot” is not a number.'],
     ['-3', 'Dose must be from 3 to 120 g, not -3.'],
     ['', 'Dose: type a number.'],
     ['<b>', 'Dose: “<b>” is not a number.'],

@@ -175,6 +175,8 @@ test.describe('a thumb', () => {
     await expect(page.getByTestId('countdown')).toBeHidden({ timeout: 30_000 });
     await expect(page.getByTestId('reading')).toBeHidden();
     await button.click();
+    // Before its time the card asks once whether it has been poured already.
+    if (/early/.test((await button.textContent())!)) await button.click();
     await expect.poll(async () => (await pours(bar))[1]?.mark?.doneMs ?? 0).toBeGreaterThan(0);
     await page.getByTestId('more').click();
     await expect(page.getByText('Everything goes on by taps')).toBeVisible();

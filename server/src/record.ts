@@ -5,6 +5,7 @@ import type { BrewRecord } from '@even-kettle/core/contract';
 import {
   anchorMs,
   brewTimeMs,
+  brewTimeOf,
   timelineAt,
   type BarState,
   type BrewStarted,
@@ -24,6 +25,8 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const zeroMs = anchorMs(brew, brew.lastMs);
   const fromZeroS = (atMs: number) => (zeroMs === null ? null : tenth((atMs - zeroMs) / 1000));
   const brewMs = brewTimeMs(brew);
+  const about = brewTimeOf(brew);
+  const isSure = brewMs !== null || about === null;
   const lastPour = card.steps.findLast((step) => step.targetG !== undefined);
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
   const drawdown = times.find(({ step, status }) => step.kind === 'drawdown' && status === 'done');
@@ -73,7 +76,11 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       started.grinderId === undefined || started.grindSetting === undefined
         ? null
         : { grinderId: started.grinderId, setting: started.grindSetting },
-    drawdownS: drawdown ? tenth((drawdown.endMs - drawdown.startMs) / 1000) : null,
+    // What ended nobody knows when teaches nothing of its bed.
+    drawdownS:
+      drawdown && isSure && brew.marks[drawdown.step.id]?.doneMs !== undefined
+        ? tenth((drawdown.endMs - drawdown.startMs) / 1000)
+        : null,
     handsS: card.handsTimeS,
     notes: (brew.notes ?? []).map(({ note }) => note),
     taste: null,
@@ -83,6 +90,9 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     windowFromS: card.brewWindowS.from,
     windowToS: card.brewWindowS.to,
     realBrewS: brewMs === null ? null : tenth(brewMs / 1000),
+    ...(about && !isSure
+      ? { aboutBrewS: { s: tenth(about.ms / 1000), plusMinusS: tenth(about.plusMinusMs / 1000) } }
+      : {}),
     zeroMs,
     orderedMs: order.takenMs,
     promisedMs: order.promisedMs ?? null,

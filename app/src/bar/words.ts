@@ -3,6 +3,7 @@
  */
 import type { Coffee } from '@even-kettle/core/contract';
 import { restOf } from '@even-kettle/core/learn';
+import type { Ground } from './grind-words';
 import { METHODS, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import {
@@ -30,7 +31,11 @@ const stirsOrSeconds = ({ stirs, durationS }: CardStep): Shown =>
   stirs ? { figure: String(stirs), unit: stirs === 1 ? 'stir' : 'stirs' } : seconds(durationS);
 
 /** What an agenda item asks for, in the bar's units. */
-export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units): Asked {
+export function askedOf(
+  { step, card, asks, awaited }: AgendaItem,
+  units: Units,
+  ground: Ground | null = null,
+): Asked {
   if (asks === 'cue' && awaited) {
     return {
       verb: `Watch for “${awaited.cue}”`,
@@ -39,7 +44,7 @@ export function askedOf({ step, card, asks, awaited }: AgendaItem, units: Units)
       button: capital(awaited.cue ?? 'seen'),
     };
   }
-  const asked = wordsFor(step, card, units);
+  const asked = wordsFor(step, card, units, ground);
   // What starts the timer is what the method counts from: first water, or coffee meeting water.
   return asks === 'start' ? { ...asked, button: capital(METHODS[card.method].anchorMark) } : asked;
 }
@@ -58,7 +63,7 @@ export function inShort({ step, card, asks, awaited }: AgendaItem, units: Units)
   return step.name;
 }
 
-function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
+function wordsFor(step: CardStep, card: BrewCard, units: Units, ground: Ground | null): Asked {
   const hint = step.hint ?? '';
   switch (step.kind) {
     case 'fill':
@@ -83,8 +88,8 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
     case 'weigh':
       return {
         verb: 'Weigh beans',
-        figure: showMass(card.doseG, units, 'dose'),
-        detail: `Grind band ${card.grindBand} of 100, into the grinder.`,
+        figure: showMass(ground?.weighG ?? card.doseG, units, 'dose'),
+        detail: weighWords(ground, units),
         button: 'Weighed',
       };
     case 'set-filter':
@@ -107,7 +112,7 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
           verb: 'Pour for',
           figure: seconds(step.durationS),
           detail: [
-            `${inWords(showMass(step.pourG ?? 0, units, 'water'))} by the eye, ${step.flowGPerS} g a second`,
+            `${inWords(showMass(step.pourG ?? 0, units, 'water'))} by the eye. ${openingOf(step, units)} ${step.flowGPerS} g a second`,
             ownWater(step, units),
             hint,
           ]
@@ -165,6 +170,15 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units): Asked {
         button: step.end === 'cue' ? capital(step.cue ?? 'done') : 'Done',
       };
   }
+}
+
+/** Which grinder at which setting; and why more than the dose is weighed. */
+function weighWords(ground: Ground | null, units: Units): string {
+  if (!ground) return '';
+  if (!ground.more) return `${ground.setting}.`;
+  const grams = (massG: number) => inWords(showMass(massG, units, 'dose'));
+  const { purgeG, keepsG, after } = ground.more;
+  return `${ground.setting}. The grinder held ${after}: throw the first ${grams(purgeG)} away; it keeps ${grams(keepsG)}.`;
 }
 
 /** Ice goes into the server before the first water. */

@@ -47,8 +47,10 @@ export type OrderTaken = Base<'order-taken'> & {
   orderId: string;
   name?: string;
   cups: CupAsk[];
-  /** When it was promised to be out, bar milliseconds; left out, nothing was said. */
+  /** By when it was promised to be out, bar milliseconds; left out, nothing was said. */
   promisedMs?: number;
+  /** When the plan had it out then. The bar is planned towards this, and not towards the promise's margin. */
+  expectedMs?: number;
 };
 /** An order is pulled forward or put back: its seconds of waiting count so many times, and it is wanted by then. */
 export type OrderUrged = Base<'order-urged'> & { orderId: string; weight: number; wantedMs?: number };
@@ -95,6 +97,11 @@ export type StepDone = Base<'step-done'> & {
   readingG?: number;
   /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
   leadG?: number;
+  /**
+   * The hands had something else to do when this may have come: the last time at which it was surely not over, bar
+   * milliseconds. It ended between then and the tap.
+   */
+  notOverMs?: number;
 };
 /** A step is left out: a pulse that was forgotten, a stir that nobody misses. What follows goes on from there. */
 export type StepSkipped = Base<'step-skipped'> & { brewId: string; stepId: string };

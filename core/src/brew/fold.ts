@@ -92,7 +92,7 @@ function inTime(brew: BrewState, atMs: number): number {
   return brew.lastMs;
 }
 
-function markDone(brew: BrewState, { stepId, atMs, readingG, leadG }: StepDone): void {
+function markDone(brew: BrewState, { stepId, atMs, readingG, leadG, notOverMs }: StepDone): void {
   const step = brew.card.steps.find(({ id }) => id === stepId);
   const mark: StepMark = { ...brew.marks[stepId], doneMs: inTime(brew, atMs) };
   // What the card asked for then; it may change when the dose is corrected.
@@ -100,6 +100,7 @@ function markDone(brew: BrewState, { stepId, atMs, readingG, leadG }: StepDone):
     mark.targetG = step.targetG;
   if (readingG !== undefined) mark.readingG = readingG;
   if (leadG !== undefined) mark.leadG = leadG;
+  if (notOverMs !== undefined && notOverMs < mark.doneMs!) mark.notOverMs = notOverMs;
   brew.marks[stepId] = mark;
   if (mark.targetG !== undefined) retarget(brew);
 }
@@ -107,7 +108,11 @@ function markDone(brew: BrewState, { stepId, atMs, readingG, leadG }: StepDone):
 function correct(brew: BrewState, { stepId, begunMs, doneMs, readingG }: StepCorrected): void {
   const mark: StepMark = { ...brew.marks[stepId] };
   if (begunMs !== undefined) mark.begunMs = begunMs;
-  if (doneMs !== undefined) mark.doneMs = doneMs;
+  if (doneMs !== undefined) {
+    // Whoever corrects it knows.
+    delete mark.notOverMs;
+    mark.doneMs = doneMs;
+  }
   if (readingG !== undefined) {
     mark.readingG = readingG;
     mark.targetG ??= brew.card.steps.find(({ id }) => id === stepId)?.targetG ?? readingG;

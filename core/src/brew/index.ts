@@ -12,7 +12,7 @@ export {
   urgedOf,
 } from './state';
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
-export { anchorMs, beginsByItself, brewTimeMs, pouredG, timelineAt } from './timeline';
+export { anchorMs, beginsByItself, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timeline';
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';

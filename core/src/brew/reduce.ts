@@ -138,6 +138,7 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     badgeBefore: state.lastBadge,
     takenMs: event.atMs,
     ...(event.promisedMs === undefined ? {} : { promisedMs: event.promisedMs }),
+    ...(event.expectedMs === undefined ? {} : { expectedMs: event.expectedMs }),
     cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], tried: [] })),
     events: [event],
   };

@@ -33,6 +33,8 @@ export type StepMark = {
   readingG?: number;
   targetG?: number;
   leadG?: number;
+  /** Where its end was asked for late: it ended after this. */
+  notOverMs?: number;
 };
 
 export type BrewStatus = 'running' | 'served' | 'cleaned' | 'abandoned';
@@ -89,6 +91,7 @@ export type OrderState = {
   badgeBefore: number;
   takenMs: number;
   promisedMs?: number;
+  expectedMs?: number;
   cups: CupState[];
   events: OrderEvent[];
 };

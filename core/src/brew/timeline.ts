@@ -54,13 +54,33 @@ export function anchorMs(brew: BrewState, nowMs: number): number | null {
   return time.status === 'done' ? time.endMs : null;
 }
 
-/** When the brew came to its end mark, and how long it took from the anchor; null before that. Milliseconds. */
-export function brewTimeMs(brew: BrewState): number | null {
+/** How long a brew took from its anchor to its end mark, and by how much that may be off either way, milliseconds. */
+export type BrewTime = { ms: number; plusMinusMs: number };
+
+/**
+ * The brew's time; null before its end mark, and where nobody said that it had come. An end that was asked for late lies
+ * between the last time that it was surely not over and the tap.
+ */
+export function brewTimeOf(brew: BrewState): BrewTime | null {
   const times = timelineAt(brew, brew.lastMs);
   const anchor = times.find(({ step }) => step.anchor !== undefined);
   const end = times.findLast(({ step }) => step.phase === 'brew');
   if (!anchor || anchor.status !== 'done' || !end || end.status !== 'done') return null;
-  return end.endMs - (anchor.step.anchor === 'start' ? anchor.startMs : anchor.endMs);
+  const mark = brew.marks[end.step.id];
+  if (end.step.end === 'cue' && mark?.doneMs === undefined) return null;
+  const zeroMs = anchor.step.anchor === 'start' ? anchor.startMs : anchor.endMs;
+  const doubtMs =
+    mark?.notOverMs === undefined ? 0 : Math.max(0, end.endMs - Math.max(mark.notOverMs, zeroMs));
+  return { ms: end.endMs - zeroMs - doubtMs / 2, plusMinusMs: doubtMs / 2 };
+}
+
+/** More doubt than this, and a time is no measurement: it is shown, and teaches nothing, milliseconds. */
+const SURE_MS = 5000;
+
+/** The brew's time where it is sure enough to learn from, milliseconds; null otherwise. */
+export function brewTimeMs(brew: BrewState): number | null {
+  const time = brewTimeOf(brew);
+  return time && time.plusMinusMs <= SURE_MS ? time.ms : null;
 }
 
 /** Grams that the scale should read by the card after all that has been poured, or the last reading given. */

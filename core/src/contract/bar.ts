@@ -200,6 +200,10 @@ export const brewRecordSchema = z.object({
   windowFromS: z.number(),
   windowToS: z.number(),
   realBrewS: z.number().nullable(),
+  aboutBrewS: z
+    .object({ s: z.number(), plusMinusS: z.number() })
+    .optional()
+    .meta({ description: 'Where its end was asked for late: too unsure for charts and for learning.' }),
   zeroMs: recordMs.nullable().meta({ description: 'Bar time of the timer’s zero.' }),
   orderedMs: recordMs,
   promisedMs: recordMs.nullable(),

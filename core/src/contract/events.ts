@@ -43,7 +43,8 @@ const orderTaken = z.strictObject({
   orderId: thingId,
   name: line(40).optional(),
   cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
-  promisedMs: barMs.optional().meta({ description: 'When it was promised to be out.' }),
+  promisedMs: barMs.optional().meta({ description: 'By when it was promised to be out.' }),
+  expectedMs: barMs.optional().meta({ description: 'When the plan had it out then.' }),
 });
 const orderUrged = z.strictObject({
   ...base,
@@ -108,6 +109,9 @@ const stepDone = z.strictObject({
   stepId: thingId,
   readingG: grams(3000).optional(),
   leadG: z.number().min(0).max(50).optional(),
+  notOverMs: barMs.optional().meta({
+    description: 'Where its end was asked for late: the last time at which it was surely not over.',
+  }),
 });
 const stepSkipped = z.strictObject({
   ...base,

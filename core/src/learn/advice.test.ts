@@ -20,6 +20,7 @@ const tried = {
   windowS: { from: 170, to: 195 },
   expectedS: 182,
   waterC: 93,
+  highestC: 99.9,
 };
 
 test('a brew that runs slow and tastes bitter: so many steps coarser, with the time that is expected and from how many brews', () => {
@@ -54,7 +55,37 @@ test.each([
   ['too strong', { taste: { strength: 1 as const } }, 'Ratio up by 0.5: more water on the dose'],
   ['weak, with grounds on the wall', { taste: { strength: -1 as const, seen: ['wall' as const] } }, /wall/],
   ['dry clumps', { taste: { seen: ['clumps' as const] } }, /Stir the bloom/],
-  ['stalled', { brewS: 240, notes: ['stalled' as const] }, /Free the spout/],
+  ['stalled', { brewS: 240, notes: ['stalled' as const] }, /Pour lower and more gently/],
+  [
+    'stalled in an hourglass',
+    { method: 'hourglass' as const, notes: ['stalled' as const] },
+    /Free the spout/,
+  ],
+  ['stalled in a siphon', { method: 'siphon' as const, notes: ['stalled' as const] }, /Boil the cloth/],
+  ['a press plunged late', { method: 'press' as const, brewS: 235 }, /^Plunged 0:40 late/],
+  ['an air press pressed early', { method: 'air-press' as const, brewS: 150 }, /^Pressed 0:20 early/],
+  ['a pot that took long', { method: 'foam-pot' as const, brewS: 300 }, /flame was too low/],
+  ['a hard plunge', { method: 'press' as const, notes: ['hard-plunge' as const] }, /coarser/],
+  ['a siphon too hot above', { method: 'siphon' as const, notes: ['too-hot' as const] }, /Lower the flame/],
+  ['noted as too fast', { notes: ['ran-fast' as const] }, /finer/],
+  ['very light and sour', { roast: 'very light' as const, taste: { balance: -1 as const } }, '2 °C hotter'],
+  [
+    'medium-dark and bitter',
+    { roast: 'medium-dark' as const, taste: { balance: 1 as const } },
+    '2 °C cooler',
+  ],
+  ['a lively bloom', { taste: { seen: ['lively-bloom' as const] } }, /open more slowly/],
+  ['muddy and in time', { taste: { seen: ['muddy' as const] } }, null],
+  [
+    'fines on the wall of a stirred single pour',
+    { stirredOnePour: true, taste: { seen: ['wall' as const] } },
+    null,
+  ],
+  [
+    'light and sour where water boils at 93',
+    { roast: 'light' as const, highestC: 93, taste: { balance: -1 as const } },
+    /finer/,
+  ],
 ])('in time, %s: one change at a time, from the table of signs', (_what, changed, words) => {
   const advice = adviseOn({ ...tried, brewS: 182, ...changed }, evidence);
   if (words === null) return expect(advice.kind).toBe('leave');
@@ -114,7 +145,7 @@ test('a day in figures: waits of whole orders, who was late and why, what was lo
     attempt: 1,
     cups: 1,
     doseG: 18,
-    brewWaterG: 288,
+    pouredG: 288,
     handsS: 150,
     orderedMs: 0,
     promisedMs: 400_000,

@@ -19,6 +19,10 @@ export type Tried = {
   /** What the recipe expects, seconds. */
   expectedS: number;
   waterC: number;
+  /** What water can have here at the most, degrees Celsius: a tenth below the local boiling point. */
+  highestC: number;
+  /** One pour, stirred at its end: fines on the wall and a low dome are right then. */
+  stirredOnePour?: boolean;
 };
 
 /** What the record knows besides. */
@@ -86,30 +90,93 @@ function contradictionOf(tried: Tried): { words: string; checkFirst: string[] } 
   return null;
 }
 
+/** Methods whose time is the bed's: only there does the grinder move for it. */
+const BED_SETS_TIME: ReadonlySet<MethodId> = new Set<MethodId>([
+  'cone',
+  'flat',
+  'hourglass',
+  'sock',
+  'siphon',
+]);
+const LIGHT: ReadonlySet<RoastLevel> = new Set<RoastLevel>(['very light', 'light']);
+const DARK: ReadonlySet<RoastLevel> = new Set<RoastLevel>(['medium-dark', 'dark']);
+const STEP_C = 2;
+
+/** The first that the signs ask for: what was seen, then time, then taste. */
 function changeFor(tried: Tried, evidence: Evidence): OneChange | null {
-  const { taste, notes, method, roast } = tried;
+  return seenChange(tried, evidence) ?? timeChange(tried, evidence) ?? tasteChange(tried, evidence);
+}
+
+function seenChange(tried: Tried, evidence: Evidence): OneChange | null {
+  const { taste, notes, method } = tried;
   const seen = new Set(taste.seen);
-  const speed = speedOfTried(tried);
-  const balance = taste.balance ?? 0;
-  const strength = taste.strength ?? 0;
-  if ((seen.has('stall') || notes.includes('stalled')) && method !== 'siphon')
-    return byHand(
-      'Free the spout and lift the filter a little before pouring; only if it stalls again, one step coarser.',
-    );
+  const noted = new Set(notes);
+  if (seen.has('stall') || noted.has('stalled')) return stalledChange(method);
+  if (noted.has('hard-plunge'))
+    return method === 'press' || method === 'air-press' ? grindChange(tried, evidence, 'coarser') : null;
+  if (method === 'siphon' && (noted.has('too-hot') || (taste.balance ?? 0) > 0))
+    return byHand('Lower the flame, and take it off sooner.');
   if (seen.has('clumps'))
     return byHand('Stir the bloom until nothing is dry; bloom with half a dose more water.');
   if (seen.has('sloped')) return byHand('Swirl at the end of the pour, and circle evenly.');
-  if (strength < 0 && seen.has('wall'))
-    return byHand('Keep the water off the wall: pour lower and nearer the middle. Check the dose.');
-  if (seen.has('wall')) return byHand('A longer bloom, or a swirl at the end, brings the grounds down.');
-  if (method === 'siphon' && balance > 0) return byHand('Lower the flame, and take it off sooner.');
-  if (speed === 'slow' || (speed !== 'fast' && (seen.has('muddy') || (balance > 0 && roast !== 'dark'))))
-    return grindChange(tried, evidence, 'coarser');
-  if (speed === 'fast' || (balance < 0 && roast !== 'light')) return grindChange(tried, evidence, 'finer');
-  if (balance > 0) return { what: 'temperature', byC: -2 };
-  if (balance < 0)
-    return tried.waterC <= 97 ? { what: 'temperature', byC: 2 } : grindChange(tried, evidence, 'finer');
-  if (seen.has('no-bloom')) return grindChange(tried, evidence, 'finer');
+  if (seen.has('wall') && !tried.stirredOnePour)
+    return (taste.strength ?? 0) < 0
+      ? byHand('Keep the water off the wall: pour lower and nearer the middle. Check the dose.')
+      : byHand('A longer bloom, or a swirl at the end, brings the grounds down.');
+  if (seen.has('lively-bloom'))
+    return byHand('It is very fresh: open more slowly, with a deeper well in the bed and water 2 °C cooler.');
+  return null;
+}
+
+/** What a stall is, and what helps it first, in each method's own words. */
+function stalledChange(method: MethodId): OneChange {
+  if (method === 'siphon') return byHand('Boil the cloth; if it stalls again, one step coarser.');
+  if (method === 'sock')
+    return byHand('Rinse the cloth well; a clean one never clogs. Then one step coarser.');
+  if (method === 'hourglass')
+    return byHand(
+      'Free the spout and lift the filter a little, so that air can leave; only if it stalls again, one step coarser.',
+    );
+  if (method === 'press' || method === 'air-press')
+    return byHand(
+      'Never force the plunger: lift it, wait, and press straight down. One step coarser next time.',
+    );
+  if (method === 'cone' || method === 'flat')
+    return byHand('Pour lower and more gently, so that fewer fines reach the paper; then one step coarser.');
+  return byHand('Look at the flame and the joint first.');
+}
+
+function timeChange(tried: Tried, evidence: Evidence): OneChange | null {
+  const { method, notes, brewS, windowS } = tried;
+  const speed = notes.includes('ran-fast') ? 'fast' : speedOfTried(tried);
+  if (speed === null || speed === 'in time') return null;
+  if (BED_SETS_TIME.has(method)) return grindChange(tried, evidence, speed === 'slow' ? 'coarser' : 'finer');
+  if (brewS === null) return null;
+  const off = showClock(speed === 'slow' ? brewS - windowS.to : windowS.from - brewS);
+  const way = speed === 'slow' ? 'late' : 'early';
+  if (method === 'pressure-pot' || method === 'foam-pot')
+    return byHand(
+      speed === 'slow' ? 'The flame was too low: a little more.' : 'The flame was too high: a little less.',
+    );
+  return byHand(
+    `${method === 'press' ? 'Plunged' : 'Pressed'} ${off} ${way}: that is the clock's and the hand's, and no matter of the grind.`,
+  );
+}
+
+function tasteChange(tried: Tried, evidence: Evidence): OneChange | null {
+  const { roast, taste, waterC, highestC } = tried;
+  const balance = taste.balance ?? 0;
+  const strength = taste.strength ?? 0;
+  if (balance > 0)
+    return DARK.has(roast) ? { what: 'temperature', byC: -STEP_C } : grindChange(tried, evidence, 'coarser');
+  if (balance < 0) {
+    // Water that cannot be hotter here leaves the grinder.
+    const canBeHotter = waterC + STEP_C <= highestC;
+    return LIGHT.has(roast) && canBeHotter
+      ? { what: 'temperature', byC: STEP_C }
+      : grindChange(tried, evidence, 'finer');
+  }
+  if (taste.seen?.includes('no-bloom')) return grindChange(tried, evidence, 'finer');
   if (strength < 0) return { what: 'ratio', by: -0.5 };
   if (strength > 0) return { what: 'ratio', by: 0.5 };
   return null;

@@ -15,7 +15,8 @@ export type DayBrew = {
   attempt: number;
   cups: number;
   doseG: number;
-  brewWaterG: number;
+  /** Water that was really poured, grams. */
+  pouredG: number;
   handsS: number;
   orderedMs: number;
   promisedMs: number | null;
@@ -90,7 +91,7 @@ export function dayOf(brews: readonly DayBrew[]): Day {
     abandoned: [...reasons.entries()]
       .map(([reason, of]) => ({ reason, count: of.length }))
       .sort((a, b) => b.count - a.count),
-    waste: { coffeeG: sum(lost, ({ doseG }) => doseG), waterG: sum(lost, ({ brewWaterG }) => brewWaterG) },
+    waste: { coffeeG: sum(lost, ({ doseG }) => doseG), waterG: sum(lost, ({ pouredG }) => pouredG) },
     inWindow: {
       of: timed.length,
       inside: timed.filter(

@@ -129,7 +129,7 @@ const byTurn = (a: OrderState, b: OrderState): number =>
   (urgedOf(b)?.weight ?? 1) - (urgedOf(a)?.weight ?? 1) || dueMsOf(a) - dueMsOf(b) || a.takenMs - b.takenMs;
 
 const dueMsOf = (order: OrderState): number =>
-  urgedOf(order)?.wantedMs ?? order.promisedMs ?? order.takenMs + PROMISE_S * 1000;
+  urgedOf(order)?.wantedMs ?? order.expectedMs ?? order.promisedMs ?? order.takenMs + PROMISE_S * 1000;
 
 /** Brews of other orders that cups of this one are poured out of: they belong to both. */
 function sharedBrews(problem: PlanProblem, state: BarState, order: OrderState): PlanBrew[] {

@@ -21,5 +21,5 @@ export { planGreedily, planOneAtATime } from './baselines';
 export { seededRandom } from './random';
 export { movesBetween, worthTaking } from './moves';
 export type { PlanMove } from './moves';
-export { chainOf, quoteOrder, rush, standingPlan, urgePast, whatHelps } from './quote';
+export { chainOf, promiseS, quoteOrder, rush, standingPlan, urgePast, whatHelps } from './quote';
 export type { Help, Link, Quote, Shift, Standing, Urging } from './quote';

@@ -6,7 +6,7 @@ import { apply, type BarEvent, type BarState, type CupAsk } from '../brew';
 import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
 import { brewersOn, cardFor, type Bench } from './bench';
 import { buildProblem, type BarProblem } from './build';
-import { ImpossibleProblem, type Plan, type PlanProblem } from './problem';
+import { ImpossibleProblem, stepKey, type Plan, type PlanProblem } from './problem';
 import { roughFinish } from './rough';
 import { NoValidPlan, solve } from './solve';
 
@@ -24,7 +24,13 @@ export type Standing = {
 export type Shift = { orderId: string; byS: number };
 
 export type Quote =
-  | { ok: true; readyS: number; shifts: Shift[] }
+  | {
+      ok: true;
+      readyS: number;
+      /** Between its first cup and its last, seconds. */
+      apartS: number;
+      shifts: Shift[];
+    }
   /** What no brewer here can make, or no plan can place. */
   | { ok: false; reason: string };
 
@@ -72,7 +78,12 @@ export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[]
     if (!(error instanceof NoValidPlan || error instanceof ImpossibleProblem)) throw error;
     return { ok: false, reason: 'No time can be quoted for this just now.' };
   }
-  return { ok: true, readyS: plan.finish[orderId]!, shifts: shiftsBetween(base, plan) };
+  return {
+    ok: true,
+    readyS: plan.finish[orderId]!,
+    apartS: apartS(asked.problem, plan, orderId),
+    shifts: shiftsBetween(base, plan),
+  };
 }
 
 export type Urging = {
@@ -248,3 +259,23 @@ function shiftsBetween(base: Plan | null, plan: Plan): Shift[] {
     .filter(({ byS }) => Math.abs(byS) >= WORTH_SAYING_S)
     .sort((a, b) => b.byS - a.byS);
 }
+
+function apartS({ brews }: PlanProblem, plan: Plan, orderId: string): number {
+  const outS = brews
+    .filter(({ orders }) => orders.includes(orderId))
+    .flatMap(({ id, steps }) =>
+      steps.filter(({ serve }) => serve).map((step) => plan.starts[stepKey(id, step.id)]! + step.duration),
+    );
+  return outS.length < 2 ? 0 : Math.max(...outS) - Math.min(...outS);
+}
+
+/** What a promise adds to the plan's time: so many seconds and this share of the wait, until the bar's own record says. */
+const MARGIN_S = 15;
+const MARGIN_SHARE = 0.08;
+
+/**
+ * By when an order can be promised: the plan's time and a margin for hands and beds that are never exact. Nothing is
+ * planned with it.
+ */
+export const promiseS = (readyS: number, nowS: number): number =>
+  Math.ceil(readyS + MARGIN_S + MARGIN_SHARE * Math.max(0, readyS - nowS));

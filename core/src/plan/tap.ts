@@ -17,6 +17,8 @@ export type Said = {
   leadG?: number;
   /** Whose hands. */
   by?: string;
+  /** Where a cue was asked for late: the last time at which it had surely not come. */
+  notOverMs?: number;
 };
 
 /**
@@ -29,12 +31,21 @@ export function tapEvents(
   bench: Bench,
   atMs: number,
   newId: NewId,
-  { readingG, leadG, by }: Said = {},
+  { readingG, leadG, by, notOverMs }: Said = {},
 ): BarEvent[] {
   if (item.asks === 'runs') return [];
   const { brewId, step } = item;
   const base = () => ({ id: newId(), atMs, ...(by === undefined ? {} : { by }) });
-  if (item.asks === 'cue') return [{ ...base(), type: 'step-done', brewId, stepId: item.awaited!.id }];
+  if (item.asks === 'cue')
+    return [
+      {
+        ...base(),
+        type: 'step-done',
+        brewId,
+        stepId: item.awaited!.id,
+        ...(notOverMs === undefined ? {} : { notOverMs }),
+      },
+    ];
   if (item.asks === 'start') return [{ ...base(), type: 'step-begun', brewId, stepId: step.id }];
   if (step.kind === 'serve') return [{ ...base(), type: 'brew-served', brewId }];
   const done: BarEvent = {

@@ -10,7 +10,8 @@ export const USUAL_PURGE_G = 2;
 export const DOSE_TOLERANCE_G = 0.2;
 
 /**
- * Beans to weigh, grams, to 0.1: the dose and what the grinder keeps, or what it is purged with when the coffee changes.
+ * Beans to weigh, grams, to 0.1: the dose. A grinder gives back with the next dose what it kept of the one before; so only
+ * the first dose after brushing or a change of coffee needs what it keeps on top, and what goes through first as a purge.
  */
 export function beansToWeighG(
   doseG: number,
@@ -20,7 +21,7 @@ export function beansToWeighG(
   }: { keepsG?: number | undefined; purgeG?: number | undefined } = {},
   coffeeChanged = false,
 ): number {
-  return round(doseG + (coffeeChanged ? purgeG : keepsG), 1);
+  return round(doseG + (coffeeChanged ? purgeG + keepsG : 0), 1);
 }
 
 /** The dose that the brew goes on with: the real one where it is off by more than the tolerance, else the planned. */

@@ -109,10 +109,13 @@ test('a band is said as it is ground', () => {
   ]);
 });
 
-test('beans are weighed with what the grinder keeps or is purged with; the recipe follows the dose that came out', () => {
-  expect([beansToWeighG(17.6), beansToWeighG(17.6, {}, true), beansToWeighG(17.6, { keepsG: 0.2 })]).toEqual([
-    18.2, 19.6, 17.8,
-  ]);
+test('a grinder gives back what it kept: only after a change of coffee more than the dose is weighed; the recipe follows the dose that came out', () => {
+  expect([
+    beansToWeighG(17.6),
+    beansToWeighG(17.6, { keepsG: 0.2 }),
+    beansToWeighG(17.6, {}, true),
+    beansToWeighG(17.6, { keepsG: 0.2, purgeG: 1 }, true),
+  ]).toEqual([17.6, 17.6, 20.2, 18.8]);
   expect([doseToFollowG(17.6, 17.4), doseToFollowG(17.6, 17.8), doseToFollowG(17.6, 17.3)]).toEqual([
     17.6, 17.6, 17.3,
   ]);

@@ -77,3 +77,16 @@ const BANDS: readonly [upTo: number, words: string][] = [
 /** A band as it is said. @param band 0 to 100 */
 export const bandInWords = (band: number): string =>
   (BANDS.find(([upTo]) => band <= upTo) ?? BANDS.at(-1)!)[1];
+
+const FEELS: readonly [upTo: number, feel: string][] = [
+  [15, 'like crumbs'],
+  [30, 'like cracked pepper'],
+  [42, 'like raw sugar'],
+  [56, 'like sand to table salt'],
+  [68, 'like fine salt'],
+  [82, 'clumps when pinched'],
+  [100, 'like flour'],
+];
+
+/** How a band feels between the fingers, for whoever has no calibration yet. @param band 0 to 100 */
+export const feelOfBand = (band: number): string => (FEELS.find(([upTo]) => band < upTo) ?? FEELS.at(-1)!)[1];

@@ -9,7 +9,7 @@ export { BREWERS, brewerById } from './brewer';
 export type { Brewer } from './brewer';
 export { brewerFor, capacityOf, fitsBrewer, wayOutInWords } from './capacity';
 export type { Capacity, WayOut } from './capacity';
-export { bandInWords, calibrationFault, grindSetting } from './grind';
+export { bandInWords, feelOfBand, calibrationFault, grindSetting } from './grind';
 export type { CalibrationPoint, Grinder } from './grind';
 export { USUAL_KEEPS_G, USUAL_PURGE_G, beansToWeighG, doseToFollowG } from './beans';
 export { METHODS } from './method';

@@ -25,9 +25,16 @@ export type BrewTemperature = {
   highestC: number;
 };
 
-/** Water that starts cool or warm, or that is still rising, is not moved by the roast: nobody sets it to a degree. */
+/** A first water cooler than this is meant to be cool, degrees Celsius. */
+const COOL_C = 60;
+
+/**
+ * Water that starts cool or warm, or that is still rising, is not moved by the roast: nobody sets it to a degree. Nor is
+ * the very hot water after a cool bloom: that school is for the darker roasts as it is.
+ */
 export const followsRoast = (recipe: Recipe): boolean =>
-  recipe.waterIs === 'in the kettle' || recipe.waterIs === 'in the top';
+  (recipe.waterIs === 'in the kettle' || recipe.waterIs === 'in the top') &&
+  !recipe.steps.some(({ pour }) => pour?.waterC !== undefined && pour.waterC < COOL_C);
 
 /**
  * The recipe's temperature, shifted by the roast and never above the local boiling point.

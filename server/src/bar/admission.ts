@@ -56,6 +56,7 @@ function inBarTime(event: BarEvent, clock: BarClock): BarEvent | Refusal {
 
 const REACHES: Readonly<Record<string, number>> = {
   promisedMs: PROMISE_REACH_MS,
+  expectedMs: PROMISE_REACH_MS,
   wantedMs: PROMISE_REACH_MS,
   fromMs: DAY_MS,
   toMs: DAY_MS,

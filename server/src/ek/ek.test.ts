@@ -129,7 +129,7 @@ test.each<[string, RegExp]>([
   ['convert --recipe cone-thirds', /one of --beverage-ml, --beverage-floz/],
   ['convert --recipe cone-thirds --dose-g 18 --water-g 300', /--dose-g and --water-g say the same twice/],
   ['convert --recipe cone-thirds --dose-g=-3', /Dose must be from 3 to 120 g, not -3/],
-  ['convert --recipe cone-thirds --dose-g 12,5', /use a point for decimals, like 12.5/],
+  ['convert --recipe cone-thirds --dose-g plenty', /“plenty” is not a number. Type one like 12.7/],
   ['convert --recipe cone-thirds --cups 0', /Cups must be from 1 to 12, not 0/],
   ['convert --recipe no-such --dose-g 18', /There is no recipe “no-such”; there are cone-thirds/],
   [

@@ -11,7 +11,9 @@ import type {
   Learnt,
 } from '@even-kettle/core/contract';
 import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
+import type { Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
+import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, retentionOf } from './beds';
 import { handsOf, paceOf } from './hands';
 import { houseOf } from './house';
@@ -75,12 +77,17 @@ async function brewPageOf(brewId: string, sources: Sources): Promise<BrewPage | 
   const trace = await sources.traces.read(brewId);
   if (record.outcome === 'abandoned') return { record, trace, advice: null };
   const run = await runOf(record.recipeId, record.coffee, sources);
-  return { record, trace, advice: adviceOn(record, run, sources) };
+  const taken = thingsOf(sources.state(), 'change-tried').findLast(({ fromBrewId }) => fromBrewId === brewId);
+  // One change at a time: until it has been brewed with, nothing more is advised from this brew.
+  const advice: NonNullable<BrewPage['advice']> = taken
+    ? { kind: 'leave', because: [`Taken up: ${taken.words}. Brew with it before you change anything else.`] }
+    : adviceOn(record, run, sources);
+  return { record, trace, advice };
 }
 
 async function dayPageOf(fromMs: number, toMs: number, sources: Sources): Promise<DayPage> {
   const of = await sources.records.between(fromMs, toMs);
-  const day = dayOf(of);
+  const day = dayOf(of.map((record) => ({ ...record, pouredG: pouredOf(record) })));
   const byOrder = new Map(
     of.flatMap((record) => [record, ...(record.sharers ?? [])]).map((order) => [order.orderId, order]),
   );
@@ -113,10 +120,28 @@ function adviceOn(record: BrewRecord, run: Run, sources: Sources): NonNullable<B
       windowS: { from: record.windowFromS, to: record.windowToS },
       expectedS: record.plannedBrewS,
       waterC: record.waterC,
+      highestC: Math.floor(boilingPointC(sources.bar().altitudeM) * 10) / 10,
+      stirredOnePour: isStirredOnePour(sources.recipe(record.recipeId)),
     },
     { chart: run.chart, grind },
   );
   return advice.kind === 'change'
     ? { ...advice, words: changeInWords(advice.change, grind?.slope.brews ?? null) }
     : advice;
+}
+
+/** Water that had been poured when a brew was over or stopped: what the scale read, or what the last pour was to come to. */
+const pouredOf = ({ pouredG, steps }: BrewRecord): number =>
+  pouredG ??
+  steps.reduce(
+    (most, { readingG, targetG, realEndS }) =>
+      realEndS === null ? most : Math.max(most, readingG ?? targetG ?? 0),
+    0,
+  );
+
+/** One pour with a stir after it. */
+function isStirredOnePour(recipe: Recipe | undefined): boolean {
+  const steps = recipe?.steps ?? [];
+  const pours = steps.filter(({ pour }) => pour !== undefined);
+  return pours.length === 1 && steps.slice(steps.indexOf(pours[0]!)).some(({ kind }) => kind === 'stir');
 }

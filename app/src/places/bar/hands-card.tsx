@@ -8,6 +8,7 @@ import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
 import { useHabit } from '../../bar/use-habit';
+import { groundFor } from '../../bar/grind-words';
 import { askedOf, cupInWords } from '../../bar/words';
 import { useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
@@ -22,6 +23,7 @@ import { MainButton } from './main-button';
 import { Countdown, Pace } from './pace';
 import { ReadingStepper, useReading } from './reading-stepper';
 import { Checklist, Said } from './said';
+import { notOverMs, useSight } from './watched';
 
 /** How long a tap that came early waits for its answer, milliseconds. */
 const ASKED_MS = 6000;
@@ -42,15 +44,16 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const look = useLook();
   const units = useUnits();
   const { store, clock } = useHere();
-  const { bar } = useBar();
+  const { bar, state } = useBar();
   const reading = useReading(item);
-  const asked = askedOf(item, units);
+  const asked = askedOf(item, units, bar ? groundFor(item, bar, state) : null);
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';
   const scale = useScale(item.station.id);
   const device = useDevice();
   const [asking, setAsking] = useState<string | null>(null);
   const habit = useHabit(item.station.id);
+  useSight(item, nowMs);
   const pouring = item.step.kind === 'pour' && item.asks !== 'cue';
   // What a scale ends by itself needs no lead; a hand that reads it does.
   const leadG = device.lead && pouring && !item.step.byEye && !scale?.connected ? habit.leadG : 0;
@@ -63,10 +66,12 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     // What the scale shows is what was poured; without one, what the person says it shows.
     const readingG =
       pouring && scale?.connected && item.asks === 'finish' ? Math.max(0, scale.massG) : reading.given;
+    const unsureSinceMs = notOverMs(item, clock.nowMs());
     const said = {
       ...(readingG === undefined ? {} : { readingG }),
       ...(leadG > 0 && readingG !== undefined ? { leadG } : {}),
       ...(device.person === null ? {} : { by: device.person }),
+      ...(unsureSinceMs === undefined ? {} : { notOverMs: unsureSinceMs }),
     };
     store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
     setAsking(null);

@@ -13,6 +13,7 @@ import {
 import { ML_PER_FL_OZ, readVolume, type Units } from '@even-kettle/core/units';
 import { newId } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
+import { DECIMAL } from '../../ui/typed';
 import { type QuoteDraft } from './use-quotes';
 
 export type Draft = {
@@ -28,7 +29,7 @@ export type DraftRead =
   | { ok: false; reason: string };
 
 export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): DraftRead {
-  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML);
+  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML, DECIMAL);
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
   const recipe = menu.find(({ id }) => id === draft.recipeId);

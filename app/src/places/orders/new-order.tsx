@@ -4,6 +4,7 @@
 import { useState } from 'react';
 import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
+import { promiseS } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
@@ -103,7 +104,12 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           atMs: clock.nowMs(),
           orderId: newId(),
           ...(trimmed ? { name: trimmed } : {}),
-          ...(quote?.ok ? { promisedMs: promiseOf(quote.readyS) } : {}),
+          ...(quote?.ok
+            ? {
+                promisedMs: promiseS(quote.readyS, clock.nowMs() / 1000) * 1000,
+                expectedMs: Math.ceil(quote.readyS) * 1000,
+              }
+            : {}),
           cups: chosen,
         },
       ],
@@ -188,6 +194,3 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     </Page>
   );
 }
-
-/** A promise is said in whole tens of seconds, and no sooner than the plan has it, bar milliseconds. */
-const promiseOf = (readyS: number): number => Math.ceil(readyS / 10) * 10_000;

@@ -2,7 +2,7 @@
  * What an order would cost the bar: when it is out, and which others come out at another time for it.
  */
 import { View } from 'react-native';
-import type { Quote, Shift } from '@even-kettle/core/plan';
+import { promiseS, type Quote, type Shift } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../bar/bar-context';
 import { clockTime } from '../../bar/words';
@@ -33,6 +33,9 @@ export function Shifts({ shifts, otherwise }: { shifts: Shift[]; otherwise: stri
   );
 }
 
+/** Cups of one order that come out further apart than this are told of before it is taken, seconds. */
+const APART_S = 120;
+
 /** The time that is said to the guest, large, and the price that the others pay. */
 export function QuoteLine({ quote }: { quote: Quote | undefined }) {
   const nowMs = useNow(1000);
@@ -46,8 +49,16 @@ export function QuoteLine({ quote }: { quote: Quote | undefined }) {
         <Text size="figure" style={{ fontSize: 44, lineHeight: 48 }} testID="quoted">
           {showClock(Math.ceil(leftS))}
         </Text>
-        <Text quiet>at {clockTime(quote.readyS * 1000)}</Text>
+        <Text quiet>
+          about {clockTime(quote.readyS * 1000)}, by {clockTime(promiseS(quote.readyS, nowMs / 1000) * 1000)}
+        </Text>
       </Row>
+      {quote.apartS > APART_S ? (
+        <Text bold testID="apart">
+          Its cups come out {showClock(quote.apartS)} apart. Fewer cups of one method, one larger brew, or two
+          orders bring them closer together.
+        </Text>
+      ) : null}
       <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise="No other order waits for it." />
     </View>
   );

@@ -43,7 +43,7 @@ test('coffee, altitude, brewer and grinder come from the bench, and each can be 
     card: { doseG: 17.6, waterC: 92.8 },
     brewer: { id: 'cone-m' },
     grind: { ok: true, setting: 16.2 },
-    beansG: 18,
+    beansG: 17.6,
     place: { altitudeM: 2150, setBy: 'bar' },
   });
   expect(made({ coffeeId: 'low', altitude: '0', brewerId: 'cone-s' })).toMatchObject({
