@@ -169,6 +169,7 @@ export default [
         module: 'writable',
         test: 'readonly',
         expect: 'readonly',
+        afterAll: 'readonly',
       },
     },
   },

@@ -10,7 +10,7 @@ import type { PlanChange } from './store';
 import { clockTime } from './words';
 
 /** A tool as people call it. */
-export const toolName = (tool: string): string => brewerById(tool)?.name ?? tool;
+export const toolName = (tool: string): string => brewerById(tool.split('/')[0]!)?.name ?? tool;
 
 const a = (name: string): string => `${/^[aeiou]/i.test(name) ? 'an' : 'a'} ${name}`;
 

@@ -1,7 +1,7 @@
 /** What the bar asks of its hands, and what a tap on it means. */
 import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
 import { apply, reduce, type BarEvent } from '../brew';
-import { agenda, buildProblem, behindOf, cardFor, solve, stationFor, tapEvents } from './index';
+import { agenda, buildProblem, behindOf, cardFor, kindOf, solve, tapEvents, type Bench } from './index';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 const stateOf = (...events: BarEvent[]) => reduce(events, book).state;
@@ -139,21 +139,41 @@ test('each tap’s events are taken by the rules, and a waiting cup’s first ta
   expect(state.brews['a1.1']).toMatchObject({ status: 'cleaned', startedMs: at(30) + 1 });
 });
 
-test('a cup is brewed at a free station that fits, and what fits none is said with what would', () => {
-  const busy = stateOf(...prepared);
-  expect(stationFor(BENCH, busy, cup('x'), book)).toMatchObject({ station: { id: 'cone-2' }, free: true });
-  expect(stationFor(BENCH, busy, cup('x', 'press-long', 240), book)).toMatchObject({
-    station: { id: 'press-1' },
+describe('stations that brew one cup in different ways', () => {
+  const mixed: Bench = {
+    ...BENCH,
+    stations: [
+      { id: 'cone-1', name: 'Cone 1', brewerId: 'cone-m' },
+      { id: 'cone-2', name: 'Cone 2', brewerId: 'cone-m', scale: 'none' },
+      { id: 'small', name: 'Small cone', brewerId: 'cone-s' },
+    ],
+  };
+  const three = stateOf(order('A', 0, cup('a1')), order('B', 1, cup('b1')), order('C', 2, cup('c1')));
+
+  test('are chosen once: card, station and plan say the same of a cup, and all of them are used', () => {
+    const { problem } = buildProblem(three, mixed, book, at(5) / 1000);
+    expect(problem.tools).toMatchObject({ 'cone-m': 1, 'cone-m/no-scale': 1, 'cone-s': 1 });
+    const items = agenda(three, mixed, book, solve(problem), at(5));
+    const chosen = new Map(items.map((item) => [item.brewId, item]));
+    expect([...chosen.values()].map(({ station }) => station.id).sort()).toEqual([
+      'cone-1',
+      'cone-2',
+      'small',
+    ]);
+    for (const [brewId, { station, card }] of chosen) {
+      const planned = problem.brews.find(({ id }) => id === brewId)!;
+      expect(planned.holds.map(({ tool }) => tool)).toContain(kindOf(station));
+      expect(card.steps.some(({ byEye }) => byEye)).toBe(station.id === 'cone-2');
+    }
   });
-  expect(cardFor(BENCH, cup('x', 'press-long', 400), book)).toEqual({
-    ok: false,
-    field: 'cupMl',
-    reason:
-      '30.1 g is too much for the Press 350 ml, which takes up to 19 g. 2 equal brews of 201 ml in the Press 350 ml.',
-  });
-  expect(cardFor({ ...BENCH, stations: [] }, cup('x'), book)).toMatchObject({
-    ok: false,
-    reason: 'No station on the bench brews with a cone.',
+
+  test('a cup that is started is brewed as its card was made', () => {
+    const { problem } = buildProblem(three, mixed, book, at(5) / 1000);
+    const item = agenda(three, mixed, book, solve(problem), at(5)).find(
+      ({ station }) => station.id === 'cone-2',
+    )!;
+    const { state } = reduce(tapEvents(item, mixed, at(20), counter('t')), book, three);
+    expect(state.brews[item.brewId]!.card).toEqual(item.card);
   });
 });
 
@@ -208,4 +228,13 @@ test('what one pair of hands has just done says nothing of when the other pair b
   const items = agenda(state, two, book, { ...base, starts, hands }, at(155));
   const pour = items.find(({ key }) => key === 'a1.1/pour-2')!;
   expect([pour.dueMs, pour.fromMs]).toEqual([at(140), at(140)]);
+});
+
+test('a cup that fits no brewer here is told with what would fit', () => {
+  expect(cardFor(BENCH, cup('x', 'press-long', 400), book)).toEqual({
+    ok: false,
+    field: 'cupMl',
+    reason:
+      '30.1 g is too much for the Press 350 ml, which takes up to 19 g. 2 equal brews of 201 ml in the Press 350 ml.',
+  });
 });

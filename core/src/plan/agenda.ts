@@ -15,9 +15,10 @@ import {
   type StepTime,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
-import { cardFor, type Bench, type Station } from './bench';
+import type { Bench, Station } from './bench';
 import { pairOf } from './hands';
 import { stepKey, type Plan } from './problem';
+import { waysInTurn } from './turn';
 
 export type AgendaItem = {
   /** `brewId/stepId`. */
@@ -70,11 +71,12 @@ export function agenda(
   nowMs: number,
 ): AgendaItem[] {
   const items: Ahead[] = [];
+  const ways = waysInTurn(state, bench, book);
   for (const order of Object.values(state.orders)) {
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
         items.push(...ofBrew(brew, bench, order, cup, plan, nowMs));
-      if (cup.status === 'waiting') items.push(...ofWaiting(state, bench, book, order, cup, plan));
+      if (cup.status === 'waiting') items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan));
     }
   }
   // What has begun; what is due and spoils; what is due and only waits; what is to come.
@@ -179,18 +181,17 @@ function ofBrew(
 /** A cup that waits: the steps of the brew that will be, at their planned times. Not planned yet, it is not asked for. */
 function ofWaiting(
   state: BarState,
-  bench: Bench,
-  book: RecipeBook,
+  way: ReturnType<ReturnType<typeof waysInTurn>['get']>,
   order: OrderState,
   cup: CupState,
   plan: Plan | null,
 ): Ahead[] {
-  const found = cardFor(bench, cup, book);
-  if (!found.ok) return [];
+  if (!way || !('card' in way)) return [];
+  const { card, stations } = way;
   const brewId = nextBrewId(cup);
-  const free = found.stations.find((station) => !brewAt(state, station.id));
-  const station = { ...(free ?? found.stations[0]!), free: free !== undefined };
-  return found.card.steps.flatMap((step) => {
+  const free = stations.find((station) => !brewAt(state, station.id));
+  const station = { ...(free ?? stations[0]!), free: free !== undefined };
+  return card.steps.flatMap((step) => {
     const plannedS = plan?.starts[stepKey(brewId, step.id)];
     if (!step.attended || plannedS === undefined) return [];
     const asks =
@@ -205,7 +206,7 @@ function ofWaiting(
         brewId,
         order,
         cup,
-        card: found.card,
+        card,
         station,
         brew: null,
         step,

@@ -106,12 +106,35 @@ export const brewersOn = (bench: Bench): Brewer[] =>
     .map(brewerById)
     .filter((brewer) => brewer !== undefined);
 
-/** The card of a cup as this bench would brew it, or why there is none. */
+/**
+ * What makes two stations brew alike: the same brewer, weighed or not, on its stand or in the hand. The planner counts
+ * stations of one kind as units of one tool.
+ */
+export const kindOf = ({
+  brewerId,
+  scale,
+  handHeld,
+}: Pick<Station, 'brewerId' | 'scale' | 'handHeld'>): string =>
+  [brewerId, scale === 'none' ? 'no-scale' : null, handHeld ? 'hand-held' : null].filter(Boolean).join('/');
+
+/** One way to brew a cup here: its card, and the stations that are alike for it. */
+export type Way = { kind: string; card: BrewCard; stations: Station[] };
+
+type NoWay = { ok: false; field: string; reason: string };
+
+/** The card of a cup as this bench would brew it first, with all stations that could; or why there is none. */
 export function cardFor(
   bench: Bench,
   cup: CupAsk,
   book: RecipeBook,
-): { ok: true; card: BrewCard; stations: Station[] } | { ok: false; field: string; reason: string } {
+): { ok: true; card: BrewCard; stations: Station[] } | NoWay {
+  const found = waysFor(bench, cup, book);
+  if (!found.ok) return found;
+  return { ok: true, card: found.ways[0]!.card, stations: found.ways.flatMap(({ stations }) => stations) };
+}
+
+/** Every way in which this bench can brew a cup, in the order of its stations; or why there is none. */
+export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true; ways: Way[] } | NoWay {
   const recipe = book(cup);
   if (!recipe)
     return {
@@ -124,18 +147,22 @@ export function cardFor(
     const card = brewCard(recipe, askOf(cup), place);
     const missing = missingTool(bench, recipe);
     if (missing) return { ok: false, field: 'recipeId', reason: missing };
-    const stations = bench.stations.filter(({ brewerId }) => {
+    const fitting = bench.stations.filter(({ brewerId }) => {
       const brewer = brewerById(brewerId);
       return brewer?.method === recipe.method && fitsBrewer(brewer, card);
     });
-    if (stations.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
-    const [{ brewerId, scale, handHeld }] = stations as [Station, ...Station[]];
-    const brewer = brewerById(brewerId)!;
-    const by = {
-      ...(scale === 'none' ? { withoutScale: true as const } : {}),
-      ...(handHeld ? { handHeld: true as const } : {}),
-    };
-    return { ok: true, card: brewCard(recipe, askOf(cup), { ...place, brewer, ...by }), stations };
+    if (fitting.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
+    const ways = [...new Set(fitting.map(kindOf))].map((kind) => {
+      const stations = fitting.filter((station) => kindOf(station) === kind);
+      const { brewerId, scale, handHeld } = stations[0]!;
+      const by = {
+        ...(scale === 'none' ? { withoutScale: true as const } : {}),
+        ...(handHeld ? { handHeld: true as const } : {}),
+      };
+      const at = { ...place, brewer: brewerById(brewerId)!, ...by };
+      return { kind, card: brewCard(recipe, askOf(cup), at), stations };
+    });
+    return { ok: true, ways };
   } catch (error) {
     if (!(error instanceof RecipeError)) throw error;
     return { ok: false, field: error.field, reason: error.message };
@@ -158,17 +185,33 @@ function missingTool(bench: Bench, recipe: Recipe): string | null {
   return missing ? `This recipe needs a ${missing.tool}, and there is none on the bench.` : null;
 }
 
-/** The station that a cup would be brewed at: the first that is free, else the first that fits. */
-export function stationFor(
-  bench: Bench,
+/**
+ * How each cup that waits is to be brewed: chosen once, for the plan, the card and the station alike. Of several ways the
+ * one with the fewest brews for its stations, those under way counted.
+ * @param cups in the turn in which they will be brewed
+ */
+export function chooseWays(
   state: BarState,
-  cup: CupAsk,
+  bench: Bench,
   book: RecipeBook,
-): { station: Station; free: boolean } | null {
-  const found = cardFor(bench, cup, book);
-  if (!found.ok) return null;
-  const free = found.stations.find((station) => !brewAt(state, station.id));
-  return { station: free ?? found.stations[0]!, free: free !== undefined };
+  cups: readonly CupAsk[],
+): Map<string, Way | NoWay> {
+  const load = new Map<string, number>();
+  for (const station of bench.stations)
+    if (brewAt(state, station.id)) load.set(kindOf(station), (load.get(kindOf(station)) ?? 0) + 1);
+  const chosen = new Map<string, Way | NoWay>();
+  for (const cup of cups) {
+    const found = waysFor(bench, cup, book);
+    if (!found.ok) {
+      chosen.set(cup.cupId, found);
+      continue;
+    }
+    const share = ({ kind, stations }: Way) => (load.get(kind) ?? 0) / stations.length;
+    const way = found.ways.reduce((best, each) => (share(each) < share(best) ? each : best));
+    load.set(way.kind, (load.get(way.kind) ?? 0) + 1);
+    chosen.set(cup.cupId, way);
+  }
+  return chosen;
 }
 
 /** Why no brewer of the bench takes the cup, and what could be done. */

@@ -14,7 +14,8 @@ import {
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda } from './agenda';
-import { cardFor, type Bench } from './bench';
+import { PROMISE_S, byTurn, dueMsOf, waysInTurn } from './turn';
+import { kindOf, type Bench } from './bench';
 import {
   PROBLEM_FORMAT,
   stepKey,
@@ -25,8 +26,7 @@ import {
   type PlanStep,
 } from './problem';
 
-/** An order should be out within this of being taken, seconds; and its cups within this of each other. */
-const PROMISE_S = 600;
+/** The cups of an order should be out within this of each other, seconds. */
 const TOGETHER_S = 60;
 /** What is planned to start within this stays where it is unless it cannot, seconds. */
 export const FROZEN_S = 45;
@@ -71,6 +71,7 @@ export function buildProblem(
   const unplannable: BarProblem['unplannable'] = [];
   const byOrder = new Map<string, PlanBrew[]>();
   const { near, later } = inReach(state);
+  const ways = waysInTurn(state, bench, book);
   for (const order of near) {
     const brews: PlanBrew[] = [];
     for (const cup of order.cups) {
@@ -81,9 +82,9 @@ export function buildProblem(
       }
       // A cup that shares a brew has none of its own.
       if (cup.status !== 'waiting' || cup.with) continue;
-      const found = cardFor(bench, cup, book);
-      if (found.ok) brews.push(waitingBrew(cup, order, found.card, bench, found.stations[0]!.brewerId));
-      else unplannable.push({ cupId: cup.cupId, reason: found.reason });
+      const way = ways.get(cup.cupId)!;
+      if ('card' in way) brews.push(waitingBrew(cup, order, way.card, bench, way.kind));
+      else unplannable.push({ cupId: cup.cupId, reason: way.reason });
     }
     problem.brews.push(...brews);
     byOrder.set(order.id, brews);
@@ -124,13 +125,6 @@ function inReach(state: BarState): { near: OrderState[]; later: BarProblem['late
   return { near: later.length === 0 ? orders : orders.filter((order) => near.has(order)), later };
 }
 
-/** Who is pulled forward comes first, then who was promised the soonest. */
-const byTurn = (a: OrderState, b: OrderState): number =>
-  (urgedOf(b)?.weight ?? 1) - (urgedOf(a)?.weight ?? 1) || dueMsOf(a) - dueMsOf(b) || a.takenMs - b.takenMs;
-
-const dueMsOf = (order: OrderState): number =>
-  urgedOf(order)?.wantedMs ?? order.expectedMs ?? order.promisedMs ?? order.takenMs + PROMISE_S * 1000;
-
 /** Brews of other orders that cups of this one are poured out of: they belong to both. */
 function sharedBrews(problem: PlanProblem, state: BarState, order: OrderState): PlanBrew[] {
   return order.cups.flatMap((cup) => {
@@ -150,7 +144,7 @@ function toolsOf(bench: Bench): Record<string, number> {
     kettle: bench.kettles.length,
     burner: bench.burners,
   };
-  for (const { brewerId } of bench.stations) tools[brewerId] = (tools[brewerId] ?? 0) + 1;
+  for (const station of bench.stations) tools[kindOf(station)] = (tools[kindOf(station)] ?? 0) + 1;
   return tools;
 }
 
@@ -219,12 +213,12 @@ const waitingBrew = (
   order: OrderState,
   card: BrewCard,
   bench: Bench,
-  brewerId: string,
+  kind: string,
 ): PlanBrew => ({
   id: nextBrewId(cup),
   orders: [order.id],
   steps: card.steps.map((step) => planStep(step, bench)),
-  holds: holdsOf(card, card.steps, brewerId),
+  holds: holdsOf(card, card.steps, kind),
 });
 
 /** A brew with its real times. Of an abandoned one only what is left to do counts. */
@@ -243,7 +237,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
     id: brew.id,
     orders: [brew.orderId],
     steps: steps.map((step) => planStep(step, bench)),
-    holds: holdsOf(brew.card, steps, brew.brewerId),
+    holds: holdsOf(brew.card, steps, kindOf(bench.stations.find(({ id }) => id === brew.stationId) ?? brew)),
   };
 }
 
@@ -287,12 +281,12 @@ const planStep = (step: CardStep, { pace }: Bench): PlanStep => ({
   ...(step.kind === 'serve' ? { serve: true } : {}),
 });
 
-/** Holds as the bench counts them (each kind of brewer is a tool); those whose steps are left out end at the last one there is. */
-function holdsOf(card: BrewCard, steps: CardStep[], brewerId: string) {
+/** Holds as the bench counts them (stations of one kind are a tool); those whose steps are left out end at the last one there is. */
+function holdsOf(card: BrewCard, steps: CardStep[], kind: string) {
   const has = (id: string) => steps.some((step) => step.id === id);
   return card.holds
     .filter((hold) => has(hold.from) && has(hold.to))
-    .map((hold) => ({ ...hold, tool: hold.tool === 'brewer' ? brewerId : hold.tool }));
+    .map((hold) => ({ ...hold, tool: hold.tool === 'brewer' ? kind : hold.tool }));
 }
 
 function freeze(problem: PlanProblem, before: Plan): void {

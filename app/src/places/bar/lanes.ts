@@ -3,7 +3,7 @@
  * bar milliseconds, so that the drawing need only slide as time goes by.
  */
 import { timelineAt, type BarState } from '@even-kettle/core/brew';
-import { agenda, cardFor, stepKey, type Bench, type Plan } from '@even-kettle/core/plan';
+import { agenda, kindOf, stepKey, type Bench, type Plan } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 
 export type Span = { fromMs: number; toMs: number; attended: boolean };
@@ -38,15 +38,15 @@ export function lanesOf(
   for (const item of agenda(state, bench, book, plan, nowMs)) {
     if (item.brew || placed.has(item.brewId)) continue;
     placed.add(item.brewId);
-    const found = cardFor(bench, item.cup, book);
-    if (!found.ok) continue;
-    const spans = found.card.steps.flatMap((step) => {
+    const spans = item.card.steps.flatMap((step) => {
       const startS = plan?.starts[stepKey(item.brewId, step.id)];
       if (startS === undefined) return [];
       return [{ fromMs: startS * 1000, toMs: (startS + step.durationS) * 1000, attended: step.attended }];
     });
     const lane = laneWithRoom(
-      found.stations.map(({ id }) => lanes.get(id)!),
+      bench.stations
+        .filter((station) => kindOf(station) === kindOf(item.station))
+        .map(({ id }) => lanes.get(id)!),
       spans[0]?.fromMs ?? 0,
     );
     if (spans.length > 0)
