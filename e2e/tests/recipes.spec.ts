@@ -57,10 +57,10 @@ test('any field leads, any number says why, and a wrong one says what would be r
   await expect(page.getByRole('region', { name: /^Why Reading/ })).toContainText('= round(share × water, 0)');
 
   for (const [typed, words] of [
-    ['a lot', 'Dose: “a lot” is not a number.'],
+    ['a lot', 'Dose: “a lot” is not a number. Type one like 12.7.'],
     ['-3', 'Dose must be from 3 to 120 g, not -3.'],
     ['', 'Dose: type a number.'],
-    ['<b>', 'Dose: “<b>” is not a number.'],
+    ['<b>', 'Dose: “<b>” is not a number. Type one like 12.7.'],
   ] as const) {
     await field(page, 'dose').fill(typed);
     await expect(page.getByRole('alert')).toHaveText(words);

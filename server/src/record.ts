@@ -66,6 +66,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     doseG: brew.doseG ?? card.doseG,
     brewWaterG: card.brewWaterG,
     bypassG: card.bypassG,
+    ...(card.addition === 'ice' ? { iceG: card.additionG } : {}),
     lossG: card.lossG,
     ratio: card.ratio,
     plannedBeverageG: card.beverageG,
@@ -142,6 +143,7 @@ export function tasted(record: BrewRecord, taste: NonNullable<BrewRecord['taste'
               doseG,
               brewWaterG,
               beverageG: beverageG ?? plannedBeverageG,
+              isIced: record.iceG !== undefined,
             }),
           ),
   };

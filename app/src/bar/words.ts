@@ -182,9 +182,16 @@ function weighWords(ground: Ground | null, units: Units): string {
 }
 
 /** Ice goes into the server before the first water. */
-const iceWords = ({ addition, additionG }: BrewCard, units: Units): string =>
-  addition === 'ice' ? `${inWords(showMass(additionG, units, 'water'))} of ice into the server.` : '';
-function servedWith({ addition, additionG }: BrewCard, units: Units): string {
+const iceWords = ({ addition, additionG, method }: BrewCard, units: Units): string =>
+  addition === 'ice' && METHODS[method].iceIn === 'the server'
+    ? `${inWords(showMass(additionG, units, 'water'))} of ice into the server.`
+    : '';
+function servedWith({ addition, additionG, method }: BrewCard, units: Units): string {
+  const ice = inWords(showMass(additionG, units, 'water'));
+  if (addition === 'ice')
+    return METHODS[method].iceIn === 'the server'
+      ? 'Stir until the ice has melted. Say “cold”.'
+      : `Pour it over ${ice} of ice in a second vessel, never ice into hot glass. Stir. Say “cold”.`;
   if (addition === 'milk') return `With ${inWords(showMass(additionG, units, 'water'))} of milk.`;
   return addition === 'sugar' ? 'Sugar beside.' : '';
 }

@@ -179,6 +179,10 @@ export const brewRecordSchema = z.object({
   doseG: z.number(),
   brewWaterG: z.number(),
   bypassG: z.number(),
+  iceG: z
+    .number()
+    .optional()
+    .meta({ description: 'Ice that melted into the drink, within the bypass, grams.' }),
   lossG: z.number(),
   ratio: z.number(),
   plannedBeverageG: z.number(),

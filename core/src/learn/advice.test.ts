@@ -99,6 +99,7 @@ test('percolation counts what is in the cup, immersion all the water', () => {
   const cup = { doseG: 18, brewWaterG: 288, beverageG: 250 };
   expect(extractionYieldPct('cone', 1.4, cup)).toBeCloseTo(19.44, 2);
   expect(extractionYieldPct('press', 1.4, cup)).toBeCloseTo(22.4, 2);
+  expect(extractionYieldPct('press', 1.4, { ...cup, isIced: true })).toBeCloseTo(19.44, 2);
   expect(tasteOfPoint(1.3, 20)).toBe('balanced');
   expect(tasteOfPoint(1.7, 16)).toBe('strong and sour');
 });

@@ -11,14 +11,20 @@ export const isImmersion = (method: MethodId): boolean => IMMERSION.has(method);
 /**
  * Extraction yield, per cent. Percolation: what is in the cup over the dose. Full immersion, measured before the
  * coffee is parted from the water: all the brew water holds what the cup holds.
- * @param tdsPct dissolved solids of the beverage, per cent
+ * @param tdsPct dissolved solids of the beverage, per cent; over ice of the drink with its ice melted, which `beverageG` then counts
  */
 export function extractionYieldPct(
   method: MethodId,
   tdsPct: number,
-  { doseG, brewWaterG, beverageG }: { doseG: number; brewWaterG: number; beverageG: number },
+  {
+    doseG,
+    brewWaterG,
+    beverageG,
+    isIced = false,
+  }: { doseG: number; brewWaterG: number; beverageG: number; isIced?: boolean },
 ): number {
-  return (tdsPct * (isImmersion(method) ? brewWaterG : beverageG)) / doseG;
+  // Measured with its ice melted in it, a drink is what it is, however it was brewed.
+  return (tdsPct * (isImmersion(method) && !isIced ? brewWaterG : beverageG)) / doseG;
 }
 
 /** Where most cups are called balanced; ours, wide on purpose: a guest's liking comes first. Per cent. */

@@ -222,14 +222,29 @@ test('roast moves the water and what is looked for, altitude caps it in words, a
   expect(at('cone-coolbloom', 0, 'dark').steps.find(({ id }) => id === 'bloom')!.waterC).toBe(18);
 });
 
-test('ice counts as bypass and milk comes on top; either makes the brew itself stronger', () => {
+test('over ice the melted drink is as strong and as much as the recipe’s own; milk comes on top', () => {
   const thirds = recipe('cone-thirds');
   const iced = brewCard(thirds, { cupMl: 300, addition: 'ice' });
-  // 300 / (16.2 - 2) = 21.1 g; 0.8 x 16.2 of it through the bed, the rest of 342 g as ice.
+  // 300 / (16.2 - 2) = 21.1 g. A gram at 72 °C melts 0.769 g of ice on its way to 6 °C, so 14.2 / 1.769 + 2 = 10.03 g a gram
+  // pass the bed: 212 g, and 130 g of ice make up the 342 g of the recipe.
   expect([iced.doseG, iced.brewWaterG, iced.bypassG, iced.additionG, iced.beverageG]).toEqual([
-    21.1, 273, 69, 69, 300,
+    21.1, 212, 130, 130, 300,
   ]);
-  expect([iced.ratio, iced.finalRatio]).toEqual([12.94, 16.21]);
+  expect([iced.ratio, iced.finalRatio, iced.servedC]).toEqual([10.05, 16.21, 6]);
+  expect(iced.grindBand).toBe(thirds.grindBand + 4);
+  // The ice takes out just the heat that brings it to 6 °C.
+  const hotG = iced.beverageG - iced.additionG;
+  const endC = (hotG * 4.186 * 72 - iced.additionG * 334) / (4.186 * (hotG + iced.additionG));
+  expect(endC).toBeCloseTo(6, 0);
+  // A siphon loses 18 g on the way, and melts none with them.
+  const siphon = brewCard(recipe('siphon-late'), { cupMl: 350, addition: 'ice' });
+  expect(Math.abs(siphon.beverageG - 350)).toBeLessThanOrEqual(1);
+  expect(siphon.additionG / (siphon.beverageG - siphon.additionG)).toBeCloseTo(0.956, 2);
+  expect(siphon.notes.join(' ')).toContain('into a second vessel');
+  // Nothing can be brewed under 1:6: that the drink is weaker is said.
+  expect(brewCard(recipe('pot-foam'), { cupMl: 75, addition: 'ice' }).notes.join(' ')).toMatch(
+    /about \d+ % weaker/,
+  );
   const white = brewCard(thirds, { drinkG: 300, addition: 'milk' });
   // 300 / (14.58 - 2 + 1.62) = 21.1 g.
   expect([

@@ -2,7 +2,7 @@
  * The brew card: one recipe converted to one cup, with every target, time and window exact. It is what the bar
  * brews from, what the planner plans and what the log compares with.
  */
-import { blendedC, heatingTimeS, kettleFillG, kettleLimitG, type Kettle } from '../water';
+import { ICED_C, blendedC, heatingTimeS, kettleFillG, kettleLimitG, type Kettle } from '../water';
 import type { Brewer } from './brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './method';
@@ -10,7 +10,7 @@ import { pourAmounts } from './pours';
 import type { BedPreparation, Hold, MethodId, Recipe, WaterMeaning } from './recipe';
 import { splitAtRim } from './rim';
 import { round } from './round';
-import { solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
+import { RATIO_RANGE, beveragePerDose, solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
 import { brewTemperature, temperatureNote, type RoastLevel } from './temperature';
 
 /** Where and with what the cup is brewed. */
@@ -39,6 +39,9 @@ export const DEFAULT_PLACE: Place = {
   kettle: { powerW: 1200, filledAtC: 90 },
 };
 
+/** So many bands finer over ice. */
+const ICED_FINER_BANDS = 4;
+
 /** A globe or pot that is filled with water at least this hot takes the short way to the boil, degrees Celsius. */
 const HOT_FILL_C = 80;
 
@@ -64,6 +67,8 @@ export type BrewCard = {
   ratio: number;
   finalRatio: number;
   grindBand: number;
+  /** How warm it is handed over, degrees Celsius: cold over ice, else as it comes from its brewer. */
+  servedC: number;
   waterC: number;
   waterIs: WaterMeaning;
   /** True mean temperature of waters of more than one temperature, degrees Celsius. */
@@ -120,7 +125,9 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     perCupG: equalShares(water.beverageG, cups),
     ratio: round(brewWaterG / doseG, 2),
     finalRatio: round((brewWaterG + water.bypassG) / doseG, 2),
-    grindBand: recipe.grindBand,
+    // Less water passes, so it is ground finer.
+    grindBand: Math.min(100, recipe.grindBand + (ask.addition === 'ice' ? ICED_FINER_BANDS : 0)),
+    servedC: ask.addition === 'ice' ? ICED_C : METHODS[recipe.method].meetsIceC,
     waterC,
     waterIs: recipe.waterIs,
     ...(mixedC === null ? {} : { mixedC }),
@@ -137,7 +144,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
       temperatureNote(temperature, place.altitudeM),
       ...notes,
       kettleNote(recipe, place.kettle, fillG, waterC),
-      additionNote(ask.addition, water),
+      additionNote(recipe, ask.addition, water, each),
       place.withoutScale && METHODS[recipe.method].usesKettle
         ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
         : null,
@@ -226,9 +233,24 @@ function kettleNote(recipe: Recipe, { sizeMl }: Kettle, fillG: number, waterC: n
   return `The kettle takes ${limitG} g at most${gentle ? ' for a gentle pour' : ''}, and this brew asks for ${fillG} g: fill again after the rinse, or take a larger one.`;
 }
 
-function additionNote(addition: Addition | undefined, { iceG, milkG }: Waters): string | null {
-  if (addition === 'ice')
-    return `${iceG} g of ice into the server; it counts as bypass, so the brew itself is stronger.`;
+function additionNote(
+  { method, ratio, bypassTimesDose }: Recipe,
+  addition: Addition | undefined,
+  { iceG, milkG }: Waters,
+  each: Yield,
+): string | null {
+  if (addition === 'ice') {
+    const where = METHODS[method].iceIn;
+    const how =
+      where === 'the server' ? 'into the server' : 'into a second vessel, to pour it over when it is done';
+    const own = ratio - each.retentionGPerG + bypassTimesDose;
+    const weaker = Math.round(100 * (1 - own / beveragePerDose(each)));
+    const strength =
+      weaker > 1
+        ? `The brew cannot be stronger than 1:${RATIO_RANGE.min}, so the drink is about ${weaker} % weaker than the recipe's own.`
+        : 'It melts, and the drink is as strong as the recipe’s own.';
+    return `${iceG} g of ice ${how}. ${strength} Ice for the glass, about 60 g, comes on top.`;
+  }
   if (addition === 'milk')
     return `${milkG} g of milk on top; the brew is a tenth stronger for it. Milk is an allergen: kept apart.`;
   if (addition === 'sugar')

@@ -99,7 +99,7 @@ test('what a step carries for people comes through: cues, hints, mistakes, only 
   expect(card).not.toHaveProperty('addition');
   expect(brewCard(recipe('cone-steady'), { ...CUP, addition: 'ice' })).toMatchObject({
     addition: 'ice',
-    additionG: 58,
+    additionG: 109,
   });
 });
 

@@ -25,6 +25,9 @@ export type Method = {
   steeps: boolean;
   /** The brew water is poured from a kettle; otherwise it is weighed into the brewer itself. */
   usesKettle: boolean;
+  /** How hot the coffee is as it meets ice, degrees Celsius, and where the two meet: never in a globe or a hot press. */
+  meetsIceC: number;
+  iceIn: 'the server' | 'a second vessel';
   anchorMark: string;
   endMark: string;
 };
@@ -33,10 +36,18 @@ const POURED = {
   lossG: 0,
   steeps: false,
   usesKettle: true,
+  meetsIceC: 72,
+  iceIn: 'the server' as const,
   anchorMark: 'first water',
   endMark: 'drops only',
 };
-const STEEPED = { lossG: 0, drawdownExponent: null, steeps: true };
+const STEEPED = {
+  lossG: 0,
+  drawdownExponent: null,
+  steeps: true,
+  meetsIceC: 88,
+  iceIn: 'a second vessel' as const,
+};
 
 const METHOD_LIST: Method[] = [
   {
@@ -111,6 +122,7 @@ const METHOD_LIST: Method[] = [
     clarity: 1,
     suits: ['heavy', 'to share'],
     retentionGPerG: 2.4,
+    meetsIceC: 86,
     rinseG: 100,
     usesKettle: true,
     anchorMark: 'last water in',
@@ -125,6 +137,8 @@ const METHOD_LIST: Method[] = [
     clarity: 3,
     suits: ['quick'],
     retentionGPerG: 1.2,
+    meetsIceC: 82,
+    iceIn: 'the server',
     rinseG: 60,
     usesKettle: true,
     anchorMark: 'first water',

@@ -1,6 +1,7 @@
 /**
  * Any one quantity in, dose and water out.
  */
+import { iceShare } from '../water';
 import { METHODS } from './method';
 import { RecipeError, type Recipe } from './recipe';
 import { round } from './round';
@@ -31,13 +32,14 @@ export const CUPS_RANGE = { min: 1, max: 12 } as const;
 /** What rounding may add to a dose that came out at an end of its range, grams. */
 const SLACK_G = 0.25;
 
-/** Of the ratio, what is brewed where something cold or white is added; the rest is the addition's own mass. */
-const BREWED_SHARE: Partial<Record<Addition, number>> = { ice: 0.8, milk: 0.9 };
+/** Of the ratio, what is brewed where milk is added; the rest is the milk's own mass. */
+const BREWED_WITH_MILK = 0.9;
 
 /** The numbers that the sums are made with, each per gram of dose except the loss. */
 export type Yield = {
-  /** Brew water, g/g. */
+  /** Brew water, g/g; and what of it does not grow with the dose, grams: ice melts by what a siphon loses, too. */
   ratio: number;
+  fixedWaterG: number;
   retentionGPerG: number;
   /** The recipe's own bypass, g/g. */
   bypass: number;
@@ -57,11 +59,15 @@ export function yieldOf(
   retentionGPerG?: number,
 ): Yield {
   const method = METHODS[recipe.method];
-  const share = (addition && BREWED_SHARE[addition]) ?? 1;
+  const share = addition === 'milk' ? BREWED_WITH_MILK : 1;
   const range = { min: Math.ceil(round((RATIO_RANGE.min / share) * 10, 6)) / 10, max: RATIO_RANGE.max };
-  const whole = wished === undefined ? recipe.ratio : inRange('ratio', 'Ratio', wished, range, '');
-  const ratio = whole * share;
+  const asked = wished === undefined ? recipe.ratio : inRange('ratio', 'Ratio', wished, range, '');
   const retention = retentionGPerG ?? recipe.retentionGPerG ?? method.retentionGPerG;
+  const ice = addition === 'ice' ? iceShare(method.meetsIceC) : 0;
+  const ratio = ice > 0 ? icedRatio(asked, retention - recipe.bypassTimesDose, ice) : asked * share;
+  // Below the strongest brew that there is, the melted drink comes out weaker.
+  const whole =
+    ice > 0 && ratio === RATIO_RANGE.min ? ratio + ice * (ratio - retention + recipe.bypassTimesDose) : asked;
   if (ratio - retention + recipe.bypassTimesDose <= 0)
     throw new RecipeError(
       'recipe-broken',
@@ -70,6 +76,7 @@ export function yieldOf(
     );
   return {
     ratio,
+    fixedWaterG: ice > 0 ? (method.lossG * ice) / (1 + ice) : 0,
     retentionGPerG: retention,
     bypass: recipe.bypassTimesDose,
     whole,
@@ -78,6 +85,14 @@ export function yieldOf(
     lossG: method.lossG,
   };
 }
+
+/**
+ * Brew water of a gram of dose for a drink over ice: the hot coffee and the ice that it melts are together as much as the
+ * recipe's own beverage, so that the drink is as strong. (x - kept) (1 + ice) = R - kept, and never under the least ratio.
+ * @param keptG what a gram keeps, less its bypass
+ */
+const icedRatio = (ratio: number, keptG: number, ice: number): number =>
+  Math.max(RATIO_RANGE.min, (ratio - keptG) / (1 + ice) + keptG);
 
 /** Beverage of a gram of dose before losses, g/g: R - r + b, ice included. */
 export const beveragePerDose = ({ ratio, retentionGPerG, bypass, ice }: Yield): number =>
@@ -105,12 +120,18 @@ const FIELDS = ['cupMl', 'drinkG', 'doseG', 'brewWaterG', 'cups'] as const;
 
 function doseAndWater(ask: Ask, each: Yield): { doseG: number; brewWaterG: number } {
   if ('brewWaterG' in ask) {
-    const given = asked('brewWaterG', 'Brew water', ask.brewWaterG, (dose) => dose * each.ratio, 'g');
+    const given = asked(
+      'brewWaterG',
+      'Brew water',
+      ask.brewWaterG,
+      (dose) => dose * each.ratio + each.fixedWaterG,
+      'g',
+    );
     const brewWaterG = Math.round(given);
-    return { doseG: round(brewWaterG / each.ratio, 1), brewWaterG };
+    return { doseG: round((brewWaterG - each.fixedWaterG) / each.ratio, 1), brewWaterG };
   }
   const doseG = round(exactDoseG(ask, each), 1);
-  return { doseG, brewWaterG: Math.round(doseG * each.ratio) };
+  return { doseG, brewWaterG: Math.round(round(doseG * each.ratio + each.fixedWaterG, 6)) };
 }
 
 function exactDoseG(ask: Exclude<Ask, { brewWaterG: number }>, each: Yield): number {

@@ -95,12 +95,13 @@ test('an addition’s share stands in the formula where it counts', () => {
     'round(cup ÷ (R − kept), 1)',
   );
   expect(tell('doseG', 'cone-thirds', { brewWaterG: 250, addition: 'ice' })!.formula).toBe(
-    'round(water ÷ (R × ice), 1)',
+    'round(water ÷ ((R − kept) ÷ (1 + ice) + kept), 1)',
   );
   expect(inputs(tell('brewWaterG', 'cone-thirds', { doseG: 20, addition: 'ice' }))).toEqual([
     'dose 20 asked',
     'R 16.2 recipe',
-    'ice 0.8 default',
+    'kept 2 default',
+    expect.stringMatching(/^ice 0\.769\d* method$/),
   ]);
   expect(tell('bypassG', 'cone-thirds', CUP)).toBeNull();
   const iced = tell('bypassG', 'sock-dense', { cupMl: 250, addition: 'ice' })!;
@@ -183,7 +184,7 @@ test('kettle, time and hands are explained by their parts', () => {
   expect(inputs(tell('kettleFillG', 'cone-coolbloom', { doseG: 17 }))[0]).toBe('hot 217 derived');
   expect(inputs(tell('kettleFillG', 'sock-dense', CUP))[0]).toBe('hot 285 derived');
   expect(inputs(tell('kettleFillG', 'sock-dense', { cupMl: 250, addition: 'ice' }))[0]).toMatch(
-    /^hot 2[34]\d derived/,
+    /^hot 1[67]\d derived/,
   );
   // Poured until 115 s; (187.5 - 115) x (17.6 / 18) ^ 0.35 = 71.9.
   const drained = tell('brewTimeS', 'cone-thirds', CUP)!;

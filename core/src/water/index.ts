@@ -16,3 +16,4 @@ export {
 export type { Cooling, Kettle } from './kettle';
 export { emptiedBy, filled, isHeating, stepKettle } from './kettle-model';
 export type { KettleModel, KettleNature } from './kettle-model';
+export { ICED_C, iceShare } from './ice';

@@ -10,9 +10,17 @@ import {
   lossOf,
   recipeRatio,
   retentionOf,
+  icedWhole,
   waterOf,
+  type Case,
   type Teller,
 } from './derivation';
+
+/** Over ice a siphon's loss has to be made good in part, whatever the dose. */
+const fixedWater = ({ each }: Case) =>
+  each.fixedWaterG > 0
+    ? [input('fixed', 'Water for what the siphon loses before the ice', each.fixedWaterG, 'g', 'derived')]
+    : [];
 
 export const doseG: Teller = (at) => {
   const told = { name: 'Dose', unit: 'g' };
@@ -22,13 +30,15 @@ export const doseG: Teller = (at) => {
   if ('brewWaterG' in at.ask)
     return {
       ...told,
-      formula: `round(water ÷ ${ratio.formula === 'R' ? 'R' : `(${ratio.formula})`}, 1)`,
-      inputs: [waterOf(at), ...ratio.inputs],
+      formula: `round(${at.each.fixedWaterG > 0 ? '(water − fixed)' : 'water'} ÷ ${ratio.formula === 'R × milk' ? '(R × milk)' : ratio.formula}, 1)`,
+      inputs: [waterOf(at), ...fixedWater(at), ...ratio.inputs],
     };
   const { ask, each } = at;
   // Ice is bypass, so with it the beverage has the whole ratio; milk comes on top of the beverage.
   const whole = ask.addition === 'ice' || ('drinkG' in ask && ask.addition === 'milk');
-  const brewed = whole ? { formula: 'R', inputs: [recipeRatio(at)] } : ratio;
+  const brewed = whole
+    ? { formula: 'R', inputs: [ask.addition === 'ice' ? icedWhole(at) : recipeRatio(at)] }
+    : ratio;
   const asked =
     'cupMl' in ask
       ? [input('cup', 'Cup', ask.cupMl, 'ml', 'asked')]
@@ -69,7 +79,12 @@ export const brewWaterG: Teller = (at) => {
       inputs: [input('water', 'Brew water', at.ask.brewWaterG, 'g', 'asked')],
     };
   const ratio = brewedRatio(at);
-  return { ...told, formula: `round(dose × ${ratio.formula}, 0)`, inputs: [doseOf(at), ...ratio.inputs] };
+  const fixed = fixedWater(at);
+  return {
+    ...told,
+    formula: `round(dose × ${ratio.formula}${fixed.length > 0 ? ' + fixed' : ''}, 0)`,
+    inputs: [doseOf(at), ...ratio.inputs, ...fixed],
+  };
 };
 
 export const bypassG: Teller = (at) => {
@@ -83,7 +98,7 @@ export const bypassG: Teller = (at) => {
     formula: [own ? 'round(bypass × dose, 0)' : '', iced ? 'round(R × dose, 0) − water' : '']
       .filter(Boolean)
       .join(' + '),
-    inputs: [doseOf(at), ...(own ? [bypassOf(at)] : []), ...(iced ? [recipeRatio(at), waterOf(at)] : [])],
+    inputs: [doseOf(at), ...(own ? [bypassOf(at)] : []), ...(iced ? [icedWhole(at), waterOf(at)] : [])],
     ...(iced ? { note: 'Ice melts into the cup without passing the bed, so it counts as bypass.' } : {}),
   };
 };

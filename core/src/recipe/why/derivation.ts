@@ -4,7 +4,9 @@
  * Formulas are written for people, with the symbols of their inputs; `×`, `÷`, `−` and `^` are the usual signs, and
  * `round(x, n)` is to n decimals.
  */
+import { iceShare } from '../../water';
 import type { BrewCard, Place } from '../card';
+import { METHODS } from '../method';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
 import type { Ask, Yield } from '../solve';
@@ -72,19 +74,32 @@ export const bypassOf = ({ recipe }: Case) =>
 export const setBy = ({ place }: Case): Source =>
   place.setBy === 'bar' ? 'bar' : place.setBy === 'asked' ? 'asked' : 'default';
 
-export const SHARE_NAME = {
-  ice: 'Share of the water that is brewed, the rest being ice',
-  milk: 'Share that is brewed, the rest being milk',
-};
+/** The ratio of water and ice together. */
+export const icedWhole = (at: Case) =>
+  at.each.whole === (at.ask.ratio ?? at.recipe.ratio)
+    ? recipeRatio(at)
+    : input('R', 'Ratio with its ice', at.each.whole, 'g/g', 'derived');
 /** The ratio as brewed, with an addition's share where there is one. */
 export const brewedRatio = (at: Case): { formula: string; inputs: DerivedFrom[] } => {
   const { addition } = at.ask;
-  if (addition !== 'ice' && addition !== 'milk') return { formula: 'R', inputs: [recipeRatio(at)] };
+  if (addition === 'milk')
+    return {
+      formula: 'R × milk',
+      inputs: [
+        recipeRatio(at),
+        input('milk', 'Share that is brewed, the rest being milk', 0.9, '', 'default'),
+      ],
+    };
+  if (addition !== 'ice') return { formula: 'R', inputs: [recipeRatio(at)] };
+  const ice = iceShare(METHODS[at.recipe.method].meetsIceC);
+  const own = at.each.bypass > 0 ? '(kept − bypass)' : 'kept';
   return {
-    formula: `R × ${addition}`,
+    formula: `((R − ${own}) ÷ (1 + ice) + ${own})`,
     inputs: [
-      recipeRatio(at),
-      input(addition, SHARE_NAME[addition], addition === 'ice' ? 0.8 : 0.9, '', 'default'),
+      icedWhole(at),
+      retentionOf(at),
+      ...(at.each.bypass > 0 ? [bypassOf(at)] : []),
+      input('ice', 'Ice that a gram of hot coffee melts', ice, 'g/g', 'method'),
     ],
   };
 };

@@ -1,0 +1,16 @@
+/**
+ * Ice that cools a hot drink and becomes part of it.
+ */
+
+/** J/(g K) of water, and J/g that ice takes to melt. */
+const WATER_HEAT = 4.186;
+const MELTING_HEAT = 334;
+/** How cold an iced drink is meant to be, degrees Celsius. */
+export const ICED_C = 6;
+
+/**
+ * Grams of ice that melt for each gram of a hot drink that comes down to a temperature: the ice is melted and warmed by
+ * what the drink gives off. m_ice = m_hot x 4.186 x (T_hot - T_end) / (334 + 4.186 x T_end)
+ */
+export const iceShare = (hotC: number, endC: number = ICED_C): number =>
+  (WATER_HEAT * Math.max(0, hotC - endC)) / (MELTING_HEAT + WATER_HEAT * endC);
