@@ -91,8 +91,8 @@ test('what is added to a cup is said where the hands need it: ice at loading, mi
       METRIC,
     ).detail;
   };
-  expect(served('ice', 'load')).toMatch(/^57 g of ice into the server\. /);
-  expect(served('ice', 'serve')).toBe('Say “hot”.');
+  expect(served('ice', 'load')).toMatch(/^109 g of ice into the server\. /);
+  expect(served('ice', 'serve')).toBe('Stir until the ice has melted. Say “cold”.');
   expect(served('milk', 'serve')).toBe('With 32 g of milk. Say “hot”.');
   expect(served('sugar', 'serve')).toBe('Sugar beside. Say “hot”.');
   expect(cupInWords({ coffee: 'Saltmarsh', cupMl: 250, addition: 'ice' }, METRIC)).toBe(

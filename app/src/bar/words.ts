@@ -157,7 +157,8 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units, ground: Ground |
       return {
         verb: step.name,
         figure: showVolume(card.beverageG, units),
-        detail: [servedWith(card, units), hint].filter(Boolean).join(' '),
+        // The hint says “hot”.
+        detail: [servedWith(card, units), card.addition === 'ice' ? '' : hint].filter(Boolean).join(' '),
         button: 'Handed over',
       };
     case 'clean':

@@ -40,8 +40,8 @@ test('another recipe of the method and ice are asked for by name, and the brew i
   expect(screen.queryByLabelText(/^Flat-bottom/)).toBeNull();
   choose('Recipe of cup 1', 'cone-evenpulses');
   choose('Added to cup 1', 'ice');
-  // 250 / (16.5 - 2) = 17.2 g, in 0.8 x 16.5 of water.
-  expect(screen.getByText(/^17.2 g to 227 g water/)).toBeTruthy();
+  // 250 / (16.5 - 2) = 17.2 g, in 14.5 / 1.769 + 2 = 10.2 times of water.
+  expect(screen.getByText(/^17.2 g to 175 g water/)).toBeTruthy();
   take();
   expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', addition: 'ice' }] }]);
 });
