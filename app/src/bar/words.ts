@@ -35,6 +35,7 @@ export function askedOf(
   { step, card, asks, awaited }: AgendaItem,
   units: Units,
   ground: Ground | null = null,
+  kettle: string | null = null,
 ): Asked {
   if (asks === 'cue' && awaited) {
     return {
@@ -44,7 +45,7 @@ export function askedOf(
       button: capital(awaited.cue ?? 'seen'),
     };
   }
-  const asked = wordsFor(step, card, units, ground);
+  const asked = wordsFor(step, card, units, ground, kettle);
   // What starts the timer is what the method counts from: first water, or coffee meeting water.
   return asks === 'start' ? { ...asked, button: capital(METHODS[card.method].anchorMark) } : asked;
 }
@@ -63,7 +64,13 @@ export function inShort({ step, card, asks, awaited }: AgendaItem, units: Units)
   return step.name;
 }
 
-function wordsFor(step: CardStep, card: BrewCard, units: Units, ground: Ground | null): Asked {
+function wordsFor(
+  step: CardStep,
+  card: BrewCard,
+  units: Units,
+  ground: Ground | null,
+  kettle: string | null,
+): Asked {
   const hint = step.hint ?? '';
   switch (step.kind) {
     case 'fill':
@@ -75,14 +82,19 @@ function wordsFor(step: CardStep, card: BrewCard, units: Units, ground: Ground |
           button: 'Weighed in',
         };
       return {
-        verb: 'Fill the kettle to',
-        figure: showMass(card.kettleFillG, units, 'water'),
+        verb: `Fill ${kettle ?? 'the kettle'} to`,
+        figure: showMass(card.fills.at(-1)?.g ?? card.kettleFillG, units, 'water'),
         detail: [
+          card.fills.length > 1
+            ? `First ${inWords(showMass(card.fills[0]!.g, units, 'water'))} to rinse and warm with; then fill it again.`
+            : '',
           `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
           card.steps.some(({ byEye }) => byEye)
             ? `${inWords(showMass(card.brewWaterG, units, 'water'))} of it is weighed in for the brew.`
             : 'Never above its mark; cord dry.',
-        ].join(' '),
+        ]
+          .filter(Boolean)
+          .join(' '),
         button: 'Filled',
       };
     case 'weigh':

@@ -1,7 +1,8 @@
 /**
  * A brew card as the command line's `--json` prints it: plain names for scripts.
  */
-import type { BrewCard } from '../recipe';
+import { METHODS, type BrewCard } from '../recipe';
+import type { Fill } from '../water';
 
 export type ConvertJson = {
   recipe: string;
@@ -12,6 +13,14 @@ export type ConvertJson = {
   ratio: number;
   finalRatio: number;
   waterC: number;
+  /** How the kettle is filled, never over its limit. */
+  fills: Fill[];
+  /** Ice that melts into the drink, grams; 0 without. */
+  iceG: number;
+  /** How warm it is handed over, degrees Celsius. */
+  servedC: number;
+  /** The grinder and its setting, where one is calibrated. */
+  grinder: { name: string; setting: number } | null;
   brewTimeS: number;
   steps: {
     id: string;
@@ -25,7 +34,8 @@ export type ConvertJson = {
   notes: string[];
 };
 
-export const convertJson = (card: BrewCard): ConvertJson => ({
+/** @param grinder what the grinder is to be set to, where it is known */
+export const convertJson = (card: BrewCard, grinder: ConvertJson['grinder'] = null): ConvertJson => ({
   recipe: card.recipeId,
   doseG: card.doseG,
   brewWaterG: card.brewWaterG,
@@ -34,15 +44,25 @@ export const convertJson = (card: BrewCard): ConvertJson => ({
   ratio: card.ratio,
   finalRatio: card.finalRatio,
   waterC: card.waterC,
+  fills: card.fills,
+  iceG: card.addition === 'ice' ? card.additionG : 0,
+  servedC: card.servedC,
+  grinder,
   brewTimeS: card.brewTimeS,
   steps: card.steps.map(({ id, kind, startS, endS, targetG, end, attended }) => ({
     id,
     kind,
     startS,
     endS,
-    ...(targetG === undefined ? {} : { targetG }),
+    ...filledTo(card, kind, targetG),
     end,
     attended,
   })),
   notes: card.notes,
 });
+
+/** What a globe or a pot is filled to is its brew water. */
+function filledTo(card: BrewCard, kind: string, targetG: number | undefined): { targetG?: number } {
+  if (targetG !== undefined) return { targetG };
+  return kind === 'fill' && !METHODS[card.method].usesKettle ? { targetG: card.brewWaterG } : {};
+}

@@ -140,6 +140,17 @@ test('a step table is CSV that a spreadsheet reads as text, never as a formula',
   expect(stepTableCsv(evil)).toContain('"say ""hot"""');
 });
 
+test('a globe’s filling has what it is filled to, and an iced cup its ice', () => {
+  const siphon = SCHOOLS.find(({ id }) => id === 'siphon-late')!;
+  const json = convertJson(brewCard(siphon, { cupMl: 350, addition: 'ice' }), {
+    name: 'Grinder',
+    setting: 15.7,
+  });
+  expect(json.steps.find(({ kind }) => kind === 'fill')!.targetG).toBe(json.brewWaterG);
+  expect(json).toMatchObject({ servedC: 6, fills: [], grinder: { setting: 15.7 } });
+  expect(json.iceG).toBeGreaterThan(100);
+});
+
 test('the card for scripts has the figures of the card and no others', () => {
   const json = convertJson(brewCard(thirds, { cupMl: 250 }));
   expect(Object.keys(json)).toEqual([
@@ -151,6 +162,10 @@ test('the card for scripts has the figures of the card and no others', () => {
     'ratio',
     'finalRatio',
     'waterC',
+    'fills',
+    'iceG',
+    'servedC',
+    'grinder',
     'brewTimeS',
     'steps',
     'notes',

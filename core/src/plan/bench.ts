@@ -18,7 +18,7 @@ import {
   type StepKind,
 } from '../recipe';
 import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
-import type { Kettle } from '../water';
+import { kettleLimitG, type Kettle } from '../water';
 
 /** What weighs under a brewer: a scale that people read, none, the simulated one, or one that a bridge speaks for. */
 export const STATION_SCALES = ['read', 'none', 'simulated', 'bridge'] as const;
@@ -92,12 +92,31 @@ export const placeOf = (bench: Bench, roast: Place['roast']): Place => ({
   setBy: 'bar',
 });
 
-/** The kettle that brews are planned with: the bench's first, filled from its tap. */
-export function kettleOf({ kettles, tapC }: Bench): Kettle {
-  const [first] = kettles;
-  if (!first) return { powerW: 1200, filledAtC: tapC };
-  const { powerW, sizeMl, maxFlowGPerS } = first;
+/** The kettle that brews are planned with before it is known how much they ask for: the bench's first. */
+export const kettleOf = (bench: Bench): Kettle => asKettle(bench.kettles[0], bench.tapC);
+
+/** A kettle of the bench, filled from its tap. */
+export function asKettle(kettle: BenchKettle | undefined, tapC: number): Kettle {
+  if (!kettle) return { powerW: 1200, filledAtC: tapC };
+  const { powerW, sizeMl, maxFlowGPerS } = kettle;
   return { powerW, sizeMl, filledAtC: tapC, ...(maxFlowGPerS === undefined ? {} : { maxFlowGPerS }) };
+}
+
+/**
+ * The kettle that a card's water goes into: the first that takes all of it at once; else the largest.
+ */
+export function kettleFor(
+  { kettles }: Bench,
+  { method, kettleFillG, waterC }: Pick<BrewCard, 'method' | 'kettleFillG' | 'waterC'>,
+): BenchKettle | undefined {
+  const gentle = METHODS[method].drawdownExponent !== null;
+  const takes = ({ sizeMl }: BenchKettle) =>
+    kettleFillG <= kettleLimitG(sizeMl, Math.min(100, waterC), gentle);
+  const largest = kettles.reduce<BenchKettle | undefined>(
+    (most, each) => (most && most.sizeMl >= each.sizeMl ? most : each),
+    undefined,
+  );
+  return kettles.find(takes) ?? largest;
 }
 
 /** The brewers that stand on the bench, each kind once, in their own order. */
@@ -143,8 +162,9 @@ export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true
       reason: `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
     };
   try {
-    const place = { ...placeOf(bench, cup.roast), ...learntBed(bench.beds, cup.recipeId, cup.coffee) };
-    const card = brewCard(recipe, askOf(cup), place);
+    const usual = { ...placeOf(bench, cup.roast), ...learntBed(bench.beds, cup.recipeId, cup.coffee) };
+    const card = brewCard(recipe, askOf(cup), usual);
+    const place = { ...usual, kettle: asKettle(kettleFor(bench, card), bench.tapC) };
     const missing = missingTool(bench, recipe);
     if (missing) return { ok: false, field: 'recipeId', reason: missing };
     const fitting = bench.stations.filter(({ brewerId }) => {

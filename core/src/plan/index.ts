@@ -1,6 +1,6 @@
 export { SOON_MS, agenda, behindOf } from './agenda';
 export type { AgendaItem } from './agenda';
-export { STATION_SCALES, brewersOn, cardFor, bedKey, learntBed, placeOf, kindOf } from './bench';
+export { STATION_SCALES, brewersOn, cardFor, bedKey, learntBed, kettleFor, placeOf, kindOf } from './bench';
 export type { Bench, BenchKettle, LearntBed, Station, StationScale } from './bench';
 export { startEvent, tapEvents } from './tap';
 export type { NewId, Said } from './tap';

@@ -4,7 +4,7 @@
 import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
 import { grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
-import { kettleOf, learntBed, type Bench } from './bench';
+import { asKettle, kettleFor, learntBed, type Bench } from './bench';
 
 /** How the device names a new event. */
 export type NewId = () => string;
@@ -82,7 +82,7 @@ export function startEvent(
     stationName: item.station.name,
     brewerId: item.station.brewerId,
     altitudeM: bench.altitudeM,
-    ...kettleForStart(kettleOf(bench)),
+    ...kettleForStart(asKettle(kettleFor(bench, item.card), bench.tapC)),
     ...groundFor(item, bench),
     ...learntBed(bench.beds, item.cup.recipeId, item.cup.coffee),
     ...(by === undefined ? {} : { by }),

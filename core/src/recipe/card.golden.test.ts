@@ -164,7 +164,7 @@ test('a small kettle is not overfilled for a gentle pour without a word', () => 
   const at = (id: string) => brewCard(recipe(id), { cupMl: 250 }, { altitudeM: 0, roast: 'medium', kettle });
   // 60 % of 700 ml at 94 °C is 404 g; a press may fill it to 90 %.
   expect(at('cone-thirds').notes.join()).toContain(
-    'takes 404 g at most for a gentle pour, and this brew asks for 446 g',
+    'filled twice: 132 g to rinse and warm with, then 314 g to brew with',
   );
   expect(at('press-long').notes).toEqual([]);
 });

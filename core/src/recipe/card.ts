@@ -2,7 +2,16 @@
  * The brew card: one recipe converted to one cup, with every target, time and window exact. It is what the bar
  * brews from, what the planner plans and what the log compares with.
  */
-import { ICED_C, blendedC, heatingTimeS, kettleFillG, kettleLimitG, type Kettle } from '../water';
+import {
+  ICED_C,
+  blendedC,
+  fillsOf,
+  heatingTimeS,
+  kettleFillG,
+  kettleLimitG,
+  type Fill,
+  type Kettle,
+} from '../water';
 import type { Brewer } from './brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './method';
@@ -77,6 +86,8 @@ export type BrewCard = {
   filter: string;
   /** Hot water to have ready: brew, rinse or warming, the cup, a tenth to spare, grams. */
   kettleFillG: number;
+  /** How the kettle is filled for it, never over its limit; empty where the brew takes its water otherwise. */
+  fills: Fill[];
   /** From the timer's anchor to the end mark: expected, and the window in which it should fall, seconds. */
   brewTimeS: number;
   brewWindowS: { from: number; to: number };
@@ -98,11 +109,14 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
   const { doseG, brewWaterG, cups } = solve(ask, each);
   const temperature = brewTemperature(recipe, place.roast, place.altitudeM);
   const { waterC } = temperature;
-  const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC);
   const water = watersOf(doseG, brewWaterG, each);
+  const pours = pourAmounts(recipe, doseG, brewWaterG);
+  const hotG = hotWaterG(recipe, pours, brewWaterG) + water.bypassG - water.iceG;
+  const { fills, shortG } = fillsIn(recipe, place.kettle, hotG, waterC);
+  const heatedG = fills.at(-1)?.g ?? kettleFillG(hotG, METHODS[recipe.method].rinseG);
+  const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC, heatedG);
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
-  const hotG = hotWaterG(timeline.steps, brewWaterG) + water.bypassG - water.iceG;
   const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
   const found =
     movedC === 0
@@ -134,6 +148,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     bed: recipe.bed,
     filter: recipe.filter,
     kettleFillG: fillG,
+    fills,
     brewTimeS: timeline.brewTimeS,
     brewWindowS: timeline.brewWindowS,
     drawdownExponent: exponentOf(recipe, place),
@@ -143,7 +158,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     notes: [
       temperatureNote(temperature, place.altitudeM),
       ...notes,
-      kettleNote(recipe, place.kettle, fillG, waterC),
+      kettleNote(fills, shortG),
       additionNote(recipe, ask.addition, water, each),
       place.withoutScale && METHODS[recipe.method].usesKettle
         ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
@@ -173,9 +188,10 @@ function layOutIn(
   doseG: number,
   brewWaterG: number,
   waterC: number,
+  heatedG: number,
 ): { timeline: Timeline; notes: string[] } {
   const { kettle, brewer } = place;
-  const heatS = heatingTimeS(kettleFillG(brewWaterG, METHODS[recipe.method].rinseG), waterC, kettle);
+  const heatS = heatingTimeS(heatedG, waterC, kettle);
   const batch: Batch = {
     doseG,
     brewWaterG,
@@ -224,13 +240,26 @@ function flowNote(recipe: Recipe, maxFlowGPerS: number): string[] {
     : [];
 }
 
-function kettleNote(recipe: Recipe, { sizeMl }: Kettle, fillG: number, waterC: number): string | null {
+/** How a kettle is filled for a brew that pours from one. */
+function fillsIn(
+  recipe: Recipe,
+  { sizeMl }: Kettle,
+  hotG: number,
+  waterC: number,
+): { fills: Fill[]; shortG: number } {
   const method = METHODS[recipe.method];
-  if (!sizeMl || !method.usesKettle) return null;
+  if (!method.usesKettle) return { fills: [], shortG: 0 };
   const gentle = method.drawdownExponent !== null;
-  const limitG = kettleLimitG(sizeMl, Math.min(100, waterC), gentle);
-  if (fillG <= limitG) return null;
-  return `The kettle takes ${limitG} g at most${gentle ? ' for a gentle pour' : ''}, and this brew asks for ${fillG} g: fill again after the rinse, or take a larger one.`;
+  const limitG = sizeMl ? kettleLimitG(sizeMl, Math.min(100, waterC), gentle) : Infinity;
+  return fillsOf(hotG, method.rinseG, waterC, limitG);
+}
+
+function kettleNote(fills: readonly Fill[], shortG: number): string | null {
+  const [first, second] = fills;
+  if (!first || !second) return null;
+  if (shortG > 0)
+    return `The kettle takes ${second.g} g at the most, ${shortG} g less than this brew pours: take a larger kettle, or make a smaller cup.`;
+  return `The kettle is filled twice: ${first.g} g to rinse and warm with, then ${second.g} g to brew with.`;
 }
 
 function additionNote(
@@ -259,8 +288,12 @@ function additionNote(
 }
 
 /** The brew water that comes hot: without pours that have a cooler water of their own. */
-const hotWaterG = (steps: readonly CardStep[], brewWaterG: number): number =>
-  brewWaterG - steps.reduce((sum, step) => sum + (step.waterC === undefined ? 0 : step.pourG!), 0);
+const hotWaterG = (recipe: Recipe, pours: ReturnType<typeof pourAmounts>, brewWaterG: number): number =>
+  brewWaterG -
+  recipe.steps.reduce(
+    (sum, { id, pour }) => sum + (pour?.waterC === undefined ? 0 : (pours.get(id)?.pourG ?? 0)),
+    0,
+  );
 
 function mixtureC(steps: readonly CardStep[], waterC: number): number | null {
   const pours = steps.filter((step) => step.pourG !== undefined);

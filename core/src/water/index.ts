@@ -17,3 +17,5 @@ export type { Cooling, Kettle } from './kettle';
 export { emptiedBy, filled, isHeating, stepKettle } from './kettle-model';
 export type { KettleModel, KettleNature } from './kettle-model';
 export { ICED_C, iceShare } from './ice';
+export { fillsOf } from './kettle';
+export type { Fill } from './kettle';

@@ -46,6 +46,34 @@ export const heatedC = (fromC: number, waterG: number, powerW: number, forS: num
 export const kettleFillG = (hotWaterG: number, rinseG: number): number =>
   Math.ceil(round((hotWaterG + rinseG + CUP_WARMING_G) * 1.1));
 
+/** A filling of the kettle: how much, how hot, and what for. */
+export type Fill = { g: number; atC: number; for: 'rinse' | 'brew' | 'both' };
+
+/**
+ * The fillings that one brew asks of a kettle, none of them over its limit: all at once where that fits; else rinsing and
+ * warming first, and then the brew's own water, with as much to spare as there is room for.
+ * @param limitG the most that it may be filled to; Infinity where its size is not known
+ * @returns the fills, and what of the brew's own water has no room in it even so, grams
+ */
+export function fillsOf(
+  hotWaterG: number,
+  rinseG: number,
+  atC: number,
+  limitG: number,
+): { fills: Fill[]; shortG: number } {
+  const allG = kettleFillG(hotWaterG, rinseG);
+  if (allG <= limitG) return { fills: [{ g: allG, atC, for: 'both' }], shortG: 0 };
+  const rinseFillG = Math.min(limitG, Math.ceil(round((rinseG + CUP_WARMING_G) * 1.1)));
+  const brewFillG = Math.min(limitG, Math.ceil(round(hotWaterG * 1.1)));
+  return {
+    fills: [
+      { g: rinseFillG, atC, for: 'rinse' },
+      { g: brewFillG, atC, for: 'brew' },
+    ],
+    shortG: Math.max(0, Math.ceil(hotWaterG - limitG)),
+  };
+}
+
 /** Grams to fill for several brews in a row from one kettle: the spare is on the whole. */
 export const queueFillG = (brews: readonly { hotWaterG: number; rinseG: number }[]): number =>
   Math.ceil(

@@ -81,6 +81,7 @@ type Asking = {
   altitudeM: number;
   tapC: number;
   kettleW: number;
+  kettleMl: number;
 };
 
 /** The options that name a cup and where it is brewed. */
@@ -88,7 +89,7 @@ const asking = (command: Command): Command =>
   command
     .option('--beverage-ml <ml>', 'size of the cup, ml of beverage', number('--beverage-ml'))
     .option('--beverage-floz <oz>', 'size of the cup, US fl oz', number('--beverage-floz'))
-    .option('--drink-g <g>', 'mass of the whole drink, milk included', number('--drink-g'))
+    .option('--drink-g <g>', 'mass of the whole drink, milk and melted ice included', number('--drink-g'))
     .option('--dose-g <g>', 'dry coffee', number('--dose-g'))
     .option('--water-g <g>', 'brew water', number('--water-g'))
     .option('--cups <n>', 'number of cups from one brew', number('--cups'))
@@ -98,7 +99,8 @@ const asking = (command: Command): Command =>
     .option('--roast <level>', `one of: ${ROAST_LEVELS.join(', ')}`, oneOf(ROAST_LEVELS), 'medium')
     .option('--altitude-m <m>', 'metres above the sea', number('--altitude-m'), 0)
     .option('--tap-c <c>', 'what kettles and globes are filled with', number('--tap-c'), 90)
-    .option('--kettle-w <w>', 'the kettle’s power', number('--kettle-w'), 1200);
+    .option('--kettle-w <w>', 'the kettle’s power', number('--kettle-w'), 1200)
+    .option('--kettle-ml <ml>', 'what the kettle holds to its mark', number('--kettle-ml'), 1000);
 
 const LEADS = {
   beverageMl: '--beverage-ml',
@@ -130,10 +132,17 @@ function askOf(asked: Asking): Ask {
   return { cupMl: asked.beverageMl ?? asked.beverageFloz! * ML_PER_FL_OZ, ...extras };
 }
 
-const placeOf = ({ roast, altitudeM, tapC, kettleW }: Asking): Place => {
+const placeOf = ({ roast, altitudeM, tapC, kettleW, kettleMl }: Asking): Place => {
+  if (!(kettleMl >= 200 && kettleMl <= 6000)) throw new Wrong('--kettle-ml must be from 200 to 6000 ml.');
   if (!(kettleW >= 100 && kettleW <= 5000)) throw new Wrong('--kettle-w must be from 100 to 5000 W.');
   if (!(tapC >= 1 && tapC <= 99)) throw new Wrong('--tap-c must be from 1 to 99 °C.');
-  return { ...DEFAULT_PLACE, roast, altitudeM, kettle: { powerW: kettleW, filledAtC: tapC }, setBy: 'asked' };
+  return {
+    ...DEFAULT_PLACE,
+    roast,
+    altitudeM,
+    kettle: { powerW: kettleW, filledAtC: tapC, sizeMl: kettleMl },
+    setBy: 'asked',
+  };
 };
 
 export function ekProgram(io: Io): Command {

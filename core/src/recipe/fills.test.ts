@@ -1,0 +1,60 @@
+/** No fill ever goes over what its kettle takes, and together they hold what the brew needs. */
+import fc from 'fast-check';
+import { fillsOf, heatingTimeS, kettleLimitG } from '../water';
+import { DEFAULT_PLACE, METHODS, SCHOOLS, brewCard } from './index';
+
+test('a brew that fits is one fill; one that does not rinses first; what still does not fit is said in grams', () => {
+  expect(fillsOf(285, 60, 94, 577)).toEqual({ fills: [{ g: 446, atC: 94, for: 'both' }], shortG: 0 });
+  // Thirty-two grams in an hourglass, in a kettle of a litre.
+  expect(fillsOf(525, 120, 95, 577)).toEqual({
+    fills: [
+      { g: 198, atC: 95, for: 'rinse' },
+      { g: 577, atC: 95, for: 'brew' },
+    ],
+    shortG: 0,
+  });
+  expect(fillsOf(850, 100, 95, 577).shortG).toBe(273);
+});
+
+test('whatever is brewed in whatever kettle, no fill is over its limit', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...SCHOOLS.filter(({ method }) => METHODS[method].usesKettle)),
+      fc.integer({ min: 100, max: 900 }),
+      fc.integer({ min: 300, max: 2000 }),
+      (recipe, cupMl, sizeMl) => {
+        let card;
+        try {
+          card = brewCard(
+            recipe,
+            { cupMl },
+            { ...DEFAULT_PLACE, kettle: { powerW: 1200, filledAtC: 90, sizeMl } },
+          );
+        } catch {
+          return;
+        }
+        const limitG = kettleLimitG(sizeMl, card.waterC, METHODS[recipe.method].drawdownExponent !== null);
+        for (const { g } of card.fills) expect(g).toBeLessThanOrEqual(limitG);
+        const short = card.notes.some((note) => note.includes('larger kettle'));
+        const coolG = card.steps.reduce(
+          (sum, step) => sum + (step.waterC === undefined ? 0 : step.pourG!),
+          0,
+        );
+        if (!short)
+          expect(card.fills.at(-1)!.g).toBeGreaterThanOrEqual(card.brewWaterG + card.bypassG - coolG);
+      },
+    ),
+    { numRuns: 300, seed: 20261127 },
+  );
+});
+
+test.each(['cone-coolbloom', 'sock-dense'])('%s heats as long as the fill that is shown takes', (id) => {
+  const recipe = SCHOOLS.find((school) => school.id === id)!;
+  const kettle = { powerW: 1200, filledAtC: 20 };
+  const card = brewCard(recipe, { cupMl: 250 }, { ...DEFAULT_PLACE, kettle });
+  const heat = card.steps.find(({ kind }) => kind === 'heat')!;
+  const covered = card.steps
+    .slice(card.steps.findIndex(({ id: step }) => step === 'fill') + 1, card.steps.indexOf(heat))
+    .reduce((sum, { durationS }) => sum + durationS, 0);
+  expect(heat.durationS + covered).toBeCloseTo(heatingTimeS(card.fills[0]!.g, card.waterC, kettle), -1);
+});
