@@ -92,3 +92,17 @@ test('of two devices that each add a coffee, the second is told that the bench h
   expect(now.body.coffees.map(({ id }: { id: string }) => id)).toEqual(['house', 'gull']);
   expect(now.headers['etag']).toBe(first.headers['etag']);
 });
+
+test('a station that a waiting cup needs is not taken off the bench without saying whose cup it is', async () => {
+  await post(order('A', cup('a1', { recipeId: 'press-long', cupMl: 240 })));
+  const { stations } = bar.bar();
+  const without = stations.filter(({ brewerId }) => brewerId !== 'press-350');
+  const refused = await request(http).patch('/api/bar').send({ stations: without });
+  expect([refused.status, refused.body.detail]).toEqual([
+    409,
+    'A cup that waits could then not be brewed: order A, Saltmarsh, 240 ml. Brew or cancel it first.',
+  ]);
+  expect(bar.bar().stations).toHaveLength(stations.length);
+  await post({ id: newId(), type: 'cup-cancelled', atMs: now(), orderId: 'A', cupId: 'a1' });
+  expect((await request(http).patch('/api/bar').send({ stations: without })).status).toBe(200);
+});

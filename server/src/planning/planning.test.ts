@@ -33,7 +33,7 @@ afterEach(() => planning.close());
 function stand(
   answer: (problem: PlanProblem, before: Plan | null, budgetMs: number) => Solved | null | Error,
 ) {
-  const bar = { state: EMPTY_BAR as BarState, nowMs: T0 };
+  const bar = { state: EMPTY_BAR as BarState, nowMs: T0, seq: 0 };
   const asked: { budgetMs: number; before: Plan | null }[] = [];
   const published: PublishedPlan[] = [];
   const warned: unknown[] = [];
@@ -50,7 +50,7 @@ function stand(
   planning = startPlanning(
     {
       state: () => bar.state,
-      seq: () => published.length,
+      seq: () => bar.seq,
       bench: () => FIRST_BAR,
       book,
       nowMs: () => bar.nowMs,
@@ -61,7 +61,10 @@ function stand(
     (planned) => published.push(planned),
     (error) => warned.push(error),
   );
-  const take = (...events: BarEvent[]) => (bar.state = reduce(events, book, bar.state).state);
+  const take = (...events: BarEvent[]) => {
+    bar.seq += events.length;
+    bar.state = reduce(events, book, bar.state).state;
+  };
   return { bar, asked, published, warned, take };
 }
 
@@ -165,4 +168,11 @@ test('the bar is planned anew by itself where a step is long overdue, and not wh
   bar.nowMs = T0 + 300_000;
   await planning.followTime();
   expect(published.at(-1)!.because).toBe('late');
+  // Nobody came: the same bar, some seconds later, is not planned for ever.
+  const plans = published.length;
+  for (let looks = 0; looks < 5; looks += 1) {
+    bar.nowMs += 4000;
+    await planning.followTime();
+  }
+  expect(published).toHaveLength(plans);
 });

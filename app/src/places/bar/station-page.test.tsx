@@ -113,3 +113,16 @@ test('clock times are read as they are shown', () => {
   expect([' 2:05 ', '-0:30', '−1:00', '95', '0:00'].map(readClock)).toEqual([125, -30, -60, 95, 0]);
   for (const wrong of ['', 'soon', '1:75', '1:2:3', '2.5']) expect(readClock(wrong)).toBeNull();
 });
+
+test('where the guest has left, the brew ends and its cup is not brewed again', () => {
+  const { acted } = show(bloomed, 120);
+  press('Stop this brew…');
+  press('Stop this brew: guest has left');
+  expect(acted.map(({ type }) => type)).toEqual(['brew-abandoned', 'cup-cancelled']);
+});
+
+test('what was said last is reopened from its station, long after the card has let it go', () => {
+  const { acted } = show(bloomed, 118);
+  press('Reopen Bloom');
+  expect(acted).toMatchObject([{ type: 'event-undone', eventId: bloomed.at(-1)!.id }]);
+});
