@@ -125,6 +125,16 @@ export function startPlanning(
     still.unref();
   };
 
+  /** With which steps the bar is behind its plan, and what has happened by then; null where it is not. */
+  const behindNow = (): string | null => {
+    const plan = current?.plan;
+    if (!plan) return null;
+    const nowMs = sources.nowMs();
+    const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
+    const behind = behindOf(items, plan, nowMs);
+    return behind.length === 0 ? null : `${sources.seq()} ${behind.join(' ')}`;
+  };
+
   const replan = (because: Because) => {
     quietLooks = 0;
     if (running) again ??= because;
@@ -155,16 +165,11 @@ export function startPlanning(
     calm: () => ({ ...calm }),
     replan,
     followTime: async () => {
-      const plan = current?.plan;
-      if (running || !plan) return;
-      const nowMs = sources.nowMs();
-      const items = agenda(sources.state(), sources.bench(), sources.book, plan, nowMs);
-      const behind = behindOf(items, plan, nowMs);
-      // Fallen behind, it is planned once for each step: the same bar, later by some seconds, gives no other plan.
-      const known = `${sources.seq()} ${behind.join(' ')}`;
-      if (behind.length === 0 || known === followed) return;
-      followed = known;
+      const behind = behindNow();
+      // Fallen behind, it is planned once: the same bar, later by some seconds, gives no other plan.
+      if (running || behind === null || behind === followed) return;
       await replan('late');
+      followed = behindNow() ?? '';
     },
     close: () => {
       closed = true;
