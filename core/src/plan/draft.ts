@@ -44,13 +44,11 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
   const dearest = PRICES[1] * Math.max(1, ...t.orders.map(({ weight }) => weight));
   const isBegun = (b: number) => t.next[b]! > t.first[b]!;
   const hasFrozen = (b: number) => range(t.steps).some((i) => t.brewOf[i] === b && t.frozen[i] !== NEVER);
-  /** A tool that it has taken and not given back, it goes on holding: nobody can be placed before it there. */
-  const isHolding = (b: number) => t.holds[b]!.some(({ from, to }) => from < t.next[b]! && to >= t.next[b]!);
-  const rank = (b: number) => (isHolding(b) ? 0 : isBegun(b) ? 1 : 2);
   /** What runs goes first, since it can give way least; then what is promised to start. */
-  const bound = open
-    .filter((b) => isBegun(b) || hasFrozen(b))
-    .sort((a, b) => rank(a) - rank(b) || t.soonest[a]! - t.soonest[b]!);
+  const bound = [
+    ...holdersFirst(t, open.filter(isBegun)),
+    ...open.filter((b) => !isBegun(b) && hasFrozen(b)).sort((a, b) => t.soonest[a]! - t.soonest[b]!),
+  ];
   /** Until then hands or tools may be taken by what has begun, or be away. */
   const takenUntil = Math.max(
     0,
@@ -170,4 +168,22 @@ function sum(t: Tables, b: number, counts: (i: number) => boolean, lags: boolean
   for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1)
     all += (counts(i) ? t.duration[i]! : 0) + (lags ? Math.max(t.lagMin[i]!, t.lagIdeal[i]!) : 0);
   return all;
+}
+
+/**
+ * Brews that have begun, each behind those that hold what it has yet to take: a tool that is held stays so, and nobody
+ * can be placed before that there. Of the rest, and where each waits for the other, the soonest goes first.
+ */
+function holdersFirst(t: Tables, begun: readonly number[]): number[] {
+  const isHeldBy = (tool: number, b: number) =>
+    t.holds[b]!.some((hold) => hold.tool === tool && hold.from < t.next[b]! && hold.to >= t.next[b]!);
+  const waitsFor = (b: number, other: number) =>
+    other !== b && t.holds[b]!.some(({ tool, from }) => from >= t.next[b]! && isHeldBy(tool, other));
+  const left = begun.toSorted((a, b) => t.soonest[a]! - t.soonest[b]!);
+  const inTurn: number[] = [];
+  while (left.length > 0) {
+    const free = left.findIndex((b) => !left.some((other) => waitsFor(b, other)));
+    inTurn.push(...left.splice(Math.max(0, free), 1));
+  }
+  return inTurn;
 }

@@ -63,13 +63,13 @@ export function startSearch(
     return timing.settle(start) ? timing.perfect(start) : Infinity;
   }
 
-  /** A valid plan, whatever happens: nothing over-booked. */
+  /** A valid plan, whatever happens: nothing over-booked. What its sequence gives is known to be valid, and goes before it. */
   function first(): void {
     draft.construct(NEVER_OVERBOOK, draft.priority(1, 0), true);
-    next.set(draft.start);
-    keepBest(next, timing.costOf(next));
-    firstStart.set(next);
+    firstStart.set(draft.start);
+    next.set(firstStart);
     keepBest(next, planOf(next));
+    if (bestCost === Infinity) keepBest(firstStart, timing.costOf(firstStart));
     if (before) {
       draft.warm(before);
       next.set(draft.start);
