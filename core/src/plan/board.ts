@@ -44,6 +44,12 @@ export function boardOf(t: Tables): Board {
       if (to < t.next[b]!) add(toolsTaken[tool]!, start[from]!, t.pinnedEnd[to]!, 1);
   }
 
+  /** By tool: how many brews have it in use. */
+  const holders = new Int32Array(t.units.length);
+  for (let b = 0; b < t.brews; b += 1)
+    for (const { tool, from, to } of t.holds[b]!)
+      if (from < t.next[b]! && to >= t.next[b]!) holders[tool]! += 1;
+
   const endOf = (i: number) => (i < t.next[t.brewOf[i]!]! ? t.pinnedEnd[i]! : start[i]! + t.duration[i]!);
 
   function lift(b: number): void {
@@ -182,8 +188,12 @@ export function boardOf(t: Tables): Board {
     layGrid(next, end, grid, hi - lo);
     if (lastPoint[0]! < firstPoint[0]!) return false;
     priceUp(handsPrice, handsTaken, t.hands, prices.hands, lo, hi);
-    for (const { tool, to: last } of t.holds[b]!)
-      if (last >= next) priceUp(toolPrice[tool]!, toolsTaken[tool]!, t.units[tool]!, prices.tool, lo, hi);
+    for (const { tool, from: first, to: last } of t.holds[b]!) {
+      if (last < next) continue;
+      // What is held already is held, also where more hold it than there is of it: that is no reason to hurry.
+      const limit = first < next ? max(t.units[tool]!, holders[tool]!) : t.units[tool]!;
+      priceUp(toolPrice[tool]!, toolsTaken[tool]!, limit, prices.tool, lo, hi);
+    }
 
     for (let i = end - 1; i >= next; i -= 1) {
       const n = i - next;
