@@ -8,8 +8,8 @@ import {
   badgeOf,
   brewAt,
   forgetClosed,
+  movesThePlan,
   openOrders,
-  type BarEvent,
   type BarState,
 } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
@@ -95,19 +95,6 @@ export type BarServerParts = {
 
 /** Hands' pace and what beds do are learnt anew after so many cups. */
 const LEARN_EVERY = 10;
-const MOVES_NOTHING: ReadonlySet<BarEvent['type']> = new Set<BarEvent['type']>([
-  'brew-noted',
-  'step-taken',
-  'cup-tasted',
-  'coffee-weighed',
-  'papers-counted',
-  'cloth-boiled',
-  'cloth-replaced',
-  'change-tried',
-  'round-begun',
-  'round-scored',
-  'round-revealed',
-]);
 const BEING_READ_IN = 'The whole bar is being read in from a file; wait until that is done.';
 /** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;
@@ -238,7 +225,7 @@ export async function openBar({
       servedSince += happened.filter(({ type }) => type === 'brew-served').length;
       if (servedSince >= LEARN_EVERY) unawaited(learnAgain(happened.at(-1)?.by), 'learning');
       // What is only remarked moves nothing.
-      if (happened.some(({ type }) => !MOVES_NOTHING.has(type)))
+      if (happened.some(movesThePlan))
         unawaited(
           planning.replan(happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event'),
           'planning',

@@ -210,9 +210,54 @@ export type BrewEvent =
 export type BarEvent = OrderEvent | BrewEvent | ThingEvent | HandsAway | EventUndone;
 export type BarEventType = BarEvent['type'];
 
-/** Said beside the brew's own course: they move nothing, and what came before them can still be taken back. */
-export const isRemark = (event: BrewEvent): boolean =>
-  event.type === 'brew-noted' || event.type === 'step-taken' || event.type === 'cup-tasted';
+/** The events of one type. */
+export type EventOf<Type extends BarEventType> = Extract<BarEvent, { type: Type }>;
+
+type EventKind = {
+  /** What of the bar's state it is about. */
+  moves: 'orders' | 'brews' | 'hands' | 'things' | 'log';
+  /** Said beside the brew's own course: it moves nothing, and what came before it can still be taken back. */
+  remark?: true;
+  /** Tells what happens at its own time, and so cannot come before what the brew tells already. */
+  inTime?: true;
+};
+
+/** Every type of event there is. Its schema (`contract`) and its rule (`reduce`) are checked against this by the compiler. */
+export const EVENT_KINDS: Record<BarEventType, EventKind> = {
+  'order-taken': { moves: 'orders' },
+  'order-urged': { moves: 'orders' },
+  'cup-cancelled': { moves: 'orders' },
+  'cup-remade': { moves: 'orders' },
+  'hands-away': { moves: 'hands' },
+  'brew-started': { moves: 'brews' },
+  'step-begun': { moves: 'brews', inTime: true },
+  'step-done': { moves: 'brews', inTime: true },
+  'step-skipped': { moves: 'brews', inTime: true },
+  'step-corrected': { moves: 'brews' },
+  'dose-corrected': { moves: 'brews' },
+  'brew-moved': { moves: 'brews' },
+  'brew-given': { moves: 'brews' },
+  'brew-noted': { moves: 'brews', remark: true },
+  'cup-tasted': { moves: 'brews', remark: true },
+  'step-taken': { moves: 'brews', remark: true },
+  'brew-served': { moves: 'brews', inTime: true },
+  'brew-abandoned': { moves: 'brews', inTime: true },
+  'coffee-weighed': { moves: 'things' },
+  'papers-counted': { moves: 'things' },
+  'cloth-boiled': { moves: 'things' },
+  'cloth-replaced': { moves: 'things' },
+  'change-tried': { moves: 'things' },
+  'round-begun': { moves: 'things' },
+  'round-scored': { moves: 'things' },
+  'round-revealed': { moves: 'things' },
+  'event-undone': { moves: 'log' },
+};
+
+export const isRemark = ({ type }: Pick<BarEvent, 'type'>): boolean => EVENT_KINDS[type].remark === true;
+
+/** Whether the bar has to be planned anew for it. */
+export const movesThePlan = ({ type }: Pick<BarEvent, 'type'>): boolean =>
+  !isRemark({ type }) && EVENT_KINDS[type].moves !== 'things';
 
 /** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;

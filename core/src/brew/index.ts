@@ -19,12 +19,14 @@ export type { Badge, RingStroke } from './badge';
 export { MOST_CUPS_OF_A_BREW, areAlike, askOf, brewIdOf, kettleForStart } from './events';
 export type {
   BarEvent,
+  BarEventType,
   BrewStarted,
   ChangeTried,
   CupAsk,
   CupTasted,
   HandsAway,
   OrderTaken,
+  EventOf,
   ThingEvent,
 } from './events';
 export { NOT_HANDED_OVER } from './refusals';
@@ -45,4 +47,4 @@ export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords }
 export type { Notch, Seen, Taste } from './taste';
 export { PAIRS, isPair } from './pair';
 export type { Pair } from './pair';
-export { isRemark } from './events';
+export { EVENT_KINDS, isRemark, movesThePlan } from './events';

@@ -19,19 +19,23 @@ import {
   areAlike,
   askOf,
   kettleOfStart,
+  EVENT_KINDS,
   type BarEvent,
+  type BarEventType,
   type CupAsk,
   type BrewEvent,
   type BrewGiven,
   type BrewStarted,
   type CupCancelled,
   type CupRemade,
+  type EventOf,
   type HandsAway,
   type OrderTaken,
   type OrderUrged,
   type RoundBegun,
   type RoundRevealed,
   type RoundScored,
+  type ThingEvent,
 } from './events';
 import { fold, withBrew, withOrder, withStarted } from './fold';
 import { giveBrew } from './give';
@@ -53,56 +57,49 @@ import { undo } from './undo';
 /** Two devices' clocks may differ by this much before an event counts as out of time, milliseconds of bar time. */
 const CLOCK_SLACK_MS = 5000;
 
+type Rule<Event extends BarEvent> = (state: BarState, event: Event, book: RecipeBook) => Applied;
+
+const keepThing: Rule<ThingEvent> = (state, event) =>
+  accept({ ...state, things: [...(state.things ?? []), event] });
+
+const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
+  'order-taken': takeOrder,
+  'cup-cancelled': changeOrder,
+  'cup-remade': changeOrder,
+  'order-urged': urgeOrder,
+  'hands-away': goAway,
+  'brew-started': startBrew,
+  'brew-given': giveBrew,
+  'step-begun': changeBrew,
+  'step-done': changeBrew,
+  'step-skipped': changeBrew,
+  'step-corrected': changeBrew,
+  'dose-corrected': changeBrew,
+  'brew-moved': changeBrew,
+  'brew-noted': changeBrew,
+  'cup-tasted': changeBrew,
+  'step-taken': changeBrew,
+  'brew-served': changeBrew,
+  'brew-abandoned': changeBrew,
+  'coffee-weighed': keepThing,
+  'papers-counted': keepThing,
+  'cloth-boiled': keepThing,
+  'cloth-replaced': keepThing,
+  'change-tried': keepThing,
+  'round-begun': takeRound,
+  'round-scored': takeRound,
+  'round-revealed': takeRound,
+  'event-undone': (state, { eventId }) => undo(state, eventId),
+};
+
 /**
  * Applies one event. Never throws: an event that breaks a rule, or that is of a kind not known here, is refused, and
  * the state is then as it was.
  */
 export function apply(state: BarState, event: BarEvent, book: RecipeBook): Applied {
-  switch (event.type) {
-    case 'order-taken':
-      return takeOrder(state, event, book);
-    case 'cup-cancelled':
-    case 'cup-remade':
-      return changeOrder(state, event);
-    case 'order-urged':
-      return urgeOrder(state, event);
-    case 'hands-away':
-      return goAway(state, event);
-    case 'brew-started':
-      return startBrew(state, event, book);
-    case 'brew-given':
-      return giveBrew(state, event);
-    case 'step-begun':
-    case 'step-done':
-    case 'step-skipped':
-    case 'step-corrected':
-    case 'dose-corrected':
-    case 'brew-moved':
-    case 'brew-noted':
-    case 'cup-tasted':
-    case 'step-taken':
-    case 'brew-served':
-    case 'brew-abandoned':
-      return changeBrew(state, event);
-    case 'coffee-weighed':
-    case 'papers-counted':
-    case 'cloth-boiled':
-    case 'cloth-replaced':
-    case 'change-tried':
-      return accept({ ...state, things: [...(state.things ?? []), event] });
-    case 'round-begun':
-    case 'round-scored':
-    case 'round-revealed':
-      return takeRound(state, event);
-    case 'event-undone':
-      return undo(state, event.eventId);
-    default:
-      return refuse(
-        'unknown',
-        'type',
-        `No rule for events of type “${String((event as { type: unknown }).type)}”.`,
-      );
-  }
+  const rule = own<unknown>(RULES, event.type) as Rule<BarEvent> | undefined;
+  if (rule) return rule(state, event, book);
+  return refuse('unknown', 'type', `No rule for events of type “${String(event.type)}”.`);
 }
 
 export type Reduced = { state: BarState; refused: { event: BarEvent; refusal: Refusal }[] };
@@ -267,22 +264,13 @@ function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | Bre
   // A cup is told of long after its brew has left this state. Whether there was one, the log knows and not a device.
   if (!brew && event.type === 'cup-tasted') return accept(state);
   if (!brew) return refuse('unknown', 'brewId', 'There is no such brew on the bar now.');
-  if (MOVES_TIME.has(event.type) && event.atMs < brew.lastMs - CLOCK_SLACK_MS) {
+  if (EVENT_KINDS[event.type].inTime && event.atMs < brew.lastMs - CLOCK_SLACK_MS) {
     return refuse('out-of-time', 'atMs', 'This is earlier than what was last recorded of the brew.');
   }
   const refusal = refusalOf(state, brew, event);
   if (refusal) return { ok: false, refusal };
   return accept(withBrew(state, fold({ ...brew, events: [...brew.events, event] })));
 }
-
-/** What happened at its own time; remarks and corrections come when they come. */
-const MOVES_TIME: ReadonlySet<string> = new Set([
-  'step-begun',
-  'step-done',
-  'step-skipped',
-  'brew-served',
-  'brew-abandoned',
-]);
 
 type FoundCup = { ok: true; order: OrderState; cup: CupState } | Extract<Applied, { ok: false }>;
 

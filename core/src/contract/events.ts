@@ -3,7 +3,7 @@
  */
 import { z } from 'zod';
 import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, PAPER_METHODS, ROAST_LEVELS } from '../recipe';
-import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEvent } from '../brew';
+import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEventType, type EventOf } from '../brew';
 import { LATEST_MS, grams, line, thingId } from './words';
 
 const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
@@ -256,35 +256,67 @@ const brewAbandoned = z.strictObject({
 });
 const eventUndone = z.strictObject({ ...base, type: z.literal('event-undone'), eventId });
 
-export const barEventSchema = z.discriminatedUnion('type', [
-  orderTaken,
-  orderUrged,
-  handsAway,
-  cupCancelled,
-  cupRemade,
-  brewStarted,
-  stepBegun,
-  stepDone,
-  stepSkipped,
-  stepCorrected,
-  doseCorrected,
-  brewMoved,
-  brewGiven,
-  brewNoted,
-  cupTasted,
-  coffeeWeighed,
-  papersCounted,
-  clothBoiled,
-  clothReplaced,
-  changeTried,
-  roundBegun,
-  roundScored,
-  roundRevealed,
-  stepTaken,
-  brewServed,
-  brewAbandoned,
-  eventUndone,
-]) satisfies z.ZodType<BarEvent>;
+const SCHEMAS = {
+  'order-taken': orderTaken,
+  'order-urged': orderUrged,
+  'hands-away': handsAway,
+  'cup-cancelled': cupCancelled,
+  'cup-remade': cupRemade,
+  'brew-started': brewStarted,
+  'step-begun': stepBegun,
+  'step-done': stepDone,
+  'step-skipped': stepSkipped,
+  'step-corrected': stepCorrected,
+  'dose-corrected': doseCorrected,
+  'brew-moved': brewMoved,
+  'brew-given': brewGiven,
+  'brew-noted': brewNoted,
+  'cup-tasted': cupTasted,
+  'coffee-weighed': coffeeWeighed,
+  'papers-counted': papersCounted,
+  'cloth-boiled': clothBoiled,
+  'cloth-replaced': clothReplaced,
+  'change-tried': changeTried,
+  'round-begun': roundBegun,
+  'round-scored': roundScored,
+  'round-revealed': roundRevealed,
+  'step-taken': stepTaken,
+  'brew-served': brewServed,
+  'brew-abandoned': brewAbandoned,
+  'event-undone': eventUndone,
+} satisfies { [Type in BarEventType]: z.ZodType<EventOf<Type>> };
+
+/** Of one shape: each fits the other, and neither has a field, optional or not, that the other does not know. */
+type AreSame<A, B> = [A, B] extends [B, A]
+  ? A extends readonly (infer InA)[]
+    ? B extends readonly (infer InB)[]
+      ? AreSame<InA, InB>
+      : false
+    : A extends object
+      ? [keyof A, keyof B] extends [keyof B, keyof A]
+        ? false extends {
+            [Key in keyof A & keyof B]-?: AreSame<NonNullable<A[Key]>, NonNullable<B[Key]>>;
+          }[keyof A & keyof B]
+          ? false
+          : true
+        : false
+      : true
+  : false;
+/** Types whose schema is not exactly the event's. */
+type NotExact = {
+  [Type in BarEventType]: AreSame<z.output<(typeof SCHEMAS)[Type]>, EventOf<Type>> extends true
+    ? never
+    : Type;
+}[BarEventType];
+type None<Type extends never> = Type;
+/** Does not compile where an event has a field that its schema would refuse, or the other way round. */
+export type EventsFitSchemas = None<NotExact>;
+
+type EventSchema = (typeof SCHEMAS)[BarEventType];
+export const barEventSchema = z.discriminatedUnion(
+  'type',
+  Object.values(SCHEMAS) as [EventSchema, ...EventSchema[]],
+);
 
 /** Most events in one post. */
 export const BATCH_MAX = 200;

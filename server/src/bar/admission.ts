@@ -2,7 +2,7 @@
  * What the server asks of an event before the bar's own rules do: a time that can be true, a cup that this bench can
  * brew, no more than a bar can hold.
  */
-import { hostOf, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import { hostOf, isRemark, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { cardFor } from '@even-kettle/core/plan';
 import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
@@ -83,7 +83,7 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
       field: 'orderId',
       reason: `${OPEN_ORDERS_MAX} orders are open, and a bar holds no more. Hand some over or cancel them first.`,
     };
-  if (event.type !== 'brew-noted' && event.type !== 'step-taken' && event.type !== 'cup-tasted') return null;
+  if (!isRemark(event) || !('brewId' in event)) return null;
   const brew = Object.hasOwn(state.brews, event.brewId) ? state.brews[event.brewId]! : null;
   const remarks = brew?.events.filter(({ type }) => type === event.type).length ?? 0;
   if (remarks < REMARKS_MAX) return null;
