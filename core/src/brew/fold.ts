@@ -36,6 +36,13 @@ export function fold({ ask, planned, events }: Pick<BrewState, 'ask' | 'planned'
   return brew;
 }
 
+/** The same for one event more: what `fold` would make of all of them, without living the rest again. */
+export function foldOn(brew: BrewState, event: BrewEvent): BrewState {
+  const next: BrewState = { ...brew, events: [...brew.events, event], marks: { ...brew.marks } };
+  happen(next, event);
+  return next;
+}
+
 function happen(brew: BrewState, event: BrewEvent): void {
   switch (event.type) {
     case 'step-begun':

@@ -1,4 +1,5 @@
 /** Random lives of a bar: whatever is tapped, in whatever order, the state stays one that a bar can be in. */
+import { fold } from './fold';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
 import { seededRandom } from '../rush';
 import {
@@ -234,6 +235,8 @@ test('random lives: the state is always possible, undo is exact, and a replay of
       log.push(event);
     }
     expectPossible(state, nowMs);
+    // What was lived event by event is what all of a brew’s events make of it.
+    for (const brew of Object.values(state.brews)) expect(fold(brew)).toEqual(brew);
     const replayed = reduce(log, book);
     expect(replayed.refused).toEqual([]);
     expect(replayed.state).toEqual(state);

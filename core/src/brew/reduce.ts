@@ -37,7 +37,7 @@ import {
   type RoundScored,
   type ThingEvent,
 } from './events';
-import { fold, withBrew, withOrder, withStarted } from './fold';
+import { fold, foldOn, withBrew, withOrder, withStarted } from './fold';
 import { giveBrew } from './give';
 import {
   EMPTY_BAR,
@@ -269,7 +269,7 @@ function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | Bre
   }
   const refusal = refusalOf(state, brew, event);
   if (refusal) return { ok: false, refusal };
-  return accept(withBrew(state, fold({ ...brew, events: [...brew.events, event] })));
+  return accept(withBrew(state, foldOn(brew, event)));
 }
 
 type FoundCup = { ok: true; order: OrderState; cup: CupState } | Extract<Applied, { ok: false }>;
