@@ -174,9 +174,17 @@ await withServer({}, async (url) => {
           setTimeout(() => resolve(null), 4000);
         }),
     );
-    const tapped = await tapping.evaluate(() => {
-      document.querySelector('[data-testid="main-button"]')?.click();
-      return performance.timeOrigin + performance.now();
+    const tapped = await tapping.evaluate(async () => {
+      const button = document.querySelector('[data-testid="main-button"]');
+      let atMs = performance.timeOrigin + performance.now();
+      button?.click();
+      // A tap long before its time is asked once more.
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      if (/early/.test(button?.textContent ?? '')) {
+        atMs = performance.timeOrigin + performance.now();
+        button.click();
+      }
+      return atMs;
     });
     const at = await appeared;
     if (at !== null && before) delays.push(at - tapped);

@@ -23,7 +23,7 @@ import { readRecord, rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
 import { openStateSnapshots } from './state-snapshots';
 import { eventOfBody } from './stored-body';
-import { alone, failureOf, inTransaction, notStored, transactionNow } from './transaction';
+import { alone, connectionOf, failureOf, inTransaction, notStored, transactionNow } from './transaction';
 
 /** How long closed orders stay in the live state, milliseconds of bar time. The log keeps them for good. */
 const CLOSED_STAY_MS = 12 * 3600 * 1000;
@@ -125,7 +125,7 @@ export async function openLog(
       if (!result.ok) return result;
       const { places, fresh, duplicates } = result;
       if (places.length === 0) return { ok: true, appended: [], duplicates, seq };
-      if (!(await areStored(manager, places))) throw notStored(source);
+      if (!areStored(source, places)) throw notStored(source);
       latestMs = Math.max(
         latestMs,
         ...fresh.map(({ atMs }) => atMs).filter((atMs) => atMs <= plausibleUntilMs),
@@ -263,12 +263,11 @@ async function insertEvents(manager: EntityManager, events: readonly BarEvent[])
   return places;
 }
 
-/** Whether what was just committed can be read again, outside of any transaction. */
-async function areStored(manager: EntityManager, places: readonly LiveEvent[]): Promise<boolean> {
-  const rows = await manager.query<{ seq: number; id: string }[]>(
-    'SELECT seq, id FROM event WHERE seq BETWEEN ? AND ? ORDER BY seq',
-    [places[0]!.seq, places.at(-1)!.seq],
-  );
+/** Whether what was just committed can be read again, by the driver itself and outside of any transaction. */
+function areStored(source: DataSource, places: readonly LiveEvent[]): boolean {
+  const rows = connectionOf(source)
+    .prepare<[number, number], { id: string }>('SELECT id FROM event WHERE seq BETWEEN ? AND ? ORDER BY seq')
+    .all(places[0]!.seq, places.at(-1)!.seq);
   return rows.length === places.length && rows.every(({ id }, n) => id === places[n]!.event.id);
 }
 
