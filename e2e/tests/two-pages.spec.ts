@@ -29,7 +29,7 @@ test('two pages on one bar show the same step and the same clock, and a tap on o
   await takeOrder(page, 'two phones', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   const other = await context.newPage();
   await other.goto(bar.url);
-  await expect(other.getByTestId('verb')).toHaveText('Fill the kettle to');
+  await expect(other.getByTestId('verb')).toHaveText(/^Fill Kettle 1 to$/);
 
   // Tap on one, see it on the other: to the first water.
   const delays: number[] = [];
