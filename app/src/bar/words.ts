@@ -108,7 +108,7 @@ function wordsFor(
       return {
         verb: step.name,
         figure: showMass(METHODS[card.method].rinseG, units, 'water'),
-        detail: hint || 'With hot water from the kettle.',
+        detail: hint || `With hot water from ${kettle ?? 'the kettle'}.`,
         button: card.method === 'press' ? 'Warm' : 'Rinsed',
       };
     case 'load':

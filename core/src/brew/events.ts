@@ -72,6 +72,8 @@ export type BrewStarted = Base<'brew-started'> & {
   stationName: string;
   brewerId: string;
   altitudeM: number;
+  /** The kettle of the bench that it pours out of. */
+  kettleId?: string;
   kettlePowerW: number;
   kettleFilledAtC: number;
   kettleSizeMl?: number;

@@ -68,6 +68,7 @@ export type BrewState = {
   /** Which pair of hands has taken a step over. */
   takenBy?: Record<string, Pair>;
   /** As it was when the brew was started. */
+  kettleId?: string;
   withoutScale?: true;
   handHeld?: true;
   /** The brew's own events that stand, oldest first. */
@@ -189,6 +190,7 @@ export const startedFrom = (event: BrewStarted) => ({
   stationName: event.stationName,
   brewerId: event.brewerId,
   startedMs: event.atMs,
+  ...(event.kettleId === undefined ? {} : { kettleId: event.kettleId }),
   ...(event.withoutScale ? { withoutScale: event.withoutScale } : {}),
   ...(event.handHeld ? { handHeld: event.handHeld } : {}),
 });

@@ -83,6 +83,7 @@ const brewStarted = z.strictObject({
   stationName: line(40),
   brewerId: thingId,
   altitudeM: z.number().min(-400).max(5000),
+  kettleId: thingId.optional(),
   kettlePowerW: z.number().min(100).max(5000),
   kettleFilledAtC: z.number().min(0).max(100),
   kettleSizeMl: z.number().min(200).max(6000).optional(),

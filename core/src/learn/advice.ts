@@ -159,7 +159,7 @@ function timeChange(tried: Tried, evidence: Evidence): OneChange | null {
       speed === 'slow' ? 'The flame was too low: a little more.' : 'The flame was too high: a little less.',
     );
   return byHand(
-    `${method === 'press' ? 'Plunged' : 'Pressed'} ${off} ${way}: that is the clock's and the hand's, and no matter of the grind.`,
+    `${method === 'press' ? 'Plunged' : 'Pressed'} ${off} ${way}. The clock and the hand set this time: leave the grind as it is.`,
   );
 }
 

@@ -1,6 +1,7 @@
 /** What the bar asks of its hands, and what a tap on it means. */
 import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../testing/bench';
 import { apply, reduce, type BarEvent } from '../brew';
+import { kettleLimitG } from '../water';
 import { agenda, buildProblem, behindOf, cardFor, kindOf, solve, tapEvents, type Bench } from './index';
 
 const at = (seconds: number) => T0 + seconds * 1000;
@@ -237,4 +238,44 @@ test('a cup that fits no brewer here is told with what would fit', () => {
     reason:
       '30.1 g is too much for the Press 350 ml, which takes up to 19 g. 2 equal brews of 201 ml in the Press 350 ml.',
   });
+});
+
+test('a kettle that holds another brew’s water is not asked to be filled; the card names one that is free', () => {
+  const first = agendaAt(0, order('A', 0, cup('a1')))[0]!;
+  expect(first.kettle!.id).toBe('a');
+  const [start, filled] = tapEvents(first, BENCH, at(12), counter());
+  expect(start).toMatchObject({ type: 'brew-started', kettleId: 'a' });
+  const taken = [order('A', 0, cup('a1')), order('B', 1, cup('b1')), order('C', 2, cup('c1'))];
+  const items = agendaAt(13, ...taken, start!, filled!);
+  const kettles = new Map(items.map(({ brewId, kettle }) => [brewId, kettle?.id]));
+  expect(kettles.get('a1.1')).toBe('a');
+  // Two that wait are not sent to one kettle either.
+  expect([kettles.get('b1.1'), kettles.get('c1.1')].sort()).toEqual(['b', 'c']);
+});
+
+test('where only a small kettle is free, what is asked of it is no more than it takes', () => {
+  const [kettle] = BENCH.kettles;
+  const bench: Bench = {
+    ...BENCH,
+    stations: ['carafe-1', 'carafe-2'].map((id) => ({ id, name: id, brewerId: 'hourglass-l' })),
+    kettles: [
+      { ...kettle!, sizeMl: 2000 },
+      { id: 'small', name: 'Small', powerW: 900, sizeMl: 600 },
+    ],
+  };
+  const large = (cupId: string) => cup(cupId, 'hourglass-pulses', 500);
+  const asked = (seconds: number, ...events: BarEvent[]) => {
+    const state = stateOf(...events);
+    const plan = solve(buildProblem(state, bench, book, Math.ceil(at(seconds) / 1000)).problem);
+    return agenda(state, bench, book, plan, at(seconds));
+  };
+  const taken = [order('A', 0, large('a1')), order('B', 1, large('b1'))];
+  const first = asked(2, ...taken).find(({ step }) => step.kind === 'fill')!;
+  const begunA = tapEvents(first, bench, at(14), counter());
+  const second = asked(15, ...taken, ...begunA).find(({ brew, step }) => !brew && step.kind === 'fill')!;
+  expect([first.kettle!.id, second.kettle!.id]).toEqual(['a', 'small']);
+  expect(first.card.fills).toHaveLength(1);
+  expect(second.card.fills.length).toBeGreaterThan(1);
+  for (const { g } of second.card.fills)
+    expect(g).toBeLessThanOrEqual(kettleLimitG(600, second.card.waterC, true));
 });

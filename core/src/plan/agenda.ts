@@ -15,8 +15,9 @@ import {
   type StepTime,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
-import type { Bench, Station } from './bench';
+import type { Bench, BenchKettle, Station } from './bench';
 import { pairOf } from './hands';
+import { withKettles } from './kettles';
 import { stepKey, type Plan } from './problem';
 import { waysInTurn } from './turn';
 
@@ -29,6 +30,8 @@ export type AgendaItem = {
   card: BrewCard;
   /** Where it is, or will be, brewed; not `free` while another brew holds the place. */
   station: Station & { free: boolean };
+  /** What its water is, or will be, in; undefined where it needs none, or where an old log does not say. */
+  kettle?: BenchKettle | undefined;
   /** The running brew; null for a cup whose brewing this step would start. */
   brew: BrewState | null;
   /** What the hands do. */
@@ -88,7 +91,7 @@ export function agenda(
   const turnMs = (item: Ahead) => (rank(item) === 1 ? item.latestMs! : item.dueMs);
   items.sort((a, b) => rank(a) - rank(b) || turnMs(a) - turnMs(b) || a.order.takenMs - b.order.takenMs);
   const freeMs = handsFree(state, bench, plan, nowMs);
-  return items.map((item) => ({
+  return withKettles(items, state, bench, book).map((item) => ({
     ...item,
     fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs(pairOf(item, plan))),
   }));

@@ -64,7 +64,7 @@ export function tapEvents(
 
 /** The event that starts brewing a waiting cup at its station. */
 export function startEvent(
-  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'card' | 'station'>,
+  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'card' | 'station' | 'kettle'>,
   bench: Bench,
   atMs: number,
   newId: NewId,
@@ -82,7 +82,8 @@ export function startEvent(
     stationName: item.station.name,
     brewerId: item.station.brewerId,
     altitudeM: bench.altitudeM,
-    ...kettleForStart(asKettle(kettleFor(bench, item.card), bench.tapC)),
+    ...(item.kettle ? { kettleId: item.kettle.id } : {}),
+    ...kettleForStart(asKettle(item.kettle ?? kettleFor(bench, item.card), bench.tapC)),
     ...groundFor(item, bench),
     ...learntBed(bench.beds, item.cup.recipeId, item.cup.coffee),
     ...(by === undefined ? {} : { by }),

@@ -47,7 +47,7 @@ const setStation = (scale: 'simulated' | 'bridge') =>
     .expect(200);
 
 /** An order, and its cone prepared up to the tare. */
-async function prepared(): Promise<void> {
+async function prepared(more: { kettleId?: string } = {}): Promise<void> {
   await took(
     {
       ...at(),
@@ -69,6 +69,7 @@ async function prepared(): Promise<void> {
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
+      ...more,
     },
   );
   for (const stepId of ['fill', 'weigh', 'set-filter', 'load'])
@@ -118,6 +119,29 @@ test('a held thumb pours, and a scale that is lost leaves everything to taps', a
   await until('the bloom on the scale', () => scaleAt('cone-1').massG > 39);
   await order({ do: 'pour', flowGPerS: -1 }).expect(422);
   await request(http).post('/api/devices/scales/press-9').send({ do: 'tare' }).expect(404);
+});
+
+test('the kettle that the card named is the one that is filled, also after a restart', async () => {
+  const kettles = ['k1', 'k2'].map((id) => ({
+    id,
+    name: id,
+    powerW: 1200,
+    sizeMl: 1000,
+    device: 'simulated' as const,
+  }));
+  await request(http).patch('/api/bar').send({ kettles }).expect(200);
+  await prepared({ kettleId: 'k2' });
+  const setTo = () => bar.devices.shown().kettles.map(({ kettleId, setC }) => [kettleId, setC]);
+  const expected = [
+    ['k1', null],
+    ['k2', brew().card.waterC],
+  ];
+  await until('the second kettle to be set', () => setTo()[1]![1] !== null);
+  expect(setTo()).toEqual(expected);
+  await close();
+  await open();
+  await until('the second kettle to be set again', () => setTo().some(([, setC]) => setC !== null));
+  expect(setTo()).toEqual(expected);
 });
 
 test('a simulated kettle is filled and set by the filling’s tap, and heats as the water formula says', async () => {

@@ -4,6 +4,7 @@
  */
 import type { BarEvent, BarState, BrewState } from '@even-kettle/core/brew';
 import type { KettleOrder, KettleState } from '@even-kettle/core/contract';
+import { stillPours } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import type { Kettle, Time } from './ports';
 import type { SimulatedKettle } from './simulated-kettle';
@@ -39,18 +40,22 @@ export function openKettleDesk(
   const heldBy = (brewId: string) => [...placed.values()].find((at) => at.brewId === brewId);
 
   const fillFor = (brew: BrewState, atC = tapC()) => {
-    const at = [...placed.values()].find(
-      ({ brewId }) => brewId === null || !stillPours(state().brews[brewId]),
-    );
+    const isFree = ({ brewId }: Placed) => {
+      const other = brewId === null ? undefined : state().brews[brewId];
+      return !other || !stillPours(other);
+    };
+    // What the card named; where a log of before named none, one that is free.
+    const at = placed.get(brew.kettleId ?? '') ?? [...placed.values()].find(isFree);
     if (!at) return;
     at.brewId = brew.id;
     at.standIn?.fill(brew.card.kettleFillG, atC);
     at.kettle.set(brew.card.waterC);
   };
   /** A server that starts again in the middle of brews finds their kettles full and hot. */
-  const takeUp = () => {
+  const takeUp = (kettleId: string) => {
     const brew = Object.values(state().brews).find(
-      (each) => filledFor(each) && stillPours(each) && !heldBy(each.id),
+      (each) =>
+        filledFor(each) && stillPours(each) && !heldBy(each.id) && (each.kettleId ?? kettleId) === kettleId,
     );
     if (brew) fillFor(brew, brew.card.waterC);
   };
@@ -86,7 +91,7 @@ export function openKettleDesk(
           show(at.told);
         },
       });
-      takeUp();
+      takeUp(kettleId);
     },
     remove: (kettleId) => {
       placed.get(kettleId)?.kettle.close();
@@ -125,11 +130,3 @@ export function openKettleDesk(
 const filledFor = ({ card, marks }: BrewState): boolean =>
   METHODS[card.method].usesKettle &&
   card.steps.some(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined);
-
-/** It still has water to come. */
-const stillPours = (brew: BrewState | undefined): boolean =>
-  brew?.status === 'running' &&
-  brew.card.steps.some(
-    (step) =>
-      (step.pourG !== undefined || step.kind === 'bypass') && brew.marks[step.id]?.doneMs === undefined,
-  );

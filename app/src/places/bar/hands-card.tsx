@@ -4,7 +4,7 @@
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { kettleFor, latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
+import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
 import { useHabit } from '../../bar/use-habit';
@@ -47,7 +47,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const { bar, state } = useBar();
   const reading = useReading(item);
   // One kettle needs no name.
-  const kettle = bar && bar.kettles.length > 1 ? kettleFor(bar, item.card)?.name : undefined;
+  const kettle = bar && bar.kettles.length > 1 ? item.kettle?.name : undefined;
   const asked = askedOf(item, units, bar ? groundFor(item, bar, state) : null, kettle ?? null);
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';

@@ -13,7 +13,7 @@ import {
   type CupState,
   type OrderState,
 } from '@even-kettle/core/brew';
-import { cardFor, startEvent } from '@even-kettle/core/plan';
+import { cardFor, freeKettleFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import { cupInWords } from '../../bar/words';
@@ -74,6 +74,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         cup,
         card: found.card,
         station: { ...station, free: true },
+        kettle: freeKettleFor(state, bar, found.card),
       };
       act(`Start ${station.name}`, startEvent(item, bar, clock.nowMs(), newId));
     };
