@@ -16,7 +16,15 @@ export { anchorMs, beginsByItself, brewTimeMs, brewTimeOf, pouredG, timelineAt }
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
-export { MOST_CUPS_OF_A_BREW, areAlike, askOf, brewIdOf, kettleForStart } from './events';
+export {
+  MOST_CUPS_OF_A_BREW,
+  areAlike,
+  askOf,
+  brewIdOf,
+  isRemark,
+  kettleForStart,
+  movesThePlan,
+} from './events';
 export type {
   BarEvent,
   BarEventType,
@@ -47,4 +55,3 @@ export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords }
 export type { Notch, Seen, Taste } from './taste';
 export { PAIRS, isPair } from './pair';
 export type { Pair } from './pair';
-export { EVENT_KINDS, isRemark, movesThePlan } from './events';

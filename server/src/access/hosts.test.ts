@@ -41,6 +41,10 @@ test('a web page that has rebound its name reaches nothing, neither to read nor 
     const read = await request(http).get(path).set('Host', 'evil.example');
     expect([path, read.status, read.body.type]).toEqual([path, 421, 'urn:even-kettle:problem:not-from-here']);
   }
+  for (const path of ['/api/bar', '/API/bar']) {
+    const shown = await request(http).get(path).set('Sec-Fetch-Site', 'cross-site');
+    expect([path, shown.status]).toEqual([path, 403]);
+  }
   const across = await request(http)
     .patch('/api/bar')
     .set('Origin', 'http://evil.example')

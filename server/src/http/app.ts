@@ -92,7 +92,8 @@ export function httpApp(
     }),
   );
   app.use((request, _response, next) => {
-    const judged = access.judge(request.headers, !request.path.startsWith('/api'));
+    // Addresses are the same in capitals.
+    const judged = access.judge(request.headers, !/^\/api(\/|$)/i.test(request.path));
     if (judged.ok) return next();
     next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
   });
