@@ -66,6 +66,22 @@ export const firstDraft = (bar: Bar, menu: Recipe[], units: Units): Draft => ({
 export const sizeText = (ml: number, units: Units): string =>
   units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
 
+/** Sizes that guests ask for, ml; and which of them, where all can be had, are offered. */
+const USUAL_ML = [75, 120, 150, 200, 250, 300, 350, 400, 500];
+const MIDDLE_ML = 250;
+const OFFERED = 3;
+
+/** Up to three sizes that this bench can make of what has been chosen, around the commonest. */
+export function sizesFor(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): number[] {
+  const made = USUAL_ML.filter(
+    (ml) => readDraft({ ...draft, sizeText: sizeText(ml, units) }, bar, menu, book, units).ok,
+  );
+  return made
+    .toSorted((a, b) => Math.abs(a - MIDDLE_ML) - Math.abs(b - MIDDLE_ML))
+    .slice(0, OFFERED)
+    .sort((a, b) => a - b);
+}
+
 /** The order with the cup at hand brewed by each method in turn. */
 export function byMethod(
   drafts: Draft[],

@@ -15,12 +15,12 @@ import { Text } from '../../ui/text';
 
 import { sizeText, type Draft, type DraftRead } from './cup-draft';
 
-const PRESETS_ML = [200, 250, 300];
-
 type CupFormProps = {
   number: number;
   bar: Bar;
   menu: Recipe[];
+  /** Sizes to choose by a tap, ml. */
+  sizesMl: number[];
   units: Units;
   draft: Draft;
   read: DraftRead;
@@ -35,6 +35,7 @@ export function CupForm({
   number,
   bar,
   menu,
+  sizesMl,
   units,
   draft,
   read,
@@ -112,7 +113,7 @@ export function CupForm({
           fault={!read.ok && showFault}
           style={{ width: 110 }}
         />
-        {PRESETS_ML.map((ml) => (
+        {sizesMl.map((ml) => (
           <Tap
             key={ml}
             label={sizeText(ml, units)}

@@ -76,3 +76,20 @@ test('six cups are the most, and a cup can be taken out again', () => {
   take();
   expect((taken[0] as { cups: unknown[] }).cups).toHaveLength(5);
 });
+
+test('only sizes that a brewer here makes by the recipe are offered, and one that is tapped is taken', () => {
+  const taken = show();
+  choose('Recipe of cup 1', 'cone-evenpulses');
+  const offered = screen.getAllByLabelText(/ml for cup 1$/);
+  expect(offered.map(({ props }) => props.accessibilityLabel)).toEqual([
+    '250 ml for cup 1',
+    '300 ml for cup 1',
+    '350 ml for cup 1',
+  ]);
+  for (const [index] of offered.entries()) {
+    act(() => fireEvent.press(screen.getAllByLabelText(/ml for cup 1$/)[index]!));
+    expect(screen.getByText(/on the timer$/)).toBeTruthy();
+  }
+  take();
+  expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', cupMl: 350 }] }]);
+});

@@ -15,7 +15,7 @@ import { SharedBrew, neighbourOf } from './shared-brew';
 import { useQuotes } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 import { AsOne, mergedCups } from './as-one';
-import { byMethod, firstDraft, readDraft, recipesOn, type Draft } from './cup-draft';
+import { byMethod, firstDraft, readDraft, recipesOn, sizesFor, type Draft } from './cup-draft';
 import { CupForm } from './cup-form';
 
 const MOST_CUPS = 6;
@@ -137,6 +137,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           number={index + 1}
           bar={bar}
           menu={menu}
+          sizesMl={sizesFor(draft, bar, menu, book, units)}
           units={units}
           draft={draft}
           read={read[index]!}
