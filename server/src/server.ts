@@ -1,34 +1,24 @@
 /**
  * The bar's server, put together: store, clock, log, planning and live stream. HTTP is a face on it.
  */
-import { createHash } from 'node:crypto';
 import type { DataSource } from 'typeorm';
-import type { Bar, BarChange, SaveRecipe, Snapshot, StorageState } from '@even-kettle/core/contract';
-import {
-  badgeOf,
-  brewAt,
-  forgetClosed,
-  movesThePlan,
-  openOrders,
-  type BarState,
-} from '@even-kettle/core/brew';
-import { cardFor } from '@even-kettle/core/plan';
-import type { RecipeBook } from '@even-kettle/core/recipe';
+import type { Bar, BarChange, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
+import { forgetClosed, movesThePlan, openOrders } from '@even-kettle/core/brew';
 import { admission } from './bar/admission';
+import { versionOf, whyNotNow } from './bar/change';
+import { GO_BACK, openHealth, type Health } from './bar/health';
 import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
 import { changeBar, readBar, writeBar } from './bench';
 import { openDevices, type DeviceHub } from './devices/devices';
 import { openHub, type LiveHub } from './http/live';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Solver } from './planning/solver';
-import { canonical } from './store/canonical';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
 import { openTraces, type TraceShelf } from './store/traces';
 import { openRecords, type RecordShelf } from './store/records';
-import { writeSetting } from './store/settings-table';
-import { StoreFailed, alone, inTransaction, transactionNow, whenUnclean } from './store/transaction';
+import { StoreFailed, alone, transactionNow, whenUnclean } from './store/transaction';
 import { openLearning, type Learning } from './learnt';
 import { archiveOf } from './files/archive';
 import { openImportDesk, type ImportDesk } from './imports/desk';
@@ -68,16 +58,6 @@ export type BarServer = {
 export type Changed =
   { ok: true; bar: Bar } | { ok: false; why: 'in-use' | 'changed-since'; field: string; reason: string };
 
-export type Health = {
-  status: 'ok' | 'failing';
-  store: 'ok' | 'failing';
-  planner: 'ok' | 'failing';
-  storage: StorageState['level'];
-  faults: string[];
-  uptimeS: number;
-  seq: number;
-};
-
 export type BarServerParts = {
   source: DataSource;
   solver: Solver;
@@ -100,8 +80,8 @@ const BEING_READ_IN = 'The whole bar is being read in from a file; wait until th
 const FOLLOW_MS = 4000;
 /** How long closed orders stay in what a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
-const GO_BACK =
-  'Stop the server, keep the damaged file, put the latest copy that `npm run backup` made in its place, and start again.';
+const CHANGED_SINCE =
+  'The bench has been changed from another device meanwhile. Load it again; then change it.';
 
 export async function openBar({
   source,
@@ -197,6 +177,7 @@ export async function openBar({
     (storage) => hub.broadcast('storage', storage),
     freeBytes,
   );
+  const health = openHealth(source, faults, log, planning, space);
   const hub = openHub(
     log.after,
     () => [
@@ -214,10 +195,10 @@ export async function openBar({
   const post: BarServer['post'] = async (events) => {
     if (faults.length > 0) throw new StoreFailed('damaged', `The database is damaged. ${GO_BACK}`);
     const result = await log.append(events, admit).catch((error: unknown) => {
-      refusedMs = performance.now();
+      health.refused();
       throw error;
     });
-    refusedMs = -Infinity;
+    health.took();
     if (result.ok && result.appended.length > 0) {
       hub.broadcastEvents(result.appended);
       const happened = result.appended.map(({ event }) => event);
@@ -240,8 +221,6 @@ export async function openBar({
     await planning.replan('bench');
   };
   let servedSince = 0;
-  /** When the store last failed to take a post, and has taken none since. */
-  let refusedMs = -Infinity;
   /** The hands at work are one person's where there is one pair; of two, what the bar is used to counts. */
   const learnAgain = async (by: string | undefined) => {
     servedSince = 0;
@@ -266,21 +245,6 @@ export async function openBar({
     random: Math.random,
   });
   const barVersion = () => versionOf(bar);
-  let writtenMs = -Infinity;
-  let writes = true;
-  /** Whether the disk takes what is written to it: tried, and not more than once a second. */
-  const canWrite = async () => {
-    if (performance.now() - refusedMs < REFUSED_MS) return false;
-    if (performance.now() - writtenMs < HEALTH_MS) return writes;
-    writes = await inTransaction(source, (manager) =>
-      writeSetting(manager, 'health', { atMs: Date.now() }),
-    ).then(
-      () => true,
-      () => false,
-    );
-    writtenMs = performance.now();
-    return writes;
-  };
 
   return {
     log,
@@ -305,7 +269,7 @@ export async function openBar({
           return { ok: false, why: 'changed-since', field: 'bar', reason: CHANGED_SINCE };
         const change = typeof asked === 'function' ? asked(bar) : asked;
         const next = changeBar(bar, change);
-        const busy = stationInUse(change, log.state(), bar) ?? cupsLeftOver(log.state(), book, bar, next);
+        const busy = whyNotNow(change, log.state(), book, bar, next);
         if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
         await transactionNow(source, (manager) => writeBar(manager, next));
         bar = next;
@@ -329,34 +293,7 @@ export async function openBar({
       barMs: clock.nowMs(),
       rate: clock.rate,
     }),
-    health: async () => {
-      const isWritten = await canWrite();
-      const { level } = await space.look();
-      const isWhole = faults.length === 0;
-      const store = isWritten && isWhole ? 'ok' : 'failing';
-      return {
-        status: store,
-        store,
-        planner: planning.healthy() ? 'ok' : 'failing',
-        storage: level,
-        faults: [
-          ...(isWritten
-            ? []
-            : ['The database cannot be written to. Taps wait on their devices until it can.']),
-          ...(isWhole
-            ? []
-            : [
-                `The database is damaged (${faults[0]}). What can be read is shown, and nothing is stored. ${GO_BACK}`,
-              ]),
-          ...log
-            .damage()
-            .slice(0, 5)
-            .map(({ seq, reason }) => `Event ${seq} of the log was left out: ${reason}. ${GO_BACK}`),
-        ],
-        uptimeS: Math.round(process.uptime()),
-        seq: log.seq(),
-      };
-    },
+    health: health.look,
     close: async () => {
       clearInterval(following);
       space.close();
@@ -373,42 +310,4 @@ export async function openBar({
       await alone(source, () => source.destroy());
     },
   };
-}
-
-const HEALTH_MS = 1000;
-/** A post that the store did not take speaks against its health for so long, if none is taken meanwhile, milliseconds. */
-const REFUSED_MS = 5000;
-const CHANGED_SINCE =
-  'The bench has been changed from another device meanwhile. Load it again; then change it.';
-
-/** Short, and another for other settings. */
-const versionOf = (bar: Bar): string => {
-  const known = versions.get(bar) ?? createHash('sha256').update(canonical(bar)).digest('hex').slice(0, 16);
-  versions.set(bar, known);
-  return known;
-};
-const versions = new WeakMap<Bar, string>();
-
-/** A station with a brew on it stays as it is until it is cleaned. */
-function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {
-  if (!stations) return null;
-  const gone = bar.stations.find(
-    ({ id, brewerId }) =>
-      brewAt(state, id) && !stations.some((station) => station.id === id && station.brewerId === brewerId),
-  );
-  return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
-}
-
-/** Which waiting cups could be brewed before a change and could not be after it; null where there are none. */
-function cupsLeftOver(state: BarState, book: RecipeBook, before: Bar, after: Bar): string | null {
-  const waiting = Object.values(state.orders).flatMap((order) =>
-    order.cups.filter(({ status }) => status === 'waiting').map((cup) => ({ order, cup })),
-  );
-  const lost = waiting.filter(({ cup }) => cardFor(before, cup, book).ok && !cardFor(after, cup, book).ok);
-  if (lost.length === 0) return null;
-  const names = lost
-    .slice(0, 4)
-    .map(({ order, cup }) => `order ${badgeOf(order.badge).letter}, ${cup.coffee}, ${cup.cupMl} ml`);
-  const more = lost.length > names.length ? ` and ${lost.length - names.length} more` : '';
-  return `A cup that waits could then not be brewed: ${names.join('; ')}${more}. Brew or cancel it first.`;
 }

@@ -1,0 +1,50 @@
+/**
+ * What a change of the bench's settings must not break, and what names the settings that it was made from.
+ */
+import { createHash } from 'node:crypto';
+import { badgeOf, brewAt, type BarState } from '@even-kettle/core/brew';
+import type { Bar, BarChange } from '@even-kettle/core/contract';
+import { cardFor } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
+import { canonical } from '../store/canonical';
+
+/** Why a change cannot be made just now, in words; null where it can. */
+export const whyNotNow = (
+  change: BarChange,
+  state: BarState,
+  book: RecipeBook,
+  before: Bar,
+  after: Bar,
+): string | null => stationInUse(change, state, before) ?? cupsLeftOver(state, book, before, after);
+
+/** Short, and another for other settings. */
+export const versionOf = (bar: Bar): string => {
+  const known = versions.get(bar) ?? createHash('sha256').update(canonical(bar)).digest('hex').slice(0, 16);
+  versions.set(bar, known);
+  return known;
+};
+const versions = new WeakMap<Bar, string>();
+
+/** A station with a brew on it stays as it is until it is cleaned. */
+function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {
+  if (!stations) return null;
+  const gone = bar.stations.find(
+    ({ id, brewerId }) =>
+      brewAt(state, id) && !stations.some((station) => station.id === id && station.brewerId === brewerId),
+  );
+  return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
+}
+
+/** Which waiting cups could be brewed before a change and could not be after it; null where there are none. */
+function cupsLeftOver(state: BarState, book: RecipeBook, before: Bar, after: Bar): string | null {
+  const waiting = Object.values(state.orders).flatMap((order) =>
+    order.cups.filter(({ status }) => status === 'waiting').map((cup) => ({ order, cup })),
+  );
+  const lost = waiting.filter(({ cup }) => cardFor(before, cup, book).ok && !cardFor(after, cup, book).ok);
+  if (lost.length === 0) return null;
+  const names = lost
+    .slice(0, 4)
+    .map(({ order, cup }) => `order ${badgeOf(order.badge).letter}, ${cup.coffee}, ${cup.cupMl} ml`);
+  const more = lost.length > names.length ? ` and ${lost.length - names.length} more` : '';
+  return `A cup that waits could then not be brewed: ${names.join('; ')}${more}. Brew or cancel it first.`;
+}
