@@ -2,11 +2,11 @@
  * The number to read across the bar.
  */
 import { View } from 'react-native';
-import { anchorMs } from '@even-kettle/core/brew';
 import type { ScaleState } from '@even-kettle/core/contract';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { showClock, showMass, type Units } from '@even-kettle/core/units';
 import { Text } from '../../ui/text';
+import { cueClock } from './cue';
 
 type FigureProps = {
   item: AgendaItem;
@@ -58,10 +58,10 @@ function Beside({ label, figure, testID }: { label: string; figure: string; test
   );
 }
 
-/** A running brew's own timer, or what is left of a step that runs by the clock. */
+/** What is left of a step that runs by the clock; else how long a cue has been waited for, or the brew has run. */
 function clockOf(item: AgendaItem, nowMs: number): string {
   if (item.asks === 'runs')
     return showClock(Math.max(0, Math.ceil((item.dueMs + item.step.durationS * 1000 - nowMs) / 1000)));
-  const zeroMs = item.brew ? anchorMs(item.brew, nowMs) : null;
-  return zeroMs === null ? '0:00' : showClock(Math.max(0, nowMs - zeroMs) / 1000);
+  const { fromMs } = cueClock(item, nowMs) ?? { fromMs: nowMs };
+  return showClock(Math.max(0, nowMs - fromMs) / 1000);
 }

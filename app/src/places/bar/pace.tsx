@@ -2,7 +2,7 @@
  * How far a step should be by now, and how far it is: for a pour what the scale should read, and reads.
  */
 import { View, type ViewStyle } from 'react-native';
-import { anchorMs, bedShowsMs, paceOf, timelineAt } from '@even-kettle/core/brew';
+import { anchorMs, bedShowsMs, paceOf } from '@even-kettle/core/brew';
 import type { ScaleState } from '@even-kettle/core/contract';
 import { SOON_MS, latenessOf, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
@@ -10,6 +10,7 @@ import { useLook } from '../../ui/look';
 import { Row } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
+import { cueClock, cueShare } from './cue';
 
 type Props = { item: AgendaItem; nowMs: number; units: Units };
 
@@ -39,7 +40,7 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
         ) : pace && pace.aheadG !== null && begunMs !== null ? (
           <Ahead aheadG={pace.aheadG} flowGPerS={scale!.flowGPerS} step={step} units={units} />
         ) : (
-          <Text quiet>{paceWords(item, forS, begunMs !== null, pace?.shouldG ?? null, units)}</Text>
+          <Text quiet>{paceWords(item, nowMs, forS, begunMs !== null, pace?.shouldG ?? null, units)}</Text>
         )}
         {zeroMs !== null && item.asks !== 'cue' ? (
           <Text testID="brew-clock">{showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
@@ -117,6 +118,7 @@ function Ahead({
 
 function paceWords(
   item: AgendaItem,
+  nowMs: number,
   forS: number,
   begun: boolean,
   shouldG: number | null,
@@ -124,9 +126,10 @@ function paceWords(
 ): string {
   const { step, card, awaited } = item;
   if (item.asks === 'cue') {
+    const { lessS } = cueClock(item, nowMs) ?? { lessS: 0 };
     const window = awaited?.cueWindowS ?? card.brewWindowS;
     return awaited?.cueWindowS || awaited?.kind === 'drawdown'
-      ? `expected ${showClock(window.from)} to ${showClock(window.to)}`
+      ? `expected ${showClock(window.from - lessS)} to ${showClock(window.to - lessS)}`
       : `about ${awaited?.durationS ?? step.durationS} s`;
   }
   if (shouldG !== null) {
@@ -137,11 +140,6 @@ function paceWords(
   if (step.stirs && begun)
     return `stir ${Math.min(step.stirs, Math.max(1, Math.ceil((forS / step.durationS) * step.stirs)))} of ${step.stirs}`;
   return item.asks === 'runs' ? 'goes on by itself' : `about ${step.durationS} s`;
-}
-
-function cueShare(item: AgendaItem, nowMs: number): number {
-  const running = item.brew && timelineAt(item.brew, nowMs).find(({ step }) => step.id === item.awaited?.id);
-  return running ? within((nowMs - running.startMs) / (running.endMs - running.startMs)) : 0;
 }
 
 const within = (share: number): number => Math.min(1, Math.max(0, share));
