@@ -36,9 +36,9 @@ test('each kind of step may move as far as the craft lets it', () => {
     Object.fromEntries(brewCard(recipe(id), cup).steps.map(({ id: of, lag }) => [of, lag]));
   const thirds = lags('cone-thirds');
   expect(thirds['fill']).toEqual({ minS: 0, idealS: 0, maxS: null, penalty: 0 });
-  expect(thirds['weigh']).toEqual({ minS: 0, idealS: 0, maxS: 300, penalty: 0 });
+  expect(thirds['weigh']).toEqual({ minS: 0, idealS: 0, maxS: 60, penalty: 0.05 });
   expect(thirds['grind']).toEqual({ minS: 0, idealS: 0, maxS: 0, penalty: 0 });
-  expect(thirds['load']).toEqual({ minS: 0, idealS: 0, maxS: 120, penalty: 0.02 });
+  expect(thirds['load']).toEqual({ minS: 0, idealS: 0, maxS: 120, penalty: 0.05 });
   // First water up to two minutes after taring; a pour 3 s early to 8 s late; a swirl straight on.
   expect(thirds['bloom']).toEqual({ minS: 0, idealS: 0, maxS: 120, penalty: 0.05 });
   expect(thirds['swirl-bloom']).toEqual({ minS: 0, idealS: 0, maxS: 0, penalty: 0 });

@@ -191,9 +191,11 @@ export class RecipeError extends Error {
 const POUR_WINDOW: StartWindow = { earlyS: 3, lateS: 8, penalty: 1 };
 const USUAL_WINDOW: Partial<Record<StepKind, StartWindow>> = {
   fill: { earlyS: 0, lateS: 300, penalty: 0 },
-  weigh: { earlyS: 0, lateS: 300, penalty: 0 },
-  'set-filter': { earlyS: 0, lateS: 300, penalty: 0.02 },
-  load: { earlyS: 0, lateS: 120, penalty: 0.02 },
+  // From filling to the kettle's first use at most three minutes more than it heats, and nothing is got ready sooner than
+  // it need be: these two make them up, and what waits in between has its price.
+  weigh: { earlyS: 0, lateS: 60, penalty: 0.05 },
+  'set-filter': { earlyS: 0, lateS: 120, penalty: 0.05 },
+  load: { earlyS: 0, lateS: 120, penalty: 0.05 },
   flame: { earlyS: 0, lateS: 120, penalty: 0.05 },
   pour: POUR_WINDOW,
   decant: { earlyS: 0, lateS: 20, penalty: 0.5 },
