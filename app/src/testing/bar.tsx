@@ -6,9 +6,11 @@ import { EMPTY_BAR, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { SCHOOLS, bookOf, latestOf, type Recipe } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
+import { quoteOrder, standingPlan } from '@even-kettle/core/plan';
 import type { Api } from '../bar/api';
 import { BarContext, type BarHere } from '../bar/bar-context';
 import { openDeviceBoard } from '../bar/device-board';
+import type { Planner } from '../bar/planner';
 import type { BarView } from '../bar/store';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
@@ -68,6 +70,22 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
   ...part,
 });
 
+/** What the page's worker would say to a question for quotes, by the same planner, a moment later. */
+const answerQuotes: Planner['ask'] = (given, question, hear) => {
+  let silent = false;
+  setTimeout(() => {
+    if (question.ask !== 'quotes' || silent) return;
+    const { state, bench, nowMs, plan } = given;
+    const standing = { state, bench, book: bookOf(SCHOOLS), nowS: Math.ceil(nowMs / 1000), plan };
+    const base = standingPlan(standing);
+    act(() => {
+      for (const { name, cups } of question.drafts)
+        hear({ ask: 'quotes', name, quote: quoteOrder(standing, base, cups) });
+    });
+  }, 0);
+  return () => void (silent = true);
+};
+
 /** A page on the bar. Gives what it told the store, and what it asked of the server. */
 export function showPage(
   page: ReactNode,
@@ -81,13 +99,13 @@ export function showPage(
     act: (events: BarEvent[]) => (acted.push(...events), true),
     tookRecipe: (recipe: Recipe) => saved.push(recipe),
     tookBar: () => undefined,
-    given: () => null,
+    given: () => ({ state: view.state, bench: view.bar, saved: [], nowMs, plan: view.plan }),
   };
   const here = {
     store,
     api,
     devices: openDeviceBoard(),
-    planner: { ask: () => () => undefined, plan: () => Promise.resolve(null) },
+    planner: { ask: answerQuotes, plan: () => Promise.resolve(null) },
     clock: { nowMs: () => nowMs, rate: () => 1 },
   } as unknown as BarHere;
   render(

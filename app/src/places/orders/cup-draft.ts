@@ -5,8 +5,10 @@ import { type CupAsk } from '@even-kettle/core/brew';
 import { cardFor } from '@even-kettle/core/plan';
 import {
   CUP_RANGE_ML,
+  METHODS,
   brewerById,
   type Addition,
+  type MethodId,
   type Recipe,
   type RecipeBook,
 } from '@even-kettle/core/recipe';
@@ -100,5 +102,34 @@ export function byMethod(
     });
     const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
     return cups.length === drafts.length ? [{ name: method, cups }] : [];
+  });
+}
+
+/**
+ * What may bring the cups of an order closer together: each of its kinds of cup brewed by another method.
+ * Gives the quotes to ask for, each with what it would be in words.
+ */
+export function otherWays(
+  drafts: Draft[],
+  bar: Bar,
+  menu: Recipe[],
+  book: RecipeBook,
+  units: Units,
+): (QuoteDraft & { what: string })[] {
+  const kinds = drafts.filter(
+    (draft, index) =>
+      drafts.findIndex((each) => each.recipeId === draft.recipeId && each.sizeText === draft.sizeText) ===
+      index,
+  );
+  return kinds.flatMap((kind) => {
+    const index = drafts.indexOf(kind);
+    const own = menu.find(({ id }) => id === kind.recipeId)?.method;
+    return byMethod(drafts, index, bar, menu, book, units)
+      .filter(({ name }) => name !== own)
+      .map(({ name, cups }) => ({
+        name: `cup ${index + 1} by ${name}`,
+        cups,
+        what: `Cup ${index + 1} by ${METHODS[name as MethodId].name.toLowerCase()}`,
+      }));
   });
 }

@@ -1,5 +1,5 @@
 /** Taking an order: what the form lets through, and what it says of the rest. */
-import { act, fireEvent, screen } from '@testing-library/react-native';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { NewOrder } from './new-order';
@@ -11,8 +11,13 @@ function show(units: Units = METRIC) {
   return showPage(<NewOrder />, { view: viewOf({ bar: { ...TEST_BAR, units } }) }).acted;
 }
 const take = () => act(() => fireEvent.press(screen.getByTestId('take-order')));
+/** Takes the order, and waits until it is taken: its time is worked out first. */
+const takeNow = async (taken: unknown[]) => {
+  take();
+  await waitFor(() => expect(taken).toHaveLength(1));
+};
 
-test('two cups by two methods become one order, each with its own size', () => {
+test('two cups by two methods become one order, each with its own size', async () => {
   const taken = show();
   expect(screen.getByText('17.6 g to 285 g water, 3:07 on the timer')).toBeTruthy();
   act(() => fireEvent.press(screen.getByTestId('add-cup')));
@@ -20,7 +25,7 @@ test('two cups by two methods become one order, each with its own size', () => {
   act(() => fireEvent.press(screen.getAllByLabelText('Slack Tide decaf, DECAF · medium')[1]!));
   type('Size of cup 2 in ml', '240');
   type('For whom', '  window ');
-  take();
+  await takeNow(taken);
   expect(taken).toMatchObject([
     {
       type: 'order-taken',
@@ -35,21 +40,21 @@ test('two cups by two methods become one order, each with its own size', () => {
   expect(mockReplace).toHaveBeenCalledWith('/');
 });
 
-test('another recipe of the method and ice are asked for by name, and the brew is stronger for the ice', () => {
+test('another recipe of the method and ice are asked for by name, and the brew is stronger for the ice', async () => {
   const taken = show();
   expect(screen.queryByLabelText(/^Flat-bottom/)).toBeNull();
   choose('Recipe of cup 1', 'cone-evenpulses');
   choose('Added to cup 1', 'ice');
   // 250 / (16.5 - 2) = 17.2 g, in 14.5 / 1.769 + 2 = 10.2 times of water.
   expect(screen.getByText(/^17.2 g to 175 g water/)).toBeTruthy();
-  take();
+  await takeNow(taken);
   expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', addition: 'ice' }] }]);
 });
 
-test('a size in the bar’s unit is stored in millilitres', () => {
+test('a size in the bar’s unit is stored in millilitres', async () => {
   const taken = show({ ...METRIC, volume: 'fl oz' });
   type('Size of cup 1 in fl oz', '10');
-  take();
+  await takeNow(taken);
   expect(taken).toMatchObject([{ cups: [{ cupMl: 296 }] }]);
 });
 
@@ -68,16 +73,16 @@ test.each([
   expect(taken).toEqual([]);
 });
 
-test('six cups are the most, and a cup can be taken out again', () => {
+test('six cups are the most, and a cup can be taken out again', async () => {
   const taken = show();
   for (let cups = 1; cups < 6; cups += 1) act(() => fireEvent.press(screen.getByTestId('add-cup')));
   expect(screen.getByText('Six cups are the most for one order.')).toBeTruthy();
   press('Remove cup 3');
-  take();
+  await takeNow(taken);
   expect((taken[0] as { cups: unknown[] }).cups).toHaveLength(5);
 });
 
-test('only sizes that a brewer here makes by the recipe are offered, and one that is tapped is taken', () => {
+test('only sizes that a brewer here makes by the recipe are offered, and one that is tapped is taken', async () => {
   const taken = show();
   choose('Recipe of cup 1', 'cone-evenpulses');
   const offered = screen.getAllByLabelText(/ml for cup 1$/);
@@ -90,6 +95,36 @@ test('only sizes that a brewer here makes by the recipe are offered, and one tha
     act(() => fireEvent.press(screen.getAllByLabelText(/ml for cup 1$/)[index]!));
     expect(screen.getByText(/on the timer$/)).toBeTruthy();
   }
-  take();
+  await takeNow(taken);
   expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', cupMl: 350 }] }]);
+});
+
+test('an order that was changed is promised by its own cups, never by what was worked out before the change', async () => {
+  const taken = show();
+  const quoted = () => screen.getByTestId('quoted').props.children as string;
+  await waitFor(() => quoted());
+  const oneCup = quoted();
+  act(() => fireEvent.press(screen.getByTestId('add-cup')));
+  act(() => fireEvent.press(screen.getAllByLabelText(/^Press, heavy/)[1]!));
+  // What was worked out for the one cup is not shown for the two, nor promised.
+  expect(screen.queryByTestId('quoted')).toBeNull();
+  await takeNow(taken);
+  const { promisedMs, expectedMs } = taken[0] as { promisedMs: number; expectedMs: number };
+  // A long press takes nearly twelve minutes; the cone alone is out in half of that.
+  const [minutes, seconds] = oneCup.split(':').map(Number);
+  expect(expectedMs / 1000).toBeGreaterThan(minutes! * 60 + seconds! + 240);
+  expect(promisedMs).toBeGreaterThan(expectedMs);
+});
+
+test('an order whose cups come out far apart says so before it is taken, and what brings them together', async () => {
+  show();
+  for (let cups = 1; cups < 4; cups += 1) act(() => fireEvent.press(screen.getByTestId('add-cup')));
+  await waitFor(() =>
+    expect(screen.getByTestId('apart')).toHaveTextContent(/^Its cups come out \d+:\d\d apart\./),
+  );
+  await waitFor(() =>
+    expect(screen.getByTestId('apart')).toHaveTextContent(
+      /apart\. (Cup 1 by|Alike cups as one brew).*: \d+:\d\d apart\.$/,
+    ),
+  );
 });

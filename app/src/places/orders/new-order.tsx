@@ -4,18 +4,19 @@
 import { useState } from 'react';
 import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
-import { promiseS } from '@even-kettle/core/plan';
+import { promiseS, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
 import { useDraft } from '../../ui/use-draft';
-import { QuoteLine } from './quote-line';
+import { APART_S, QuoteLine, type Closer } from './quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
+import { useOnceThere } from './use-once-there';
 import { useQuotes } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 import { AsOne, mergedCups } from './as-one';
-import { byMethod, firstDraft, readDraft, recipesOn, sizesFor, type Draft } from './cup-draft';
+import { byMethod, firstDraft, otherWays, readDraft, recipesOn, sizesFor, type Draft } from './cup-draft';
 import { CupForm } from './cup-form';
 
 const MOST_CUPS = 6;
@@ -33,6 +34,22 @@ function isOrderDraft(kept: unknown): kept is OrderDraft {
       [key, coffeeId, recipeId, sizeText, addition].every((each) => typeof each === 'string'),
     )
   );
+}
+
+/** A way is worth a word where it brings the cups so much closer together, seconds. */
+const WORTH_S = 60;
+
+/** The way that brings the cups closest together; null where none is worth it. */
+function closest(quotes: Record<string, Quote>, ways: { name: string; what: string }[]): Closer | null {
+  const order = quotes['order'];
+  if (!order?.ok) return null;
+  return ways
+    .flatMap(({ name, what }) => {
+      const quote = quotes[name];
+      return quote?.ok ? [{ what, apartS: quote.apartS }] : [];
+    })
+    .filter(({ apartS }) => apartS <= order.apartS - WORTH_S)
+    .reduce<Closer | null>((best, way) => (best && best.apartS <= way.apartS ? best : way), null);
 }
 
 export function NewOrder() {
@@ -76,6 +93,8 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     0,
     drafts.findIndex(({ key }) => key === activeKey),
   );
+  const ways = otherWays(drafts, bar, menu, book, units);
+  const isApart = (each: Quote | undefined) => each?.ok === true && each.apartS > APART_S;
   const quotes = useQuotes(
     allRight
       ? [
@@ -85,16 +104,21 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           ...(together || shared ? [] : byMethod(drafts, active, bar, menu, book, units)),
         ]
       : [],
+    (known) => (isApart(known['order']) && !together ? ways : []),
   );
   const quote = quotes['order'];
+  const closer = isApart(quote)
+    ? closest(quotes, [
+        ...ways,
+        ...(merged && !together ? [{ name: 'other way', what: 'Alike cups as one brew' }] : []),
+      ])
+    : null;
 
   const change = (key: string, part: Partial<Draft>) => {
     setActiveKey(key);
     setDrafts(drafts.map((draft) => (draft.key === key ? { ...draft, ...part } : draft)));
   };
   const take = () => {
-    setAsked(true);
-    if (!allRight) return;
     const trimmed = name.trim();
     const taken = store.act(
       [
@@ -119,6 +143,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     forgetDraft();
     router.replace('/');
   };
+  const [waiting, takeOnceQuoted] = useOnceThere(quote !== undefined, take);
 
   return (
     <Page>
@@ -164,7 +189,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
       {allRight ? (
         <Card>
-          <QuoteLine quote={quote} />
+          <QuoteLine quote={quote} closer={closer} />
           {merged ? (
             <AsOne
               cups={cups.length - merged.length + 1}
@@ -187,8 +212,18 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       ) : null}
       <Tap
         kind="main"
-        label={drafts.length === 1 ? 'Take the order' : `Take ${drafts.length} cups`}
-        onPress={take}
+        label={
+          waiting
+            ? 'Working out when it would be ready'
+            : drafts.length === 1
+              ? 'Take the order'
+              : `Take ${drafts.length} cups`
+        }
+        disabled={waiting}
+        onPress={() => {
+          setAsked(true);
+          if (allRight) takeOnceQuoted();
+        }}
         testID="take-order"
         style={{ minHeight: 72 }}
       />

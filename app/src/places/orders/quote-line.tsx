@@ -34,10 +34,13 @@ export function Shifts({ shifts, otherwise }: { shifts: Shift[]; otherwise: stri
 }
 
 /** Cups of one order that come out further apart than this are told of before it is taken, seconds. */
-const APART_S = 120;
+export const APART_S = 120;
+
+/** A change of the order that brings its cups closer together: what it is, and how far apart they then are, seconds. */
+export type Closer = { what: string; apartS: number };
 
 /** The time that is said to the guest, large, and the price that the others pay. */
-export function QuoteLine({ quote }: { quote: Quote | undefined }) {
+export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer: Closer | null }) {
   const nowMs = useNow(1000);
   if (!quote) return <Text quiet>Working out when it would be ready.</Text>;
   if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
@@ -55,8 +58,10 @@ export function QuoteLine({ quote }: { quote: Quote | undefined }) {
       </Row>
       {quote.apartS > APART_S ? (
         <Text bold testID="apart">
-          Its cups come out {showClock(quote.apartS)} apart. Fewer cups of one method, one larger brew, or two
-          orders bring them closer together.
+          Its cups come out {showClock(quote.apartS)} apart.{' '}
+          {closer
+            ? `${closer.what}: ${showClock(closer.apartS)} apart.`
+            : 'No other method that this bench has brings them much closer together.'}
         </Text>
       ) : null}
       <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise="No other order waits for it." />

@@ -12,11 +12,26 @@ export type QuoteDraft = { name: string; cups: CupAsk[] };
 const SETTLE_MS = 60;
 const AGAIN_MS = 10_000;
 
-/** The quotes by the draft's name; those of drafts that are asked anew stand until the new ones are there. */
-export function useQuotes(drafts: QuoteDraft[]): Record<string, Quote> {
+/**
+ * The quotes by the draft's name. A quote stands until a newer one of the very same cups is there, and is gone at once when
+ * the cups are others: an order is never promised by what was worked out for another.
+ * @param further what else is to be asked once the first are known
+ */
+export function useQuotes(
+  first: QuoteDraft[],
+  further: (known: Record<string, Quote>) => QuoteDraft[],
+): Record<string, Quote> {
   const { planner, store } = useHere();
   const { plan } = useBar();
-  const [quotes, setQuotes] = useState<Record<string, Quote>>({});
+  const [answers, setAnswers] = useState<Record<string, { cups: string; quote: Quote }>>({});
+  const known = (drafts: QuoteDraft[]): Record<string, Quote> =>
+    Object.fromEntries(
+      drafts.flatMap(({ name, cups }) => {
+        const answer = answers[name];
+        return answer?.cups === JSON.stringify(cups) ? [[name, answer.quote]] : [];
+      }),
+    );
+  const drafts = [...first, ...further(known(first))];
   const asked = JSON.stringify(drafts);
   useEffect(() => {
     const wanted = JSON.parse(asked) as QuoteDraft[];
@@ -26,16 +41,19 @@ export function useQuotes(drafts: QuoteDraft[]): Record<string, Quote> {
       if (!given || wanted.length === 0) return;
       silence?.();
       silence = planner.ask(given, { ask: 'quotes', drafts: wanted }, (answer) => {
-        if (answer.ask === 'quotes') setQuotes((before) => ({ ...before, [answer.name]: answer.quote }));
+        if (answer.ask !== 'quotes') return;
+        const { name, quote } = answer;
+        const cups = JSON.stringify(wanted.find((draft) => draft.name === name)?.cups);
+        setAnswers((before) => ({ ...before, [name]: { cups, quote } }));
       });
     };
-    const first = setTimeout(ask, SETTLE_MS);
+    const soon = setTimeout(ask, SETTLE_MS);
     const again = setInterval(ask, AGAIN_MS);
     return () => {
-      clearTimeout(first);
+      clearTimeout(soon);
       clearInterval(again);
       silence?.();
     };
   }, [asked, plan, planner, store]);
-  return quotes;
+  return known(drafts);
 }
