@@ -36,6 +36,20 @@ test('the second cup of a bar with one cone waits for it, and the line says who 
   );
 });
 
+test('a long cleaning that waits for a flame says so, and no keeper of a flame is offered as help', () => {
+  const { state } = reduce(events, book, EMPTY_BAR);
+  const link = {
+    brewId: 'cup-A.1',
+    for: 'tool' as const,
+    tool: 'keeper of flame 1',
+    until: T0 / 1000,
+    step: null,
+  };
+  expect(linkInWords(link, { state, bench: TEST_BAR, book })).toMatch(
+    /^A’s cup waits until \d\d:\d\d.*, since a flame is never left alone\.$/,
+  );
+});
+
 test('help and changes are told with what they bring, and why', () => {
   const { state } = reduce(events, book, EMPTY_BAR);
   const order = state.orders['A']!;

@@ -3,7 +3,7 @@
  */
 import type { BarState, OrderState } from '@even-kettle/core/brew';
 import { badgeOf } from '@even-kettle/core/brew';
-import type { Bench, Help, Link } from '@even-kettle/core/plan';
+import { isFlameKeeper, type Bench, type Help, type Link } from '@even-kettle/core/plan';
 import { METHODS, brewerById, type CardStep, type RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import type { PlanChange } from './store';
@@ -46,6 +46,8 @@ export function linkInWords(link: Link, known: Known): string {
     : '';
   if (link.for === 'partner')
     return `${who} starts at ${until}, to come out with the rest of its order${frees}.`;
+  if (isFlameKeeper(link.tool ?? ''))
+    return `${who} waits until ${until}, since a flame is never left alone${frees}.`;
   const what = link.for === 'hands' ? 'hands' : a(toolName(link.tool ?? 'tool'));
   return `${who} waits for ${what} until ${until}${frees}.`;
 }

@@ -7,6 +7,7 @@ import {
   BED_PREPARATIONS,
   METHOD_IDS,
   PHASES,
+  GLOBE_WAYS,
   STEP_KINDS,
   TOOLS,
   WATER_MEANINGS,
@@ -89,9 +90,11 @@ const step = z.strictObject({
       z.strictObject({ sPerDoseG: number(0.05, 20, 's for each gram of dose') }),
       z.strictObject({ untilS: seconds(1) }),
       z.strictObject({ hotS: seconds(1), coldS: seconds(1) }),
+      z.strictObject({ sAtRef: seconds(1) }),
+      z.strictObject({ globe: z.enum(GLOBE_WAYS), lessS: seconds() }),
       z.enum(['pour', 'heating', 'drawdown']),
     ],
-    'must be {"s": 4}, {"sPerDoseG": 1.2}, {"untilS": 38}, {"hotS": 110, "coldS": 330}, "pour", "heating" or "drawdown"',
+    'must be {"s": 4}, {"sPerDoseG": 1.2}, {"untilS": 38}, {"hotS": 110, "coldS": 330}, {"sAtRef": 180}, {"globe": "near boiling", "lessS": 0}, "pour", "heating" or "drawdown"',
   ),
   end: z.union(
     [

@@ -16,6 +16,7 @@ import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda } from './agenda';
 import { PROMISE_S, byTurn, dueMsOf, waysInTurn } from './turn';
 import { kindOf, type Bench } from './bench';
+import { keepFlames } from './flames';
 import {
   PROBLEM_FORMAT,
   stepKey,
@@ -70,6 +71,7 @@ export function buildProblem(
   };
   const unplannable: BarProblem['unplannable'] = [];
   const byOrder = new Map<string, PlanBrew[]>();
+  const stepsOf = new Map<string, readonly CardStep[]>();
   const { near, later } = inReach(state);
   const ways = waysInTurn(state, bench, book);
   for (const order of near) {
@@ -77,14 +79,17 @@ export function buildProblem(
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation)) {
         const planned = pinBrew(problem, brew, bench, nowS);
+        stepsOf.set(planned.id, brew.card.steps);
         if (brew.abandoned) addCleaning(problem, planned, brew);
         else brews.push(planned);
       }
       // A cup that shares a brew has none of its own.
       if (cup.status !== 'waiting' || cup.with) continue;
       const way = ways.get(cup.cupId)!;
-      if ('card' in way) brews.push(waitingBrew(cup, order, way.card, bench, way.kind));
-      else unplannable.push({ cupId: cup.cupId, reason: way.reason });
+      if ('card' in way) {
+        brews.push(waitingBrew(cup, order, way.card, bench, way.kind));
+        stepsOf.set(nextBrewId(cup), way.card.steps);
+      } else unplannable.push({ cupId: cup.cupId, reason: way.reason });
     }
     problem.brews.push(...brews);
     byOrder.set(order.id, brews);
@@ -93,6 +98,7 @@ export function buildProblem(
     const brews = [...byOrder.get(order.id)!, ...sharedBrews(problem, state, order)];
     if (brews.length > 0) problem.orders.push(planOrder(order, brews, nowS));
   }
+  keepFlames(problem, stepsOf);
   const away = awayFrom(state, bench, nowS);
   if (away.length > 0) problem.away = away;
   if (before) {

@@ -24,3 +24,4 @@ export { movesBetween, worthTaking } from './moves';
 export type { PlanMove } from './moves';
 export { chainOf, promiseS, quoteOrder, rush, standingPlan, urgePast, whatHelps } from './quote';
 export type { Help, Link, Quote, Shift, Standing, Urging } from './quote';
+export { isFlameKeeper } from './flames';

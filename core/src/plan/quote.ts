@@ -7,6 +7,7 @@ import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
 import { brewersOn, cardFor, type Bench } from './bench';
 import { buildProblem, type BarProblem } from './build';
 import { ImpossibleProblem, stepKey, type Plan, type PlanProblem } from './problem';
+import { isFlameKeeper } from './flames';
 import { roughFinish } from './rough';
 import { NoValidPlan, solve } from './solve';
 
@@ -168,7 +169,11 @@ export function whatHelps(standing: Standing, base: Plan, orderId: string): Help
   const { problem } = problemOf(standing);
   const order = problem.orders.find(({ id }) => id === orderId);
   if (!order) return [];
-  const tools = new Set(problem.brews.flatMap(({ holds }) => holds.map(({ tool }) => tool)));
+  const tools = new Set(
+    problem.brews
+      .flatMap(({ holds }) => holds.map(({ tool }) => tool))
+      .filter((tool) => !isFlameKeeper(tool)),
+  );
   const gain = (changed: PlanProblem) =>
     base.finish[orderId]! - solve(changed, { moves: MOVES, before: base }).finish[orderId]!;
   const helps: Help[] = [

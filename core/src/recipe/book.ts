@@ -2,13 +2,14 @@
  * Recipes by version: a brew keeps the version that it was made with, so old ones stay in the book.
  */
 import type { Recipe, RecipeRef } from './recipe';
+import { EARLIER } from './schools/earlier';
 
 /** Finds the recipe of a cup or brew. */
 export type RecipeBook = (ref: RecipeRef) => Recipe | undefined;
 
 export function bookOf(recipes: Iterable<Recipe>): RecipeBook {
   const byVersion = new Map<string, Recipe>();
-  for (const recipe of recipes) byVersion.set(`${recipe.id}@${recipe.version}`, recipe);
+  for (const recipe of [...EARLIER, ...recipes]) byVersion.set(`${recipe.id}@${recipe.version}`, recipe);
   return ({ recipeId, recipeVersion }) => byVersion.get(`${recipeId}@${recipeVersion}`);
 }
 

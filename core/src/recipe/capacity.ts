@@ -77,6 +77,8 @@ function equalBrews(brewer: Brewer, load: Load): WayOut | null {
 }
 
 function inWords(brewer: Brewer, load: Load, fit: Exclude<Fit, { fits: true }>): string {
+  if (brewer.filledWhole)
+    return `The ${brewer.name} is always filled whole, with ${round((brewer.minDoseG + brewer.maxDoseG) / 2, 1)} g: its basket sets the dose.`;
   switch (fit.why) {
     case 'too little':
       return `${load.doseG} g is too little for the ${brewer.name}: under ${fit.limitG} g the bed is too thin to brew evenly.`;
@@ -92,6 +94,8 @@ export function wayOutInWords(way: WayOut): string {
   const { brewer } = way;
   if (way.kind === 'other brewer')
     return `It fits the ${brewer.name} (${brewer.minDoseG}–${brewer.maxDoseG} g).`;
+  if (way.kind === 'other size' && way.brewer.filledWhole)
+    return `The ${way.brewer.name} makes ${Math.round((way.fromMl + way.toMl) / 2)} ml.`;
   if (way.kind === 'equal brews')
     return `${way.brews} equal brews of ${way.eachMl} ml in the ${brewer.name}.`;
   return `${brewer.name} makes about ${way.fromMl} to ${way.toMl} ml.`;

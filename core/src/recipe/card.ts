@@ -51,8 +51,8 @@ export const DEFAULT_PLACE: Place = {
 /** So many bands finer over ice. */
 const ICED_FINER_BANDS = 4;
 
-/** A globe or pot that is filled with water at least this hot takes the short way to the boil, degrees Celsius. */
-const HOT_FILL_C = 80;
+/** A pot that starts with water of less than this starts cool: none of it comes from the kettle, degrees Celsius. */
+const COOL_C = 40;
 
 export type BrewCard = {
   recipeId: string;
@@ -197,7 +197,7 @@ function layOutIn(
     brewWaterG,
     pours: pourAmounts(recipe, doseG, brewWaterG),
     heatLeftS: heatLeftS(recipe, doseG, heatS),
-    hotFill: kettle.filledAtC >= HOT_FILL_C,
+    filledAtC: kettle.filledAtC,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
     drawdownExponent: exponentOf(recipe, place),
   };
@@ -214,14 +214,14 @@ function layOutIn(
  * a recipe is kept. Neither recipes nor timelines are ever changed.
  */
 function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
-  const { doseG, brewWaterG, heatLeftS: heatS, hotFill, maxFlowGPerS, drawdownExponent } = batch;
+  const { doseG, brewWaterG, heatLeftS: heatS, filledAtC, maxFlowGPerS, drawdownExponent } = batch;
   const known = latest.get(recipe);
   const same =
     known &&
     known.doseG === doseG &&
     known.brewWaterG === brewWaterG &&
     known.heatLeftS === heatS &&
-    known.hotFill === hotFill &&
+    known.filledAtC === filledAtC &&
     known.maxFlowGPerS === maxFlowGPerS &&
     known.drawdownExponent === drawdownExponent;
   if (same) return known.timeline;
@@ -289,11 +289,16 @@ function additionNote(
 
 /** The brew water that comes hot: without pours that have a cooler water of their own. */
 const hotWaterG = (recipe: Recipe, pours: ReturnType<typeof pourAmounts>, brewWaterG: number): number =>
-  brewWaterG -
-  recipe.steps.reduce(
-    (sum, { id, pour }) => sum + (pour?.waterC === undefined ? 0 : (pours.get(id)?.pourG ?? 0)),
-    0,
-  );
+  startsCool(recipe)
+    ? 0
+    : brewWaterG -
+      recipe.steps.reduce(
+        (sum, { id, pour }) => sum + (pour?.waterC === undefined ? 0 : (pours.get(id)?.pourG ?? 0)),
+        0,
+      );
+
+export const startsCool = ({ waterIs, waterC }: Pick<Recipe, 'waterIs' | 'waterC'>): boolean =>
+  waterIs === 'to start with' && waterC < COOL_C;
 
 function mixtureC(steps: readonly CardStep[], waterC: number): number | null {
   const pours = steps.filter((step) => step.pourG !== undefined);

@@ -1,7 +1,7 @@
 export { brewCard, equalShares, DEFAULT_PLACE } from './card';
 export type { BrewCard, Place } from './card';
 export type { CardLag, CardStep } from './lay-out';
-export { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, RATIO_RANGE, USUAL_CUP_ML } from './solve';
+export { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, RATIO_RANGE } from './solve';
 export type { Addition, Ask, Leading } from './solve';
 export { ROAST_LEVELS } from './temperature';
 export type { RoastLevel } from './temperature';
@@ -21,6 +21,7 @@ export {
   METHOD_IDS,
   PHASES,
   RecipeError,
+  GLOBE_WAYS,
   STEP_KINDS,
   TOOLS,
   WATER_MEANINGS,

@@ -149,11 +149,15 @@ test('notes speak where there is something to say', () => {
   expect(notes(CUP, { ...DEFAULT_PLACE.kettle, maxFlowGPerS: 6 })).toEqual([]);
 });
 
-test('a globe filled at 80 °C counts as hot, at 79 as cold', () => {
+test('a recipe that says so much from hot and so much from cold takes 80 °C as hot, 79 as cold', () => {
+  const early = recipe('siphon-early');
+  const told = {
+    ...early,
+    steps: early.steps.map((each) =>
+      each.id === 'rise' ? { ...each, lasts: { hotS: 140, coldS: 360 } } : each,
+    ),
+  };
   const rise = (filledAtC: number) =>
-    step(
-      brewCard(recipe('siphon-early'), CUP, { ...DEFAULT_PLACE, kettle: { powerW: 1200, filledAtC } }),
-      'rise',
-    ).durationS;
+    step(brewCard(told, CUP, { ...DEFAULT_PLACE, kettle: { powerW: 1200, filledAtC } }), 'rise').durationS;
   expect([rise(80), rise(79)]).toEqual([140, 360]);
 });

@@ -4,11 +4,13 @@
  * A pour keeps its flow, so it grows with the batch; where it would run into the next start, that start and all later
  * ones move by the excess. Drawdown follows the dose by the method's exponent. Times are whole seconds, rounded up.
  */
+import { nearBoilingS, riseS } from '../water';
 import { pourAmounts, type PourTarget } from './pours';
 import { roundUp } from './round';
 import {
   RecipeError,
   startWindow,
+  type GlobeWay,
   type Phase,
   type Pour,
   type Recipe,
@@ -60,8 +62,8 @@ export type Batch = {
   pours: ReadonlyMap<string, PourTarget>;
   /** What is left of the kettle's heating when all that is done meanwhile is done, whole seconds. */
   heatLeftS: number;
-  /** A globe or pot is filled with hot water. */
-  hotFill: boolean;
+  /** What a globe or pot is filled with, degrees Celsius. */
+  filledAtC: number;
   /** The most that the kettle's spout pours, g/s. */
   maxFlowGPerS: number;
   /** The power with which drawdown grows with the dose. */
@@ -130,7 +132,7 @@ function place(
       durationS = Math.ceil((anchorS ?? 0) + step.lasts.untilS + movedS - startS);
       if (durationS < 1) notes.push(`${step.name} has no time left at this size, so it falls away.`);
     } else {
-      durationS = lengthS(step, batch, pour);
+      durationS = lengthS(recipe, step, batch, pour);
     }
     if (durationS < 1) continue;
     if (step.anchor) anchorS = step.anchor === 'start' ? startS : startS + durationS;
@@ -258,8 +260,16 @@ export function heatLeftS(recipe: Recipe, doseG: number, heatS: number): number 
   return waitAt < 0 ? 0 : Math.max(0, roundUp(heatS - coveredS));
 }
 
+/** Water at least this hot takes the short way to the boil, degrees Celsius. */
+const HOT_FILL_C = 80;
+
+function globeS(way: GlobeWay, { brewWaterG, filledAtC }: Batch): number {
+  const heatingS = way === 'rise' ? 0 : nearBoilingS(brewWaterG, filledAtC);
+  return heatingS + (way === 'near boiling' ? 0 : riseS(brewWaterG));
+}
+
 /** Whole seconds, rounded up. */
-function lengthS(step: RecipeStep, batch: Batch, target: PourTarget | undefined): number {
+function lengthS(recipe: Recipe, step: RecipeStep, batch: Batch, target: PourTarget | undefined): number {
   const { lasts } = step;
   if (lasts === 'pour') {
     if (!step.pour || !target)
@@ -272,7 +282,9 @@ function lengthS(step: RecipeStep, batch: Batch, target: PourTarget | undefined)
   }
   if (lasts === 'heating') return batch.heatLeftS;
   if (typeof lasts === 'string' || 'untilS' in lasts) return 0;
-  if ('hotS' in lasts) return roundUp(batch.hotFill ? lasts.hotS : lasts.coldS);
+  if ('hotS' in lasts) return roundUp(batch.filledAtC >= HOT_FILL_C ? lasts.hotS : lasts.coldS);
+  if ('sAtRef' in lasts) return roundUp((lasts.sAtRef * batch.brewWaterG) / (recipe.refDoseG * recipe.ratio));
+  if ('globe' in lasts) return Math.max(1, roundUp(globeS(lasts.globe, batch) - lasts.lessS));
   return roundUp('s' in lasts ? lasts.s : lasts.sPerDoseG * batch.doseG);
 }
 
@@ -311,7 +323,7 @@ export function referenceOf(recipe: Recipe): Reference {
     brewWaterG,
     pours: pourAmounts(recipe, recipe.refDoseG, brewWaterG),
     heatLeftS: 0,
-    hotFill: true,
+    filledAtC: 90,
     maxFlowGPerS: Infinity,
     // At the reference dose the power is of no account.
     drawdownExponent: 0,

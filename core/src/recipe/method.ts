@@ -28,9 +28,13 @@ export type Method = {
   /** How hot the coffee is as it meets ice, degrees Celsius, and where the two meet: never in a globe or a hot press. */
   meetsIceC: number;
   iceIn: 'the server' | 'a second vessel';
+  /** A cup with no size: 250 ml, but a pot's is its own, millilitres. */
+  usualCupMl: number;
   anchorMark: string;
   endMark: string;
 };
+
+const USUAL_CUP_ML = 250;
 
 const POURED = {
   lossG: 0,
@@ -38,6 +42,7 @@ const POURED = {
   usesKettle: true,
   meetsIceC: 72,
   iceIn: 'the server' as const,
+  usualCupMl: USUAL_CUP_ML,
   anchorMark: 'first water',
   endMark: 'drops only',
 };
@@ -47,6 +52,7 @@ const STEEPED = {
   steeps: true,
   meetsIceC: 88,
   iceIn: 'a second vessel' as const,
+  usualCupMl: USUAL_CUP_ML,
 };
 
 const METHOD_LIST: Method[] = [
@@ -155,6 +161,7 @@ const METHOD_LIST: Method[] = [
     retentionGPerG: 1.5,
     rinseG: 0,
     usesKettle: false,
+    usualCupMl: 150,
     anchorMark: 'flame on',
     endMark: 'sputter',
   },
@@ -170,6 +177,7 @@ const METHOD_LIST: Method[] = [
     retentionGPerG: 0,
     rinseG: 0,
     usesKettle: false,
+    usualCupMl: 75,
     anchorMark: 'flame on',
     endMark: 'foam closes the ring',
   },

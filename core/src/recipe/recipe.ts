@@ -69,17 +69,25 @@ export type Pour = {
 export type StepStart = { atS: number } | { afterS: number };
 
 /**
- * How long a step takes: seconds; seconds a gram of dose; until a reading of the timer; from hot or from cold water.
- * `pour` follows from amount and flow, `heating` from the kettle, `drawdown` from the dose.
+ * How long a step takes: seconds; seconds a gram of dose; until a reading of the timer; from hot or from cold water; so
+ * many seconds at the reference dose, growing with the mass of the water; or as long as a globe's water takes over its
+ * flame (less what the hands do meanwhile). `pour` follows from amount and flow, `heating` from the kettle, `drawdown`
+ * from the dose.
  */
 export type StepLength =
   | { s: number }
   | { sPerDoseG: number }
   | { untilS: number }
   | { hotS: number; coldS: number }
+  | { sAtRef: number }
+  | { globe: GlobeWay; lessS: number }
   | 'pour'
   | 'heating'
   | 'drawdown';
+
+/** A globe's way over the flame: to near boiling, from there until it has risen, or both. */
+export const GLOBE_WAYS = ['near boiling', 'rise', 'both'] as const;
+export type GlobeWay = (typeof GLOBE_WAYS)[number];
 
 /**
  * What ends a step. A clock step ends by itself, and must follow straight on the step before it, so that its end is

@@ -21,8 +21,6 @@ export type Leading =
 /** What is asked for: one quantity, and where wanted another ratio than the recipe's, and an addition. */
 export type Ask = Leading & { ratio?: number; addition?: Addition };
 
-/** A cup with no size, millilitres. */
-export const USUAL_CUP_ML = 250;
 /** Smallest and largest cup that an order can ask for. */
 export const CUP_RANGE_ML = { min: 60, max: 1000 } as const;
 /** Less is no brew, more is no brewer's. */
@@ -50,6 +48,8 @@ export type Yield = {
   /** Milk, which does not, g/g. */
   milk: number;
   lossG: number;
+  /** A cup with no size, millilitres. */
+  usualCupMl: number;
 };
 
 /** @param retentionGPerG the bar's own, from its weighed cups, where it has one */
@@ -83,6 +83,7 @@ export function yieldOf(
     ice: addition === 'ice' ? whole - ratio : 0,
     milk: addition === 'milk' ? whole - ratio : 0,
     lossG: method.lossG,
+    usualCupMl: method.usualCupMl,
   };
 }
 
@@ -144,7 +145,7 @@ function exactDoseG(ask: Exclude<Ask, { brewWaterG: number }>, each: Yield): num
   const perDose = beveragePerDose(each);
   const beverageMl = (dose: number) => dose * perDose - each.lossG;
   if ('cupMl' in ask) return (asked('cupMl', 'Cup', ask.cupMl, beverageMl, 'ml') + each.lossG) / perDose;
-  const eachMl = ask.eachMl ?? USUAL_CUP_ML;
+  const eachMl = ask.eachMl ?? each.usualCupMl;
   const share = (dose: number) => beverageMl(dose) / ask.cups;
   return (asked('eachMl', 'Each cup', eachMl, share, 'ml') * ask.cups + each.lossG) / perDose;
 }

@@ -17,14 +17,14 @@ const bench: Bench = {
 const OVER_A_FLAME = SCHOOLS.filter(({ holds }) => holds.some(({ tool }) => tool === 'burner'));
 
 function cupFor(recipe: Recipe, cupId: string) {
-  const cupMl = [75, 120, 250, 350].find((ml) => {
+  const cupMl = [75, 90, 120, 250, 350].find((ml) => {
     const card = brewCard(recipe, { cupMl: ml });
     return BREWERS.some((brewer) => brewer.method === recipe.method && fitsBrewer(brewer, card));
   })!;
   return {
     cupId,
     recipeId: recipe.id,
-    recipeVersion: 1,
+    recipeVersion: recipe.version,
     coffee: 'Saltmarsh',
     roast: 'light' as const,
     cupMl,

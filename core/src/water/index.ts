@@ -16,6 +16,7 @@ export {
 export type { Cooling, Kettle } from './kettle';
 export { emptiedBy, filled, isHeating, stepKettle } from './kettle-model';
 export type { KettleModel, KettleNature } from './kettle-model';
+export { nearBoilingS, riseS } from './globe';
 export { ICED_C, iceShare } from './ice';
 export { fillsOf } from './kettle';
 export type { Fill } from './kettle';

@@ -17,12 +17,15 @@ export const amountValue = (amount: Amount): number => Object.values(amount)[0] 
 export const amountOf = (kind: AmountKind, value?: number): Amount =>
   value === undefined ? FIRST_AMOUNT[kind] : ({ [kind]: value } as Amount);
 
-export type LengthKind = 's' | 'sPerDoseG' | 'untilS' | 'hotS' | 'pour' | 'heating' | 'drawdown';
+export type LengthKind =
+  's' | 'sPerDoseG' | 'untilS' | 'hotS' | 'sAtRef' | 'globe' | 'pour' | 'heating' | 'drawdown';
 const FIRST_LENGTH: Record<LengthKind, StepLength> = {
   s: { s: 5 },
   sPerDoseG: { sPerDoseG: 1 },
   untilS: { untilS: 60 },
   hotS: { hotS: 120, coldS: 300 },
+  sAtRef: { sAtRef: 180 },
+  globe: { globe: 'both', lessS: 0 },
   pour: 'pour',
   heating: 'heating',
   drawdown: 'drawdown',

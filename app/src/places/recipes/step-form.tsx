@@ -2,7 +2,14 @@
  * One step of a draft, field by field.
  */
 import { View } from 'react-native';
-import { PHASES, STEP_KINDS, type Fault, type Pour, type RecipeStep } from '@even-kettle/core/recipe';
+import {
+  GLOBE_WAYS,
+  PHASES,
+  STEP_KINDS,
+  type Fault,
+  type Pour,
+  type RecipeStep,
+} from '@even-kettle/core/recipe';
 import { useUnits } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
 import { Choice, Row } from '../../ui/parts';
@@ -27,9 +34,17 @@ const LENGTHS: { value: LengthKind; label: string }[] = [
   { value: 'untilS', label: 'until the timer reads' },
   { value: 'sPerDoseG', label: 'seconds for each gram' },
   { value: 'hotS', label: 'from hot or from cold' },
+  { value: 'sAtRef', label: 'grows with the water' },
+  { value: 'globe', label: 'the globe’s water over its flame' },
   { value: 'heating', label: 'until the kettle is hot' },
   { value: 'drawdown', label: 'the drawdown' },
 ];
+const LENGTH_FIELDS: Record<string, string> = {
+  hotS: 'From hot, s',
+  coldS: 'From cold, s',
+  sAtRef: 'At the reference dose, s',
+  lessS: 'Less, s',
+};
 const AMOUNTS: { value: AmountKind; label: string }[] = [
   { value: 'toShare', label: 'up to % of the water' },
   { value: 'timesDose', label: 'times the dose' },
@@ -220,15 +235,25 @@ function LengthFields({
       />
       {typeof lasts === 'string'
         ? null
-        : Object.entries(lasts).map(([name, value]) => (
-            <NumberField
-              key={`${kind} ${name}`}
-              label={name === 'hotS' ? 'From hot, s' : name === 'coldS' ? 'From cold, s' : 'Seconds'}
-              value={value}
-              onChange={(seconds) => set({ lasts: { ...lasts, [name]: seconds } as RecipeStep['lasts'] })}
-              fault={wrong}
-            />
-          ))}
+        : Object.entries(lasts).map(([name, value]) =>
+            typeof value === 'string' ? (
+              <Select
+                key={`${kind} ${name}`}
+                label="Which part"
+                value={value}
+                options={GLOBE_WAYS.map((way) => ({ value: way, label: way }))}
+                onChange={(way) => set({ lasts: { ...lasts, [name]: way } as RecipeStep['lasts'] })}
+              />
+            ) : (
+              <NumberField
+                key={`${kind} ${name}`}
+                label={LENGTH_FIELDS[name] ?? 'Seconds'}
+                value={value}
+                onChange={(seconds) => set({ lasts: { ...lasts, [name]: seconds } as RecipeStep['lasts'] })}
+                fault={wrong}
+              />
+            ),
+          )}
     </Row>
   );
 }

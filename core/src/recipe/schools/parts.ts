@@ -20,6 +20,11 @@ export const STOVE: string[] = [
   'Metal and handles get hot: hold with a dry cloth.',
 ];
 
+export const PRESSURE: string[] = [
+  'A pressure pot is never opened hot: cool its base first (the outside only), wait until no steam comes, then unscrew it with a dry towel.',
+  'Water never over the valve, coffee never packed: hot steam is behind it.',
+];
+
 const tapped = (cue: string) => ({ by: 'cue', cue }) as const;
 const straight = { afterS: 0 } as const;
 

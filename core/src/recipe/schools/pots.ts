@@ -1,10 +1,10 @@
-/** The two stove-top pots: driven by what is seen, and watched. */
+/** The two stove-top pots: driven by what is seen, and watched. How long they heat follows the mass of their water. */
 import type { Recipe } from '../recipe';
-import { BURNS, STOVE, flameHolds, handStep, passive, potFinish, potPrep } from './parts';
+import { BURNS, PRESSURE, STOVE, flameHolds, handStep, passive, potFinish, potPrep } from './parts';
 
 export const potPressure: Recipe = {
   id: 'pot-pressure',
-  version: 1,
+  version: 2,
   method: 'pressure-pot',
   name: 'Stove-top pressure pot',
   why: 'Dense and small; what a guest knows from home, made with care.',
@@ -21,9 +21,13 @@ export const potPressure: Recipe = {
   endWindowS: { from: 165, to: 315 },
   steps: [
     ...potPrep,
-    handStep('load', 'load', 'Water in, basket level, joint tight', 20, 'closed tight', {
+    handStep('fill', 'fill', 'Water into the pot, to below the valve', 12, 'filled', {
       phase: 'prep',
-      hint: 'Water to below the valve; joint dry.',
+      hint: 'Always filled whole, and never over the valve.',
+    }),
+    handStep('load', 'load', 'Basket level, joint dry and tight', 8, 'closed tight', {
+      phase: 'prep',
+      hint: 'Level, never packed.',
       mistake: 'Tamping the basket: never, or the valve must let it out.',
     }),
     handStep('flame', 'flame', 'On the flame', 4, 'flame on', {
@@ -35,7 +39,7 @@ export const potPressure: Recipe = {
       'heat',
       'watch',
       'Heating',
-      { untilS: 180 },
+      { sAtRef: 180 },
       {
         end: { by: 'cue', cue: 'first flow' },
         cueWindow: { earlyS: 60, lateS: 90 },
@@ -45,7 +49,7 @@ export const potPressure: Recipe = {
       window: { earlyS: 0, lateS: 5, penalty: 2 },
     }),
     handStep('watch', 'watch', 'Watch the stream', 46, 'sputter', {
-      lasts: { untilS: 230 },
+      lasts: { sAtRef: 46 },
       window: { earlyS: 0, lateS: 5, penalty: 2 },
       cueWindow: { earlyS: 65, lateS: 85 },
     }),
@@ -53,15 +57,21 @@ export const potPressure: Recipe = {
       phase: 'finish',
       window: { earlyS: 0, lateS: 3, penalty: 2 },
     }),
-    ...potFinish,
+    ...potFinish.filter(({ kind }) => kind !== 'clean'),
+    passive('cool', 'cool', 'Pot cooling', { s: 120 }, { phase: 'clean' }),
+    handStep('clean', 'clean', 'Unscrew, empty, rinse, reset', 20, 'station ready', {
+      phase: 'clean',
+      hint: 'Only once no steam comes; unscrew with a dry towel.',
+      mistake: 'Opening it hot: it is under pressure.',
+    }),
   ],
   holds: flameHolds('weigh', 'flame', 'off'),
-  cautions: [BURNS, ...STOVE, 'The valve is never covered and the joint is tight: hot steam is behind it.'],
+  cautions: [BURNS, ...STOVE, ...PRESSURE],
 };
 
 export const potFoam: Recipe = {
   id: 'pot-foam',
-  version: 1,
+  version: 2,
   method: 'foam-pot',
   name: 'Long-handled pot, foam shared',
   why: 'Thick and small, with its foam; made in front of the guest.',
@@ -78,15 +88,18 @@ export const potFoam: Recipe = {
   endWindowS: { from: 165, to: 300 },
   steps: [
     ...potPrep,
+    handStep('fill', 'fill', 'Cool water into the pot', 12, 'weighed in', {
+      phase: 'prep',
+      hint: 'From the cold tap, not from the kettle.',
+    }),
     handStep('stir', 'stir', 'Coffee into cool water, stir', 20, 'stirred', {
       phase: 'prep',
       hint: 'Sugar goes in now, if it was ordered.',
     }),
     handStep('flame', 'flame', 'On the smallest flame', 4, 'flame on', { phase: 'prep', anchor: 'end' }),
-    passive('heat', 'settle', 'Warming', { untilS: 120 }),
+    passive('heat', 'settle', 'Warming', { sAtRef: 120 }),
     handStep('watch', 'watch', 'Watch the foam', 90, 'foam closes the ring', {
-      start: { atS: 120 },
-      lasts: { untilS: 210 },
+      lasts: { sAtRef: 90 },
       window: { earlyS: 0, lateS: 20, penalty: 2 },
       cueWindow: { earlyS: 45, lateS: 90 },
       mistake: 'Letting it boil: the foam is lost. Lift as the ring closes.',

@@ -10,26 +10,26 @@ const siphon = {
   bypassTimesDose: 0,
 } as const satisfies Partial<Recipe>;
 
-/** From the flame to the water's rising, from hot water and from cold, seconds; the top is sealed half a minute before. */
-const RISEN = { hotS: 140, coldS: 360 };
 const LIT_S = 5;
+/** The top is sealed while the water begins to rise. */
 const SEAL_S = 5;
-const RISE_S = 25;
-const nearBoiling = {
-  hotS: RISEN.hotS - SEAL_S - RISE_S,
-  coldS: RISEN.coldS - SEAL_S - RISE_S,
-};
 
 const light = handStep('flame', 'flame', 'Light the flame', LIT_S, 'flame on', {
   phase: 'prep',
   hint: 'Chain in place; the top set in loosely.',
   mistake: 'Heating an empty or wet globe: it breaks.',
 });
-const heating = passive('heat', 'watch', 'Water heating', nearBoiling, {
-  phase: 'prep',
-  end: { by: 'cue', cue: 'near boiling' },
-  cueWindow: { earlyS: 35, lateS: 70 },
-});
+const heating = passive(
+  'heat',
+  'watch',
+  'Water heating',
+  { globe: 'near boiling', lessS: 0 },
+  {
+    phase: 'prep',
+    end: { by: 'cue', cue: 'near boiling' },
+    cueWindow: { earlyS: 35, lateS: 70 },
+  },
+);
 const seal = handStep('seal', 'seal', 'Seal the top gently', SEAL_S, 'sealed', {
   phase: 'prep',
   window: { earlyS: 0, lateS: 20, penalty: 0.3 },
@@ -38,7 +38,7 @@ const rising = passive(
   'rise',
   'watch',
   'Water rising',
-  { s: RISE_S },
+  { globe: 'rise', lessS: SEAL_S },
   {
     phase: 'prep',
     end: { by: 'cue', cue: 'risen' },
@@ -161,11 +161,17 @@ export const siphonEarly: Recipe = {
     ...siphonPrep,
     handStep('load', 'load', 'Coffee in the top, dry; seal it', 10, 'sealed', { phase: 'prep' }),
     light,
-    passive('rise', 'watch', 'Water heating and rising', RISEN, {
-      phase: 'prep',
-      end: { by: 'cue', cue: 'coffee is wetted' },
-      cueWindow: { earlyS: 35, lateS: 70 },
-    }),
+    passive(
+      'rise',
+      'watch',
+      'Water heating and rising',
+      { globe: 'both', lessS: 0 },
+      {
+        phase: 'prep',
+        end: { by: 'cue', cue: 'coffee is wetted' },
+        cueWindow: { earlyS: 35, lateS: 70 },
+      },
+    ),
     coffeeIn('Press all under', 12),
     passive('steep', 'settle', 'Steeping', { untilS: 50 }),
     flameOff('Stir, flame off', 50, 10),

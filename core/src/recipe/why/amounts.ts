@@ -1,7 +1,6 @@
 /**
  * Why so much: dose, water and what comes of them.
  */
-import { USUAL_CUP_ML } from '../solve';
 import {
   bypassOf,
   brewedRatio,
@@ -49,7 +48,7 @@ export const doseG: Teller = (at) => {
             input(
               'cup',
               'Each cup',
-              ask.eachMl ?? USUAL_CUP_ML,
+              ask.eachMl ?? each.usualCupMl,
               'ml',
               ask.eachMl === undefined ? 'default' : 'asked',
             ),

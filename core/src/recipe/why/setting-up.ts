@@ -2,6 +2,7 @@
  * Why so hot, so full, so fine: what is set up before a brew.
  */
 import { CUP_WARMING_G, boilingPointC } from '../../water';
+import { startsCool } from '../card';
 import { grindSetting as settingOf } from '../grind';
 import { METHODS } from '../method';
 import { round } from '../round';
@@ -53,7 +54,9 @@ export const mixedC: Teller = (at) => {
 
 export const kettleFillG: Teller = (at) => {
   const { card, recipe } = at;
-  const coolG = card.steps.reduce((sum, step) => sum + (step.waterC === undefined ? 0 : step.pourG!), 0);
+  const coolG = startsCool(recipe)
+    ? card.brewWaterG
+    : card.steps.reduce((sum, step) => sum + (step.waterC === undefined ? 0 : step.pourG!), 0);
   const hotBypassG = card.bypassG - (at.ask.addition === 'ice' ? card.additionG : 0);
   return {
     name: 'Hot water to have ready',

@@ -1,0 +1,23 @@
+/**
+ * How long the water of a siphon's lower globe or of a pot takes over its flame: it follows its mass.
+ */
+
+/** J/(g K), liquid water. */
+const WATER_HEAT = 4.186;
+/** At this temperature the water is driven up, degrees Celsius. */
+const DRIVEN_C = 97;
+/** What a burner gives to the water until the bar's own log says otherwise, watts. */
+const BURNER_W = 500;
+/** Seconds that a gram takes to rise. */
+const RISE_S_PER_G = 0.3;
+
+/**
+ * Seconds from the flame to near boiling: m x 4.186 x (97 - T_filled) / P_eff. Nought where it is as hot already.
+ * @param massG what is filled in, grams
+ * @param filledAtC what it is filled with, degrees Celsius
+ */
+export const nearBoilingS = (massG: number, filledAtC: number): number =>
+  (massG * WATER_HEAT * Math.max(0, DRIVEN_C - filledAtC)) / BURNER_W;
+
+/** Seconds from near boiling until all of it has risen: 0.3 x m. */
+export const riseS = (massG: number): number => RISE_S_PER_G * massG;
