@@ -125,7 +125,7 @@ test.describe('the other methods', () => {
     await takeOrder(page, 'the pilot', [
       { method: 'Siphon', recipe: 'Coffee waits above', size: '350' },
       { method: 'Air press', size: '220' },
-      { method: 'Pressure pot', size: '120' },
+      { method: 'Pressure pot', size: '150' },
       { method: 'Long-handled pot', size: '75' },
     ]);
     await workItOff(page, 90);

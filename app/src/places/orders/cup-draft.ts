@@ -69,7 +69,7 @@ export const sizeText = (ml: number, units: Units): string =>
   units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
 
 /** Sizes that guests ask for, ml; and which of them, where all can be had, are offered. */
-const USUAL_ML = [75, 120, 150, 200, 250, 300, 350, 400, 500];
+const USUAL_ML = [75, 90, 120, 150, 200, 250, 300, 350, 400, 500];
 const MIDDLE_ML = 250;
 const OFFERED = 3;
 
@@ -82,6 +82,25 @@ export function sizesFor(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBoo
     .toSorted((a, b) => Math.abs(a - MIDDLE_ML) - Math.abs(b - MIDDLE_ML))
     .slice(0, OFFERED)
     .sort((a, b) => a - b);
+}
+
+/** The cup by another recipe; a size that this bench cannot make by it gives way to the nearest usual one that it can. */
+export function withRecipe(
+  draft: Draft,
+  recipeId: string,
+  bar: Bar,
+  menu: Recipe[],
+  book: RecipeBook,
+  units: Units,
+): Draft {
+  const other = { ...draft, recipeId };
+  if (readDraft(other, bar, menu, book, units).ok) return other;
+  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML, DECIMAL);
+  const wantedMl = size.ok ? size.value : MIDDLE_ML;
+  const [nearest] = sizesFor(other, bar, menu, book, units).toSorted(
+    (a, b) => Math.abs(a - wantedMl) - Math.abs(b - wantedMl),
+  );
+  return nearest === undefined ? other : { ...other, sizeText: sizeText(nearest, units) };
 }
 
 /** The order with the cup at hand brewed by each method in turn. */

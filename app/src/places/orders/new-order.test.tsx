@@ -128,3 +128,15 @@ test('an order whose cups come out far apart says so before it is taken, and wha
     ),
   );
 });
+
+test('a method that cannot make the size gets the nearest that it makes, and says its own sizes', async () => {
+  const stations = [...TEST_BAR.stations, { id: 'pot', name: 'Pot', brewerId: 'pressure-pot' }];
+  const { acted } = showPage(<NewOrder />, { view: viewOf({ bar: { ...TEST_BAR, stations } }) });
+  press(/^Pressure pot/);
+  expect(screen.getByLabelText('Size of cup 1 in ml').props.value).toBe('150');
+  type('Size of cup 1 in ml', '140');
+  expect(screen.getByText(/always filled whole, with 18.8 g.*makes 150 ml\.$/)).toBeTruthy();
+  press('150 ml for cup 1');
+  await takeNow(acted);
+  expect(acted).toMatchObject([{ cups: [{ recipeId: 'pot-pressure', recipeVersion: 2, cupMl: 150 }] }]);
+});

@@ -16,7 +16,16 @@ import { useOnceThere } from './use-once-there';
 import { useQuotes } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 import { AsOne, mergedCups } from './as-one';
-import { byMethod, firstDraft, otherWays, readDraft, recipesOn, sizesFor, type Draft } from './cup-draft';
+import {
+  byMethod,
+  firstDraft,
+  otherWays,
+  readDraft,
+  recipesOn,
+  sizesFor,
+  withRecipe,
+  type Draft,
+} from './cup-draft';
 import { CupForm } from './cup-form';
 
 const MOST_CUPS = 6;
@@ -116,7 +125,13 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
 
   const change = (key: string, part: Partial<Draft>) => {
     setActiveKey(key);
-    setDrafts(drafts.map((draft) => (draft.key === key ? { ...draft, ...part } : draft)));
+    setDrafts(
+      drafts.map((draft) => {
+        if (draft.key !== key) return draft;
+        const changed = { ...draft, ...part };
+        return part.recipeId ? withRecipe(changed, part.recipeId, bar, menu, book, units) : changed;
+      }),
+    );
   };
   const take = () => {
     const trimmed = name.trim();
