@@ -95,8 +95,8 @@ export function wayOutInWords(way: WayOut): string {
   if (way.kind === 'other brewer')
     return `It fits the ${brewer.name} (${brewer.minDoseG}–${brewer.maxDoseG} g).`;
   if (way.kind === 'other size' && way.brewer.filledWhole)
-    // Pots are known by whole fives; a dose that was rounded says a millilitre more or less.
-    return `The ${way.brewer.name} makes ${5 * Math.round((way.fromMl + way.toMl) / 10)} ml.`;
+    // Pots are known by whole tens; a dose that was rounded says a millilitre more or less.
+    return `The ${way.brewer.name} makes ${10 * Math.round((way.fromMl + way.toMl) / 20)} ml.`;
   if (way.kind === 'equal brews')
     return `${way.brews} equal brews of ${way.eachMl} ml in the ${brewer.name}.`;
   return `${brewer.name} makes about ${way.fromMl} to ${way.toMl} ml.`;
