@@ -37,7 +37,7 @@ test.describe('dial-in', () => {
     await page.getByLabel('TDS, %').fill('1.42');
     await page.getByTestId('keep-taste').click();
     await expect(page.getByTestId('advice')).toHaveText(
-      /^\d(\.5)? steps? coarser: about \d:\d\d ± \d:\d\d, from 1 brew$/,
+      /^\d(\.5)? steps? coarser: about \d:\d\d ± \d:\d\d \(80 %\), from 1 brew$/,
     );
     await expect(page.getByRole('img', { name: /1.42 % strength, \d+(\.\d)? % extracted/ })).toBeVisible();
     await page.getByTestId('take-up').click();
@@ -50,7 +50,7 @@ test.describe('dial-in', () => {
     await stateOnce(bar, (state) => Object.keys(state.brews).length === 2 && allCleaned(state));
     await page.goto(`${bar.url}/log/${brewId}`);
     await expect(page.getByTestId('tried')).toHaveText(
-      /coarser\. Expected \d:\d\d ± \d:\d\d, it took \d:\d\d, (not )?as expected\.$/,
+      /coarser\. Expected \d:\d\d ± \d:\d\d \(80 %\), it took \d:\d\d, (not )?as expected\.$/,
     );
     // The new setting is in the record of the new brew, and the two lie over each other.
     const { records } = await bar.get<{ records: { brewId: string; grind: { setting: number } }[] }>(

@@ -86,7 +86,7 @@ test('a cup is tasted once it is out; the record then says balance, yield and th
   expect(page.record).toMatchObject({ taste: { balance: 1 }, beverageG: 240, realBrewS: 260, attempt: 1 });
   expect(page.record.yieldPct).toBeCloseTo((1.4 * 240) / 17.6, 1);
   expect(page.advice).toMatchObject({ kind: 'change', change: { what: 'grind', stepsCoarser: 3 } });
-  expect(page.advice.words).toMatch(/^3 steps coarser: about \d:\d\d ± 0:\d\d, from 1 brew$/);
+  expect(page.advice.words).toMatch(/^3 steps coarser: about \d:\d\d ± 0:\d\d \(80 %\), from 1 brew$/);
   await post({ id: newId(), type: 'event-undone', atMs: now(), eventId: said.id });
   expect((await get(`/api/brews/${brewId}`)).record.taste).toBeNull();
   expect((await request(http).get('/api/brews/nobody')).status).toBe(404);

@@ -81,6 +81,7 @@ export type BrewStarted = Base<'brew-started'> & {
   /** What a gram of coffee keeps, and how drawdown grows, where the log has taught it. */
   retentionGPerG?: number;
   drawdownExponent?: number;
+  drawdownExponentSd?: number;
   /** What was in the grinder and the kettle then, for the record. */
   roastedOn?: string;
   grinderId?: string;

@@ -251,6 +251,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(brewer ? { brewer } : {}),
     ...(event.retentionGPerG === undefined ? {} : { retentionGPerG: event.retentionGPerG }),
     ...(event.drawdownExponent === undefined ? {} : { drawdownExponent: event.drawdownExponent }),
+    ...(event.drawdownExponentSd === undefined ? {} : { drawdownExponentSd: event.drawdownExponentSd }),
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
   });

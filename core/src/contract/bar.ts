@@ -113,11 +113,19 @@ export const barSchema = z.strictObject({
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
   /** Names these settings: another after every change. What a change was made from is told by it. */
   version: z.string().optional(),
-  /** Learnt of a recipe with a coffee: what a gram keeps, g/g, and the power with which drawdown grows with the dose. */
+  /**
+   * Learnt of a recipe with a coffee: what a gram keeps, g/g; the power with which drawdown grows with the dose, and its
+   * standard deviation; how long it takes, times what cards expect.
+   */
   beds: z
     .record(
       z.string(),
-      z.object({ retentionGPerG: z.number().optional(), drawdownExponent: z.number().optional() }),
+      z.object({
+        retentionGPerG: z.number().optional(),
+        drawdownExponent: z.number().optional(),
+        drawdownExponentSd: z.number().optional(),
+        drawdownLevel: z.number().optional(),
+      }),
     )
     .optional(),
 });

@@ -90,6 +90,7 @@ const brewStarted = z.strictObject({
   kettleMaxFlowGPerS: z.number().min(1).max(60).optional(),
   retentionGPerG: z.number().min(0).max(4).optional(),
   drawdownExponent: z.number().min(0).max(3).optional(),
+  drawdownExponentSd: z.number().min(0).max(1).optional(),
   roastedOn: z.iso.date().optional(),
   grinderId: thingId.optional(),
   grindSetting: z.number().min(-2000).max(2000).optional(),

@@ -8,7 +8,10 @@ import { LATEST_MS, thingId } from './words';
 
 export const learntQuerySchema = z.object({ recipeId: thingId, coffee: z.string().min(1).max(40) });
 
-const learntFrom = { plusMinus: z.number(), outliers: z.array(z.string()) };
+const learntFrom = {
+  plusMinus: z.number().meta({ description: 'Half of the range that holds four cases of five.' }),
+  outliers: z.array(z.string()),
+};
 
 /** One recipe with one coffee: its run, and what can be said from it. */
 export const learntSchema = z.object({
@@ -49,6 +52,10 @@ export const learntSchema = z.object({
       usualS: z.number(),
       usualG: z.number(),
       exponent: z.number(),
+      exponentSd: z.number(),
+      level: z
+        .number()
+        .meta({ description: 'How long it takes, times what cards expect. It is planned with.' }),
       brews: z.number().int(),
       outliers: z.array(z.string()),
     })

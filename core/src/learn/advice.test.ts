@@ -8,7 +8,7 @@ import { restInWords, restOf } from './rest';
 const slope = grindSlope(
   [18, 20, 22].flatMap((setting) => [0, 1, 2].map((n) => ({ setting, brewS: 208 - 8 * (setting - 20) + n }))),
   { setting: 20, brewS: 180 },
-  1,
+  { way: 1, bands: 8 / 3 },
 );
 const evidence = { chart: null, grind: { slope, setting: 20 } };
 const tried = {
@@ -29,7 +29,7 @@ test('a brew that runs slow and tastes bitter: so many steps coarser, with the t
   if (advice.kind !== 'change') return;
   expect(advice.change).toMatchObject({ what: 'grind', stepsCoarser: 3 });
   expect(changeInWords(advice.change, slope.brews)).toMatch(
-    /^3 steps coarser: about 3:0\d ± 0:\d\d, from 9 brews$/,
+    /^3 steps coarser: about 3:0\d ± 0:\d\d \(80 %\), from 9 brews$/,
   );
   expect(advice.because).toEqual([
     '3:30 is 15 s over its window.',

@@ -233,7 +233,7 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   return reasons;
 }
 
-/** A change in a line: "1.5 steps coarser: about 3:05 ± 0:12, from 9 brews". */
+/** A change in a line: "1.5 steps coarser: about 3:05 ± 0:12 (80 %), from 9 brews". */
 export function changeInWords(change: OneChange, brews: number | null = null): string {
   switch (change.what) {
     case 'grind': {
@@ -246,7 +246,7 @@ export function changeInWords(change: OneChange, brews: number | null = null): s
             ? ', from what is usual'
             : `, from ${brews} brew${brews === 1 ? '' : 's'}`;
       const expect = change.expect
-        ? `: about ${showClock(change.expect.brewS)} ± ${showClock(change.expect.plusMinusS)}${from}`
+        ? `: about ${showClock(change.expect.brewS)} ± ${showClock(change.expect.plusMinusS)} (80 %)${from}`
         : '';
       return `${many} step${many === 1 ? '' : 's'} ${way}${expect}`;
     }

@@ -4,7 +4,7 @@
  * example A. Gelman et al., Bayesian Data Analysis, 3rd ed., section 14.8).
  */
 import { calibrationFault, type Grinder } from '../recipe';
-import { studentQuantile } from './statistics';
+import { normalShare, studentQuantile } from './statistics';
 
 export type GrindPoint = {
   /** What the grinder stood at. */
@@ -24,8 +24,18 @@ export type GrindSlope = {
   at: (setting: number) => { brewS: number; plusMinusS: number };
 };
 
-/** Before any brew: a step coarser takes off 8 s, give or take 6; the recipe's own time holds, give or take 25 s. */
-export const PRIOR = { secondsPerStep: -8, stepSdS: 6, timeSdS: 25, brewSdS: 8, brews: 4 } as const;
+/**
+ * Before any brew: a band of grind is worth 3 s (craft), give or take 55 % of that; the recipe's own time holds,
+ * give or take 25 s; brews differ by 8 s, which counts for four of them.
+ */
+export const PRIOR = { secondsPerBand: -3, bandShare: 0.55, timeSdS: 25, brewSdS: 8, brews: 4 } as const;
+/**
+ * The worth of a band may be far from what is usual: with this weight the prior is so many times as wide. Where brews and
+ * prior disagree it is the wide one that explains them, and the range widens.
+ */
+const WIDE = { times: 4, weight: 0.1 } as const;
+/** A brew counts half as much as one that came so many brews later: beans age, burrs wear. */
+const HALF_LIFE = 60;
 /** 80 % of a normal distribution lie within so many standard deviations. */
 const Z80 = 1.2816;
 
@@ -36,52 +46,109 @@ export function coarserWay({ points }: Pick<Grinder, 'points'>): 1 | -1 {
   return sorted[0]!.setting > sorted.at(-1)!.setting ? 1 : -1;
 }
 
+/** Bands of grind that one step of a grinder is worth, over all of its calibration; what is usual where it has none. */
+export function bandsPerStep({ points }: Pick<Grinder, 'points'>): number {
+  if (calibrationFault(points)) return USUAL_BANDS_PER_STEP;
+  const sorted = points.toSorted((a, b) => a.band - b.band);
+  const [first, last] = [sorted[0]!, sorted.at(-1)!];
+  return (last.band - first.band) / Math.abs(last.setting - first.setting);
+}
+const USUAL_BANDS_PER_STEP = 2.5;
+
 /**
+ * @param points oldest first
  * @param reference the setting that the recipe asks for, and the time that it expects there, seconds
- * @param way `coarserWay` of the grinder
+ * @param grinder `way` by `coarserWay`, `bands` by `bandsPerStep`
  */
 export function grindSlope(
   points: readonly GrindPoint[],
   reference: { setting: number; brewS: number },
-  way: 1 | -1,
+  { way, bands }: { way: 1 | -1; bands: number },
 ): GrindSlope {
-  // Unknowns: brew time at the reference, and seconds a step. Everything is measured from the prior's means.
-  const priorVariance = PRIOR.brewSdS ** 2;
-  let p00 = priorVariance / PRIOR.timeSdS ** 2;
-  let p01 = 0;
-  let p11 = priorVariance / PRIOR.stepSdS ** 2;
-  let [b0, b1, squares] = [0, 0, 0];
-  for (const { setting, brewS } of points) {
+  const usually = PRIOR.secondsPerBand * bands;
+  const measured = points.map(({ setting, brewS }, index) => {
     const x = way * (setting - reference.setting);
-    const y = brewS - reference.brewS - PRIOR.secondsPerStep * x;
-    p00 += 1;
-    p01 += x;
-    p11 += x * x;
-    b0 += y;
-    b1 += x * y;
-    squares += y * y;
+    const counts = 0.5 ** ((points.length - 1 - index) / HALF_LIFE);
+    // Everything is measured from the prior's means.
+    return { x, y: brewS - reference.brewS - usually * x, counts };
+  });
+  const narrow = fit(measured, PRIOR.bandShare * Math.abs(usually));
+  const wide = fit(measured, WIDE.times * PRIOR.bandShare * Math.abs(usually));
+  // How much likelier the brews are under the wide prior than under the narrow one.
+  const odds = (WIDE.weight / (1 - WIDE.weight)) * Math.exp(wide.logEvidence - narrow.logEvidence);
+  const share = odds / (1 + odds);
+  const blend = (of: (fitted: Fit) => Spread) =>
+    rangeOf([
+      { ...of(narrow), weight: 1 - share },
+      { ...of(wide), weight: share },
+    ]);
+  const step = blend(({ m1, sd1, freedom }) => ({ middle: m1, sd: sd1, freedom }));
+  return {
+    brews: points.length,
+    way,
+    secondsPerStep: usually + step.middle,
+    plusMinusS: step.plusMinus,
+    at: (setting) => {
+      const x = way * (setting - reference.setting);
+      const brew = blend((fitted) => fitted.at(x));
+      return { brewS: reference.brewS + usually * x + brew.middle, plusMinusS: brew.plusMinus };
+    },
+  };
+}
+
+type Spread = { middle: number; sd: number; freedom: number };
+type Fit = { m1: number; sd1: number; freedom: number; logEvidence: number; at: (x: number) => Spread };
+
+/** Unknowns: brew time at the reference, and seconds a step, each off the prior's mean. */
+function fit(measured: readonly { x: number; y: number; counts: number }[], stepSdS: number): Fit {
+  const priorVariance = PRIOR.brewSdS ** 2;
+  const [q00, q11] = [priorVariance / PRIOR.timeSdS ** 2, priorVariance / stepSdS ** 2];
+  let [p00, p01, p11] = [q00, 0, q11];
+  let [b0, b1, squares, brews] = [0, 0, 0, 0];
+  for (const { x, y, counts } of measured) {
+    p00 += counts;
+    p01 += counts * x;
+    p11 += counts * x * x;
+    b0 += counts * y;
+    b1 += counts * x * y;
+    squares += counts * y * y;
+    brews += counts;
   }
   const determinant = p00 * p11 - p01 * p01;
   const m0 = (p11 * b0 - p01 * b1) / determinant;
   const m1 = (p00 * b1 - p01 * b0) / determinant;
   // Inverse gamma: the prior's spread counts for as many brews as it names.
-  const freedom = PRIOR.brews + points.length;
+  const freedom = PRIOR.brews + brews;
   const variance = (PRIOR.brews * priorVariance + squares - (m0 * b0 + m1 * b1)) / freedom;
-  const t80 = studentQuantile(Z80, freedom);
   return {
-    brews: points.length,
-    way,
-    secondsPerStep: PRIOR.secondsPerStep + m1,
-    plusMinusS: t80 * Math.sqrt((variance * p00) / determinant),
-    at: (setting) => {
-      const x = way * (setting - reference.setting);
+    m1,
+    sd1: Math.sqrt((variance * p00) / determinant),
+    freedom,
+    // What does not differ from prior to prior is left out.
+    logEvidence: 0.5 * Math.log((q00 * q11) / determinant) - (freedom / 2) * Math.log(variance),
+    at: (x) => {
       const leverage = (p11 - 2 * p01 * x + p00 * x * x) / determinant;
-      return {
-        brewS: reference.brewS + m0 + (PRIOR.secondsPerStep + m1) * x,
-        plusMinusS: t80 * Math.sqrt(variance * (1 + leverage)),
-      };
+      return { middle: m0 + m1 * x, sd: Math.sqrt(variance * (1 + leverage)), freedom };
     },
   };
+}
+
+/** Middle and 80 % range of what is the one or the other: the half width within which 80 % of the two lie. */
+function rangeOf(parts: readonly (Spread & { weight: number })[]): { middle: number; plusMinus: number } {
+  const middle = parts.reduce((sum, part) => sum + part.weight * part.middle, 0);
+  const sds = parts.map(({ sd, freedom }) => (sd * studentQuantile(Z80, freedom)) / Z80);
+  const inside = (half: number) =>
+    parts.reduce((sum, { weight, middle: of }, index) => {
+      const sd = sds[index]!;
+      return sum + weight * (normalShare((middle + half - of) / sd) - normalShare((middle - half - of) / sd));
+    }, 0);
+  let [low, high] = [0, 20 * Math.max(...sds)];
+  for (let turn = 0; turn < 40; turn += 1) {
+    const half = (low + high) / 2;
+    if (inside(half) < 0.8) low = half;
+    else high = half;
+  }
+  return { middle, plusMinus: high };
 }
 
 /** Half steps, and at most three at once: what can be tasted and taken back. */

@@ -2,7 +2,7 @@ export { habitOf } from './habits';
 export type { Habit } from './habits';
 export { runChart } from './run-chart';
 export type { RunChart } from './run-chart';
-export { coarserWay, grindSlope } from './grind-slope';
+export { bandsPerStep, coarserWay, grindSlope } from './grind-slope';
 export type { GrindPoint, GrindSlope } from './grind-slope';
 export { learnDrawdown, learnRetention } from './retention';
 export type { LearntDrawdown, LearntRetention, WeighedCup } from './retention';

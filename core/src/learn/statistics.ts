@@ -62,3 +62,13 @@ export function studentQuantile(z: number, freedom: number): number {
     (3 * z7 + 19 * z5 + 17 * z3 - 15 * z) / (384 * freedom ** 3)
   );
 }
+
+/** The share of a normal distribution that lies below z (Abramowitz and Stegun 26.2.17; good to 1e-7). */
+export function normalShare(z: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const tail =
+    (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return z > 0 ? 1 - tail : tail;
+}

@@ -66,8 +66,17 @@ export type Bench = {
   beds?: Record<string, LearntBed> | undefined;
 };
 
-/** What the log has taught of a bed: what a gram keeps, g/g, and how drawdown grows with the dose. */
-export type LearntBed = { retentionGPerG?: number | undefined; drawdownExponent?: number | undefined };
+/**
+ * What the log has taught of a bed: what a gram keeps, g/g; the power with which drawdown grows with the dose, and how far
+ * off that may be; how long it takes, times what its card expects. The last is planned with and stands on no card: a card
+ * says how long a brew should take.
+ */
+export type LearntBed = {
+  retentionGPerG?: number | undefined;
+  drawdownExponent?: number | undefined;
+  drawdownExponentSd?: number | undefined;
+  drawdownLevel?: number | undefined;
+};
 
 export const bedKey = (recipeId: string, coffee: string): string => `${recipeId} ${coffee}`;
 
@@ -76,11 +85,12 @@ export function learntBed(
   beds: Bench['beds'],
   recipeId: string,
   coffee: string,
-): { retentionGPerG?: number; drawdownExponent?: number } {
-  const { retentionGPerG, drawdownExponent } = beds?.[bedKey(recipeId, coffee)] ?? {};
+): { retentionGPerG?: number; drawdownExponent?: number; drawdownExponentSd?: number } {
+  const { retentionGPerG, drawdownExponent, drawdownExponentSd } = beds?.[bedKey(recipeId, coffee)] ?? {};
   return {
     ...(retentionGPerG === undefined ? {} : { retentionGPerG }),
     ...(drawdownExponent === undefined ? {} : { drawdownExponent }),
+    ...(drawdownExponentSd === undefined ? {} : { drawdownExponentSd }),
   };
 }
 

@@ -9,13 +9,14 @@ import {
   urgedOf,
   type BarState,
   type BrewState,
+  type CupAsk,
   type CupState,
   type OrderState,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda } from './agenda';
 import { PROMISE_S, byTurn, dueMsOf, waysInTurn } from './turn';
-import { kindOf, type Bench } from './bench';
+import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
 import {
   PROBLEM_FORMAT,
@@ -223,7 +224,7 @@ const waitingBrew = (
 ): PlanBrew => ({
   id: nextBrewId(cup),
   orders: [order.id],
-  steps: card.steps.map((step) => planStep(step, bench)),
+  steps: card.steps.map((step) => planStep(step, bench, cup)),
   holds: holdsOf(card, card.steps, kind),
 });
 
@@ -242,7 +243,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
   return {
     id: brew.id,
     orders: [brew.orderId],
-    steps: steps.map((step) => planStep(step, bench)),
+    steps: steps.map((step) => planStep(step, bench, brew.ask)),
     holds: holdsOf(brew.card, steps, kindOf(bench.stations.find(({ id }) => id === brew.stationId) ?? brew)),
   };
 }
@@ -273,11 +274,19 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  */
 const BEND = 6;
 
-/** @param bench whose hands' own pace is taken where it is known */
-const planStep = (step: CardStep, { pace }: Bench): PlanStep => ({
+/** @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known */
+const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: CupAsk): PlanStep => ({
   id: step.id,
   attended: step.attended,
-  duration: Math.max(1, Math.round(step.durationS * (pace?.[step.kind] ?? 1))),
+  duration: Math.max(
+    1,
+    Math.round(
+      step.durationS *
+        (step.kind === 'drawdown'
+          ? (beds?.[bedKey(recipeId, coffee)]?.drawdownLevel ?? 1)
+          : (pace?.[step.kind] ?? 1)),
+    ),
+  ),
   lag: {
     min: step.lag.minS,
     ideal: step.lag.idealS,

@@ -37,6 +37,8 @@ export type Place = {
   retentionGPerG?: number;
   /** The bar's own power with which drawdown grows with the dose, where its log has shown one. */
   drawdownExponent?: number;
+  /** How far off that power may be (standard deviation): cups of other sizes get a wider window for it. */
+  drawdownExponentSd?: number;
   /** Who set altitude and kettle; left out, they are the usual ones. */
   setBy?: 'bar' | 'asked';
 };
@@ -200,6 +202,7 @@ function layOutIn(
     filledAtC: kettle.filledAtC,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
     drawdownExponent: exponentOf(recipe, place),
+    drawdownExponentSd: place.drawdownExponentSd ?? 0,
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = layOutOnce(recipe, batch);
@@ -223,7 +226,8 @@ function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
     known.heatLeftS === heatS &&
     known.filledAtC === filledAtC &&
     known.maxFlowGPerS === maxFlowGPerS &&
-    known.drawdownExponent === drawdownExponent;
+    known.drawdownExponent === drawdownExponent &&
+    known.drawdownExponentSd === batch.drawdownExponentSd;
   if (same) return known.timeline;
   const timeline = layOut(recipe, batch);
   latest.set(recipe, { ...batch, timeline });

@@ -161,3 +161,21 @@ test('a recipe that says so much from hot and so much from cold takes 80 °C as 
     step(brewCard(told, CUP, { ...DEFAULT_PLACE, kettle: { powerW: 1200, filledAtC } }), 'rise').durationS;
   expect([rise(80), rise(79)]).toEqual([140, 360]);
 });
+
+test('what is not known of how drawdown grows widens the window of a cup that is larger than the recipe’s own', () => {
+  const window = (doseG: number, drawdownExponentSd?: number) => {
+    const place = { ...DEFAULT_PLACE, ...(drawdownExponentSd === undefined ? {} : { drawdownExponentSd }) };
+    const { brewWindowS, brewTimeS } = brewCard(recipe('cone-thirds'), { doseG }, place);
+    return { ...brewWindowS, brewTimeS };
+  };
+  expect(window(18, 0.15)).toEqual(window(18));
+  const [known, unsure] = [window(30), window(30, 0.15)];
+  // The drawdown times 1.2816 x 0.15 x ln(30 / 18).
+  const offS =
+    (known.brewTimeS -
+      brewCard(recipe('cone-thirds'), { doseG: 30 }).steps.findLast(({ kind }) => kind === 'pour')!.endS) *
+    0.0982;
+  expect(Math.abs(unsure.to - known.to - offS)).toBeLessThan(1.01);
+  expect(Math.abs(known.from - unsure.from - offS)).toBeLessThan(1.01);
+  expect(unsure.brewTimeS).toBe(known.brewTimeS);
+});

@@ -66,8 +66,9 @@ export type Batch = {
   filledAtC: number;
   /** The most that the kettle's spout pours, g/s. */
   maxFlowGPerS: number;
-  /** The power with which drawdown grows with the dose. */
+  /** The power with which drawdown grows with the dose, and how far off it may be (standard deviation). */
   drawdownExponent: number;
+  drawdownExponentSd: number;
 };
 
 export type Timeline = {
@@ -298,16 +299,22 @@ function pourLengthS(pour: Pour, target: PourTarget, batch: Batch): number {
 
 /**
  * t = t_ref x (dose / dose_ref)^p, where t_ref runs from the end of the last pour at the reference dose to the middle
- * of the recipe's window; the window's edges keep their proportion to it.
+ * of the recipe's window; the window's edges keep their proportion to it, and lie further off by what is not known of p
+ * (80 % of it).
  */
 function scaleDrawdown(recipe: Recipe, batch: Batch, lastPourEndS: number, reference: Reference | null) {
   const refPourEndS = reference?.lastPourEndS ?? lastPourEndS;
   const { from, to } = recipe.endWindowS;
   const refS = (from + to) / 2 - refPourEndS;
   const drawdownS = refS * (batch.doseG / recipe.refDoseG) ** batch.drawdownExponent;
-  const edge = (atS: number) => Math.round(lastPourEndS + (drawdownS * (atS - refPourEndS)) / refS);
-  return { drawdownS, window: { from: edge(from), to: edge(to) } };
+  const doubt = Z80 * batch.drawdownExponentSd * Math.abs(Math.log(batch.doseG / recipe.refDoseG));
+  const edge = (atS: number, off: number) =>
+    Math.round(lastPourEndS + (drawdownS * (atS - refPourEndS)) / refS + off * doubt * drawdownS);
+  return { drawdownS, window: { from: edge(from, -1), to: edge(to, 1) } };
 }
+
+/** 80 % of a normal distribution lie within so many standard deviations. */
+const Z80 = 1.2816;
 
 /** The reference batch: from the anchor to the end of the last pour and to the end mark, seconds. */
 type Reference = { lastPourEndS: number; brewTimeS: number };
@@ -327,6 +334,7 @@ export function referenceOf(recipe: Recipe): Reference {
     maxFlowGPerS: Infinity,
     // At the reference dose the power is of no account.
     drawdownExponent: 0,
+    drawdownExponentSd: 0,
   };
   const { lastPourEndS, brewTimeS } = place(recipe, recipe.steps, batch, null);
   references.set(recipe, { lastPourEndS, brewTimeS });

@@ -1,7 +1,16 @@
 /** People at a bar that is planned as things happen: what is quoted holds, whoever is a little late. */
 import { BENCH, T0, book, counter, cup, order } from '../testing/bench';
 import { EMPTY_BAR, apply, type BarEvent, type BarState } from '../brew';
-import { buildProblem, checkPlan, quoteOrder, solve, standingPlan, type Bench, type Plan } from '../plan';
+import {
+  bedKey,
+  buildProblem,
+  checkPlan,
+  quoteOrder,
+  solve,
+  standingPlan,
+  type Bench,
+  type Plan,
+} from '../plan';
 import { BUSY_PEOPLE, seededRandom, workRush, type Manners } from './index';
 
 const EXACT: Manners = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 };
@@ -92,3 +101,26 @@ test.each([1, 2, 3])(
     expect(Object.values(state.brews).map(({ status }) => status)).toEqual(Array(6).fill('cleaned'));
   },
 );
+
+test('beds that are known to be slow are planned with: fewer orders come out over 20 s after their quote', async () => {
+  const slow = { ...EXACT, beds: 1.5 };
+  const known = {
+    ...BENCH,
+    beds: Object.fromEntries(
+      ['cone-thirds', 'cone-evenpulses'].map((id) => [bedKey(id, 'Saltmarsh'), { drawdownLevel: 1.5 }]),
+    ),
+  };
+  const orders = ['A', 'B', 'C', 'D', 'E', 'F'].map((id, n) =>
+    order(id, n * 150, cup(`${id}1`, n % 2 === 0 ? 'cone-thirds' : 'cone-evenpulses', 250)),
+  );
+  const late = async (bench: Bench) => {
+    const { afterS } = await live(bench, slow, 4, orders);
+    return afterS.filter((seconds) => seconds > 20).length;
+  };
+  const [unaware, aware] = [await late(BENCH), await late(known)];
+  console.info(
+    `over 20 s after the quote, of six orders on slow beds: ${unaware} unaware, ${aware} planned with`,
+  );
+  expect(unaware).toBeGreaterThanOrEqual(3);
+  expect(aware).toBeLessThanOrEqual(unaware / 2);
+});

@@ -2,7 +2,7 @@
  * Simulated people at a bar, several pairs of hands: each does what the agenda asks of its pair, seldom quite in time,
  * with hands that are seldom exact. They live in whatever world they are given: a simulated one, or a running server.
  */
-import type { BarEvent, BarState, OrderTaken } from '../brew';
+import { timelineAt, type BarEvent, type BarState, type OrderTaken } from '../brew';
 import { agenda, pairOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
 import type { RecipeBook } from '../recipe';
 
@@ -25,6 +25,8 @@ export type Manners = {
   distracted: number;
   /** Lengths lie so far around the usual, as a share. */
   noise: number;
+  /** Beds take so many times as long as their cards expect. */
+  beds?: number;
 };
 
 export const BUSY_PEOPLE: Manners = { lateS: 3, distractedS: 25, distracted: 0.06, noise: 0.15 };
@@ -78,6 +80,7 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
           !inHand.has(item.brewId) &&
           item.dueMs <= nowMs &&
           (item.brew !== null || item.station.free) &&
+          nowMs >= runsUntilMs(item, nowMs) &&
           !pairs.some((each) => each && each.item.station.id === item.station.id),
       );
       const item = free.find((each) => pairOf(each, world.plan()) === pair) ?? helpOut(free, nowMs);
@@ -92,6 +95,13 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
     await world.passUntil(next);
   }
   return { refused };
+
+  /** A bed that is slow drains on when its time is over. */
+  function runsUntilMs({ awaited, brew }: AgendaItem, nowMs: number): number {
+    if (awaited?.kind !== 'drawdown' || !brew || !manners.beds) return -Infinity;
+    const { startMs } = timelineAt(brew, nowMs).find(({ step }) => step.id === awaited.id)!;
+    return startMs + awaited.durationS * 1000 * manners.beds;
+  }
 
   /** From being seen to being done, with what people are. */
   function takesMs(item: AgendaItem, nowMs: number): number {

@@ -4,7 +4,8 @@
 import type { Bar, BrewRecord } from '@even-kettle/core/contract';
 import { learnDrawdown, learnRetention } from '@even-kettle/core/learn';
 import { bedKey } from '@even-kettle/core/plan';
-import { LEARN_FROM, type Sources } from './sources';
+import { METHODS } from '@even-kettle/core/recipe';
+import { LEARN_FROM, ofOneKind, type Sources } from './sources';
 
 export const retentionOf = (records: readonly BrewRecord[]) =>
   learnRetention(
@@ -13,12 +14,25 @@ export const retentionOf = (records: readonly BrewRecord[]) =>
     ),
   );
 
-export const drawdownOf = (records: readonly BrewRecord[]) =>
-  learnDrawdown(
-    records.flatMap(({ brewId, brewWaterG, drawdownS }) =>
-      drawdownS === null ? [] : [{ brewId, brewWaterG, drawdownS }],
-    ),
+export function drawdownOf(records: readonly BrewRecord[]) {
+  const [latest] = records.slice(-1);
+  const exponent = latest && METHODS[latest.method].drawdownExponent;
+  if (exponent === undefined || exponent === null) return null;
+  return learnDrawdown(
+    records.flatMap((record) => {
+      const { brewId, brewWaterG, drawdownS } = record;
+      const plannedS = plannedDrawdownS(record);
+      return drawdownS === null || plannedS === null ? [] : [{ brewId, brewWaterG, drawdownS, plannedS }];
+    }),
+    exponent,
   );
+}
+
+/** From the end of the last pour to the end mark, as the card expected it. */
+function plannedDrawdownS({ steps, plannedBrewS }: BrewRecord): number | null {
+  const lastPour = steps.findLast(({ kind, phase }) => kind === 'pour' && phase === 'brew');
+  return lastPour ? plannedBrewS - (lastPour.plannedStartS + lastPour.plannedS) : null;
+}
 
 export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['beds']>> {
   const served = (await records.latest(LEARN_FROM)).filter(({ outcome }) => outcome === 'served');
@@ -30,12 +44,18 @@ export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['bed
   return Object.fromEntries(
     [...byBed].flatMap(([key, of]) => {
       const retention = retentionOf(of);
-      const drawdown = drawdownOf(of);
+      const drawdown = drawdownOf(ofOneKind(of, kindOfRecord));
       if (!retention && !drawdown) return [];
       // To a twentieth: a card is not to flicker with every cup that is weighed.
       const bed = {
         ...(retention ? { retentionGPerG: twentieth(retention.gPerG) } : {}),
-        ...(drawdown ? { drawdownExponent: twentieth(within(drawdown.exponent, 0, 1.5)) } : {}),
+        ...(drawdown
+          ? {
+              drawdownExponent: twentieth(within(drawdown.exponent, 0, 1.5)),
+              drawdownExponentSd: twentieth(drawdown.exponentSd),
+              drawdownLevel: twentieth(within(drawdown.level, 0.5, 2)),
+            }
+          : {}),
       };
       return [[key, bed] as const];
     }),
@@ -44,3 +64,8 @@ export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['bed
 
 const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
 const twentieth = (value: number): number => Math.round(value * 20) / 20;
+
+export const kindOfRecord = ({ recipeVersion, grind }: BrewRecord) => ({
+  recipeVersion,
+  grinderId: grind?.grinderId ?? null,
+});

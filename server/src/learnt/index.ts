@@ -14,11 +14,11 @@ import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { boilingPointC } from '@even-kettle/core/water';
-import { bedsOf, drawdownOf, retentionOf } from './beds';
+import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
 import { handsOf, paceOf } from './hands';
 import { houseOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
-import { LEARN_FROM, tenth, thingsOf, type Sources } from './sources';
+import { LEARN_FROM, ofOneKind, tenth, thingsOf, type Sources } from './sources';
 
 export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
@@ -63,7 +63,7 @@ async function learntOf(recipeId: string, coffee: string, sources: Sources): Pro
       brews: grind.slope.brews,
     },
     retention: retentionOf(served),
-    drawdown: drawdownOf(served),
+    drawdown: drawdownOf(ofOneKind(served, kindOfRecord)),
     tried: thingsOf(sources.state(), 'change-tried')
       .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
       .reverse()

@@ -3,10 +3,10 @@
  */
 import type { ChangeTried } from '@even-kettle/core/brew';
 import type { Learnt } from '@even-kettle/core/contract';
-import { coarserWay, grindSlope, runChart, type GrindSlope } from '@even-kettle/core/learn';
+import { bandsPerStep, coarserWay, grindSlope, runChart, type GrindSlope } from '@even-kettle/core/learn';
 import { grindSetting } from '@even-kettle/core/recipe';
 import type { RunPoint } from '../store/records';
-import { tenth, type Sources } from './sources';
+import { ofOneKind, tenth, type Sources } from './sources';
 
 /** Brews of a recipe that its run shows. */
 const RUN_BREWS = 200;
@@ -15,7 +15,7 @@ export type Run = { recipeId: string; coffee: string; points: RunPoint[]; chart:
 
 /** The run with every time as it would be for the latest cup's size, so that a large cup is no drift. */
 export async function runOf(recipeId: string, coffee: string, { records }: Sources): Promise<Run> {
-  const run = await records.run(recipeId, coffee, RUN_BREWS);
+  const run = ofOneKind(await records.run(recipeId, coffee, RUN_BREWS), (point) => point);
   const sizeS = run.at(-1)?.plannedS ?? 0;
   const points = run.map((point) => ({ ...point, brewS: tenth(point.brewS + sizeS - point.plannedS) }));
   return { recipeId, coffee, points, chart: chartOf(points) };
@@ -29,15 +29,15 @@ export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe 
   const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
   if (!grinder || !zero?.ok) return null;
   const byS = chart?.shift?.byS ?? 0;
-  const ground = points.flatMap(({ brewS, setting }, index) =>
-    setting === null
+  const ground = points.flatMap(({ brewS, setting, grinderId }, index) =>
+    setting === null || grinderId !== grinder.id
       ? []
       : [{ brewS: brewS - (index >= (chart?.shift?.fromIndex ?? Infinity) ? byS : 0), setting }],
   );
   const slope = grindSlope(
     ground,
     { setting: zero.setting, brewS: points.at(-1)?.plannedS ?? 180 },
-    coarserWay(grinder),
+    { way: coarserWay(grinder), bands: bandsPerStep(grinder) },
   );
   const at: GrindSlope['at'] = (setting) => {
     const expected = slope.at(setting);
@@ -53,7 +53,7 @@ export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe 
 function chartOf(points: RunPoint[]): Learnt['chart'] {
   const setting = points.at(-1)?.setting ?? null;
   const from = 1 + points.findLastIndex((point) => point.setting !== null && point.setting !== setting);
-  const chart = runChart(points.slice(from).map(({ brewS }) => brewS));
+  const chart = runChart(points.slice(from).map(({ brewS, people }) => ({ value: brewS, by: people })));
   if (!chart) return null;
   const { shift } = chart;
   return {

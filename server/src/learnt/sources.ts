@@ -25,3 +25,25 @@ export const thingsOf = <Type extends ThingEvent['type']>(state: BarState, type:
   (state.things ?? []).filter((event): event is Extract<ThingEvent, { type: Type }> => event.type === type);
 
 export const tenth = (value: number): number => Math.round(value * 10) / 10;
+
+/**
+ * The latest brews that one thing can be learnt of: of one version of the recipe, ground by one grinder. Where nothing
+ * says what ground a brew it counts as of the one grinder that there is word of; not where there are several.
+ * @param brews oldest first
+ */
+export function ofOneKind<Brew>(
+  brews: readonly Brew[],
+  kindOf: (brew: Brew) => { recipeVersion: number | null; grinderId: string | null },
+): Brew[] {
+  const last = brews.at(-1);
+  if (last === undefined) return [];
+  const { recipeVersion } = kindOf(last);
+  const ofVersion = brews.filter((brew) => kindOf(brew).recipeVersion === recipeVersion);
+  const known = ofVersion.map((brew) => kindOf(brew).grinderId).filter((id) => id !== null);
+  const grinderId = known.at(-1) ?? null;
+  const several = new Set(known).size > 1;
+  return ofVersion.filter((brew) => {
+    const own = kindOf(brew).grinderId;
+    return own === grinderId || (own === null && !several);
+  });
+}

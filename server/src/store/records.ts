@@ -16,6 +16,10 @@ export type RunPoint = {
   brewS: number;
   plannedS: number;
   setting: number | null;
+  /** Which version of the recipe it was, what ground it where that is known, and whose hands, as one text. */
+  recipeVersion: number | null;
+  grinderId: string | null;
+  people: string;
 };
 
 export type RecordShelf = {
@@ -115,6 +119,9 @@ export function openRecords(
           'record.brewS AS brewS',
           'record.plannedS AS plannedS',
           'record.setting AS setting',
+          'record.people AS people',
+          `CASE WHEN json_valid(record.body) THEN json_extract(record.body, '$.recipeVersion') END AS recipeVersion`,
+          `CASE WHEN json_valid(record.body) THEN json_extract(record.body, '$.grind.grinderId') END AS grinderId`,
         ])
         .orderBy('record.endedMs', 'DESC')
         .limit(most)

@@ -88,7 +88,7 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
 export function verdict(record: BrewRecord): string {
   if (record.outcome === 'abandoned') return `Stopped: ${record.reason ?? 'no reason given'}.`;
   if (record.aboutBrewS)
-    return `About ${showClock(record.aboutBrewS.s)} ± ${showClock(record.aboutBrewS.plusMinusS)}: its end was asked for late, so it counts for nothing.`;
+    return `Between ${showClock(record.aboutBrewS.s - record.aboutBrewS.plusMinusS)} and ${showClock(record.aboutBrewS.s + record.aboutBrewS.plusMinusS)}: its end was asked for late, so it counts for nothing.`;
   if (record.realBrewS === null) return 'Served before its end mark was told.';
   const off = Math.round(record.realBrewS - record.plannedBrewS);
   const against =

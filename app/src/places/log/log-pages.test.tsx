@@ -304,7 +304,7 @@ test('what came of a change stands under it', async () => {
       }),
   });
   const lines = screen.getAllByTestId('tried').map((line) => [line.props.children].flat(9).join(''));
-  expect(lines[0]).toContain('1 step coarser. Expected 3:05 ± 0:12, it took 3:10, as expected.');
+  expect(lines[0]).toContain('1 step coarser. Expected 3:05 ± 0:12 (80 %), it took 3:10, as expected.');
   expect(lines[1]).toContain('it took 3:40, not as expected.');
 });
 

@@ -112,6 +112,13 @@ function verdict({ run, chart }: Learnt): string {
     : `It runs as it does, around ${showClock(chart.centreS)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
 }
 
+/** How long a coffee's beds take, against what its cards say. */
+function levelInWords(level: number): string {
+  const percent = Math.round(100 * (level - 1));
+  if (percent === 0) return 'as cards expect';
+  return `${Math.abs(percent)} % ${percent > 0 ? 'longer' : 'shorter'} than cards expect, and planned with`;
+}
+
 type Fact = { name: string; value: string; from: string; odd?: string[] | undefined };
 
 /** What is learnt, from how many brews, and how sure it is; brews that were left out, by name. */
@@ -121,7 +128,7 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
       ? [
           {
             name: 'a step coarser',
-            value: `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s`,
+            value: `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s (80 %)`,
             from:
               grind.brews === 0
                 ? 'the usual, no brew yet'
@@ -132,7 +139,7 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
     {
       name: 'retention',
       value: retention
-        ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)}`
+        ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)} (80 %)`
         : 'the method’s own',
       from: retention ? `from ${retention.cups} weighed cups` : 'five weighed cups teach it',
       odd: retention?.outliers,
@@ -141,8 +148,8 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
       name: 'drawdown',
       value: drawdown ? `${Math.round(drawdown.usualS)} s at ${drawdown.usualG} g` : 'the recipe’s own',
       from: drawdown
-        ? `grows with water to the power ${drawdown.exponent}, from ${drawdown.brews} brews`
-        : 'cups of two sizes teach it',
+        ? `${levelInWords(drawdown.level)}; grows with water to the power ${drawdown.exponent} ± ${(1.28 * drawdown.exponentSd).toFixed(2)} (80 %); from ${drawdown.brews} brews`
+        : 'eight brews teach it',
       odd: drawdown?.outliers,
     },
   ];

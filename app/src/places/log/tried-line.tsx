@@ -14,7 +14,7 @@ export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {
   return (
     <Text testID="tried">
       {dayAndTime(atMs, clock.nowMs())}: {short}.{' '}
-      {expectS === null ? '' : `Expected ${showClock(expectS)} ± ${showClock(plusMinusS ?? 0)}, `}
+      {expectS === null ? '' : `Expected ${showClock(expectS)} ± ${showClock(plusMinusS ?? 0)} (80 %), `}
       {result === null ? 'not brewed since.' : `it took ${showClock(result.brewS)}${held(tried)}.`}
     </Text>
   );
