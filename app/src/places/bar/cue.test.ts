@@ -38,7 +38,7 @@ const lit: BarEvent[] = [
     brewerId: 'siphon-m',
     altitudeM: 0,
     kettlePowerW: 1200,
-    kettleFilledAtC: 90,
+    kettleFilledAtC: 20,
   },
   done('weigh', 12),
   done('set-filter', 80),

@@ -21,8 +21,8 @@ export const STOVE: string[] = [
 ];
 
 export const PRESSURE: string[] = [
-  'A pressure pot is never opened hot: cool its base first (the outside only), wait until no steam comes, then unscrew it with a dry towel.',
-  'Water never over the valve, coffee never packed: hot steam is behind it.',
+  'Never opened hot: cool the base (outside only), wait until no steam comes, then unscrew with a dry towel.',
+  'Water never over the valve, coffee never packed.',
 ];
 
 const tapped = (cue: string) => ({ by: 'cue', cue }) as const;

@@ -23,7 +23,7 @@ export const potPressure: Recipe = {
     ...potPrep,
     handStep('fill', 'fill', 'Water into the pot, to below the valve', 12, 'filled', {
       phase: 'prep',
-      hint: 'Always filled whole, and never over the valve.',
+      hint: 'Always filled whole.',
     }),
     handStep('load', 'load', 'Basket level, joint dry and tight', 8, 'closed tight', {
       phase: 'prep',
@@ -59,10 +59,9 @@ export const potPressure: Recipe = {
     }),
     ...potFinish.filter(({ kind }) => kind !== 'clean'),
     passive('cool', 'cool', 'Pot cooling', { s: 120 }, { phase: 'clean' }),
-    handStep('clean', 'clean', 'Unscrew, empty, rinse, reset', 20, 'station ready', {
+    handStep('clean', 'clean', 'Unscrew, empty, rinse', 20, 'station ready', {
       phase: 'clean',
-      hint: 'Only once no steam comes; unscrew with a dry towel.',
-      mistake: 'Opening it hot: it is under pressure.',
+      hint: 'Only once no steam comes.',
     }),
   ],
   holds: flameHolds('weigh', 'flame', 'off'),
