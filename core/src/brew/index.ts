@@ -43,7 +43,7 @@ export { cardNow, pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';
 export { NOTES, noteWords, notesFor } from './notes';
 export type { Note } from './notes';
-export { bedShowsMs, bedTauS, levelOf } from './level';
+export { bedShowsMs, brewBed, levelOf } from './level';
 export type { Level } from './level';
 export { paceOf } from './pace';
 export type { Pace } from './pace';

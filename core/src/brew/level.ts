@@ -1,7 +1,7 @@
 /**
  * How full a running brew's vessel is, and where its next pour should bring it.
  */
-import { drainTauS, slurryG, type PouredSpan } from '../pour';
+import { NO_DRAIN, bedOf, secondsUntil, slurryG, type Bed, type PouredSpan } from '../pour';
 import { METHODS, brewerById, type BrewCard } from '../recipe';
 import type { BrewState } from './state';
 import { timelineAt, type StepTime } from './timeline';
@@ -23,21 +23,21 @@ export type Level = { level: number; target: number | null };
 /** With less than this standing over it the top of the bed is bare, grams. */
 const BED_SHOWS_G = 8;
 
-/** Time constant of the brew's bed, fitted to its own drawdown, seconds; Infinity where nothing drains. */
-export function bedTauS(brew: BrewState): number {
-  const known = taus.get(brew.card);
+/** The brew's bed, fitted to its own drawdown. */
+export function brewBed(brew: BrewState): Bed {
+  const known = beds.get(brew.card);
   if (known !== undefined) return known;
-  const tauS = fitTauS(brew);
-  taus.set(brew.card, tauS);
-  return tauS;
+  const bed = fitBed(brew);
+  beds.set(brew.card, bed);
+  return bed;
 }
 /** Cards are never changed, so each is fitted once: levels are drawn several times a second. */
-const taus = new WeakMap<BrewCard, number>();
+const beds = new WeakMap<BrewCard, Bed>();
 
-function fitTauS(brew: BrewState): number {
+function fitBed(brew: BrewState): Bed {
   const drains = METHODS[brew.card.method].drawdownExponent !== null;
   const drawdownS = planDrawdownS(brew);
-  return drains && drawdownS > 0 ? drainTauS(drawdownS, planned(brew)) : Infinity;
+  return drains && drawdownS > 0 ? bedOf(drawdownS, planned(brew), brew.card.doseG) : NO_DRAIN;
 }
 
 /**
@@ -47,13 +47,13 @@ function fitTauS(brew: BrewState): number {
 export function bedShowsMs(brew: BrewState, nowMs: number): number | null {
   const pours = timelineAt(brew, nowMs).filter(({ step }) => step.pourG !== undefined);
   const poured = pours.filter(({ status }) => status === 'done');
-  const tauS = bedTauS(brew);
+  const bed = brewBed(brew);
   const last = poured.at(-1);
   if (!last || pours.some(({ status }) => status === 'running') || poured.length === pours.length)
     return null;
-  const standsG = slurryG(poured.map(spanOf), tauS, last.endMs / 1000);
-  if (!Number.isFinite(tauS)) return null;
-  return last.endMs + Math.max(0, tauS * Math.log(standsG / BED_SHOWS_G)) * 1000;
+  const standsG = slurryG(poured.map(spanOf), bed, last.endMs / 1000);
+  if (bed === NO_DRAIN) return null;
+  return last.endMs + secondsUntil(standsG, BED_SHOWS_G, bed) * 1000;
 }
 
 const spanOf = ({ step, startMs, endMs }: StepTime): PouredSpan => ({
@@ -71,14 +71,14 @@ export function levelOf(brew: BrewState, nowMs: number): Level {
   const served = times.some(({ step, status }) => step.kind === 'serve' && status === 'done');
   const begun = pours.filter(({ status }) => status === 'done' || status === 'running').map(spanOf);
   const drawdown = times.find(({ step }) => step.kind === 'drawdown');
-  const tauS = bedTauS(brew);
+  const bed = brewBed(brew);
   const drained = served || drawdown?.status === 'done';
-  const level = drained ? 0 : slurryG(begun, tauS, nowMs / 1000) / capacityG;
+  const level = drained ? 0 : slurryG(begun, bed, nowMs / 1000) / capacityG;
   const next = pours.find(({ status }) => status === 'waiting' || status === 'running');
   const target = next
     ? slurryG(
         [...begun.filter(({ startS }) => startS < next.startMs / 1000), spanOf(next)],
-        tauS,
+        bed,
         next.endMs / 1000,
       ) / capacityG
     : null;

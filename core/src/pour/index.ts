@@ -1,5 +1,5 @@
-export { drainTauS, slurryG } from './level';
-export type { PouredSpan } from './level';
+export { NO_DRAIN, bedOf, secondsUntil, slurryG } from './level';
+export type { Bed, PouredSpan } from './level';
 export {
   SCALE_HZ,
   SPOUT_S,

@@ -1,55 +1,71 @@
 /**
- * How full a brewer is while it is poured into and drains. A first, simple model (outflow proportional to what stands
- * over the bed), made to be dry when the brew's own drawdown ends; good enough to draw a level that is true to the
- * pours, and to say when a pour would rise over the rim.
+ * How full a brewer is while it is poured into and drains, by Darcy: the flow through the bed is proportional to the water
+ * over it and the bed's own depth together, so that the last of it still runs. Made to be dry when the brew's own drawdown
+ * ends.
  */
 
 /** A pour, real or planned: from when to when (seconds on any clock) and how many grams. */
 export type PouredSpan = { startS: number; endS: number; pourG: number };
 
+/**
+ * A bed as water sees it: its time constant, seconds (Infinity where nothing drains), and its own depth as the grams of
+ * water that would stand as high.
+ */
+export type Bed = { tauS: number; headG: number };
+
+export const NO_DRAIN: Bed = { tauS: Infinity, headG: 0 };
+
+/** Wet grounds fill about 2.3 ml a gram (0.4 g/ml dry, swollen a little; our own figure). */
+const BED_ML_PER_G = 2.3;
 /** What is left counts as dry, grams. */
-const DRY_G = 3;
+const DRY_G = 1;
 const HALVINGS = 24;
 
 /**
- * Time constant of a bed that is dry when the drawdown ends: the tau at which 3 g are left that long after the last
- * pour. Seconds, found by halving; slower beds leave more.
+ * The bed that is dry when the drawdown ends. Its time constant is found by halving; slower beds leave more.
  * @param drawdownS from the end of the last pour to a dry bed
  * @param pours all of the brew's, in order
  */
-export function drainTauS(drawdownS: number, pours: readonly PouredSpan[]): number {
+export function bedOf(drawdownS: number, pours: readonly PouredSpan[], doseG: number): Bed {
   const last = pours.at(-1);
-  if (!last) return Infinity;
+  const headG = BED_ML_PER_G * doseG;
+  if (!last) return NO_DRAIN;
   let low = 0.1;
-  let high = Math.max(drawdownS, 1) * 4;
+  let high = Math.max(drawdownS, 1) * 8;
   for (let halving = 0; halving < HALVINGS; halving += 1) {
-    const middle = (low + high) / 2;
-    if (slurryG(pours, middle, last.endS + drawdownS) > DRY_G) high = middle;
-    else low = middle;
+    const tauS = (low + high) / 2;
+    if (slurryG(pours, { tauS, headG }, last.endS + drawdownS) > DRY_G) high = tauS;
+    else low = tauS;
   }
-  return (low + high) / 2;
+  return { tauS: (low + high) / 2, headG };
 }
 
 /**
- * Slurry over the bed at a moment, grams: with inflow q and outflow L / tau, L' = q - L / tau between the edges of the pours.
- * @param tauS see `drainTauS`; Infinity for a brewer that does not drain
+ * Water over the bed at a moment, grams: with inflow q, bed's head h and outflow (L + h) / tau, L' = q - (L + h) / tau
+ * between the edges of the pours, and never below nought.
  */
-export function slurryG(pours: readonly PouredSpan[], tauS: number, atS: number): number {
+export function slurryG(pours: readonly PouredSpan[], bed: Bed, atS: number): number {
   let levelG = 0;
   let sinceS = -Infinity;
   for (const { startS, endS, pourG } of pours) {
     if (atS <= startS) break;
-    levelG = decay(levelG, startS - sinceS, tauS);
+    levelG = after(levelG, 0, startS - sinceS, bed);
     const lengthS = Math.max(endS - startS, 1);
-    const flowGPerS = pourG / lengthS;
     const pouredS = Math.min(atS, startS + lengthS) - startS;
-    levelG = Number.isFinite(tauS)
-      ? decay(levelG, pouredS, tauS) + flowGPerS * tauS * (1 - Math.exp(-pouredS / tauS))
-      : levelG + flowGPerS * pouredS;
+    levelG = after(levelG, pourG / lengthS, pouredS, bed);
     sinceS = startS + pouredS;
   }
-  return decay(levelG, atS - sinceS, tauS);
+  return after(levelG, 0, atS - sinceS, bed);
 }
 
-const decay = (levelG: number, forS: number, tauS: number): number =>
-  levelG === 0 || !Number.isFinite(tauS) ? levelG : levelG * Math.exp(-Math.max(0, forS) / tauS);
+/** What stands after some seconds of one flow in. */
+function after(levelG: number, flowGPerS: number, forS: number, { tauS, headG }: Bed): number {
+  if (levelG === 0 && flowGPerS === 0) return 0;
+  if (!Number.isFinite(tauS)) return levelG + flowGPerS * Math.max(0, forS);
+  const left = Math.exp(-Math.max(0, forS) / tauS);
+  return Math.max(0, (levelG + headG) * left + flowGPerS * tauS * (1 - left) - headG);
+}
+
+/** Seconds until so much is left with nothing more poured. */
+export const secondsUntil = (levelG: number, leftG: number, { tauS, headG }: Bed): number =>
+  Math.max(0, tauS * Math.log((levelG + headG) / (leftG + headG)));

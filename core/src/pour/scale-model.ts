@@ -3,6 +3,8 @@
  * weight. It is what the simulated scale weighs. Plain state in, plain state out; randomness is given from outside.
  */
 
+import { NO_DRAIN, type Bed } from './level';
+
 export type ScaleModel = {
   timeS: number;
   /** What really runs from the spout now, g/s: it follows the hand a little late. */
@@ -22,8 +24,8 @@ export type ScaleModel = {
 };
 
 export type ScaleNature = {
-  /** Time constant of the bed, seconds (`drainTauS`); Infinity where nothing drains. */
-  tauS: number;
+  /** What it drains through. */
+  bed: Bed;
   /** What the bed keeps before it lets anything through, grams. */
   keepsG: number;
   /** Standard deviations of a hand's flow (share), of a reading (g) and of a minute's creep (g). */
@@ -34,7 +36,7 @@ export type ScaleNature = {
 
 /** A practised hand and a café's scale. */
 export const USUAL_NATURE: ScaleNature = {
-  tauS: Infinity,
+  bed: NO_DRAIN,
   keepsG: 0,
   handNoise: 0.07,
   readingNoiseG: 0.04,
@@ -101,7 +103,7 @@ export function stepScale(
   };
 }
 
-/** Darcy: the flow through the bed is proportional to the head that stands over it; the bed first takes its own share. */
+/** Darcy, as in `level.ts`; the bed first takes its own share. */
 function drain(
   { pouredG, slurryG, drainedG }: ScaleModel,
   addedG: number,
@@ -110,7 +112,10 @@ function drain(
 ) {
   const stillDryG = Math.max(0, nature.keepsG - pouredG);
   const overG = slurryG + Math.max(0, addedG - stillDryG);
-  const throughG = Number.isFinite(nature.tauS) ? overG * (1 - Math.exp(-forS / nature.tauS)) : 0;
+  const { tauS, headG } = nature.bed;
+  const throughG = Number.isFinite(tauS)
+    ? Math.min(overG, (overG + headG) * (1 - Math.exp(-forS / tauS)))
+    : 0;
   return { slurryG: overG - throughG, drainedG: drainedG + throughG };
 }
 

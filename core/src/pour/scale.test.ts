@@ -30,7 +30,7 @@ function pour(
   seed: number,
 ): Poured {
   const random = seededRandom(seed);
-  const nature = { ...USUAL_NATURE, tauS: 12, keepsG: 30 };
+  const nature = { ...USUAL_NATURE, bed: { tauS: 20, headG: 40 }, keepsG: 30 };
   let model = tareScale(emptyScale(540));
   let watch = restingWatch();
   const seen: Seen[] = [];

@@ -1,5 +1,5 @@
 /** Worked by hand from the craft's numbers, two cup sizes a school. */
-import { drainTauS, slurryG } from '../pour';
+import { bedOf, slurryG } from '../pour';
 import { DEFAULT_PLACE, SCHOOLS, brewCard, brewerById, type BrewCard, type Recipe } from './index';
 
 const recipe = (id: string): Recipe => SCHOOLS.find((school) => school.id === id)!;
@@ -188,19 +188,21 @@ test('a pour that would spill is split by a pause, visibly, and still adds up', 
     ['pour-2.1', 'The one pour, first part'],
     ['pour-2.2', 'The one pour, second part'],
     ['pour-2.3', 'The one pour, third part'],
+    ['pour-2.4', 'The one pour, fourth part'],
     ['pour-2', 'The one pour, last part'],
   ]);
   expect(parts.at(-1)!.targetG).toBe(card.brewWaterG);
   expect(card.notes[0]).toMatch(
-    /^The one pour in 4 parts with \d+ s, \d+ s, \d+ s between: .* rim of the Hourglass S \(150 g\)\.$/,
+    /^The one pour in 5 parts with \d+ s, \d+ s, \d+ s, \d+ s between: .* rim of the Hourglass S \(150 g\)\.$/,
   );
   const spans = (of: BrewCard) =>
     of.steps.filter(({ pourG }) => pourG).map((step) => ({ ...step, pourG: step.pourG! }));
-  const tauS = drainTauS(
+  const bed = bedOf(
     whole.steps.find(({ kind }) => kind === 'drawdown')!.endS - spans(whole).at(-1)!.endS,
     spans(whole),
+    whole.doseG,
   );
-  const highest = (of: BrewCard) => Math.max(...spans(of).map(({ endS }) => slurryG(spans(of), tauS, endS)));
+  const highest = (of: BrewCard) => Math.max(...spans(of).map(({ endS }) => slurryG(spans(of), bed, endS)));
   expect(highest(whole)).toBeGreaterThan(200);
   expect(highest(card)).toBeLessThan(151);
 });

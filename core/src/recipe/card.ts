@@ -206,7 +206,7 @@ function layOutIn(
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = layOutOnce(recipe, batch);
-  const split = brewer && splitAtRim(recipe.steps, batch.pours, whole, brewer);
+  const split = brewer && splitAtRim(recipe.steps, batch.pours, whole, brewer, doseG);
   if (!split) return { timeline: whole, notes: [...slow, ...whole.notes] };
   const timeline = layOut(recipe, { ...batch, pours: split.pours }, split.steps);
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };

@@ -1,7 +1,7 @@
 /**
  * A pour that would rise over the brewer's rim is split by a pause, visibly.
  */
-import { drainTauS, slurryG, type PouredSpan } from '../pour';
+import { bedOf, slurryG, type Bed, type PouredSpan } from '../pour';
 import type { Brewer } from './brewer';
 import { BREATH_S, type Timeline } from './lay-out';
 import type { PourTarget } from './pours';
@@ -28,13 +28,13 @@ export function splitAtRim(
   pours: ReadonlyMap<string, PourTarget>,
   timeline: Timeline,
   brewer: Brewer,
+  doseG: number,
 ): SplitPours | null {
   const spans = timeline.steps
     .filter((step) => step.pourG !== undefined)
     .map(({ id, startS, endS, pourG }) => ({ id, startS, endS, pourG: pourG! }));
   if (timeline.drawdownS === null || spans.length === 0) return null;
-  const tauS = drainTauS(timeline.drawdownS, spans);
-  const parts = partsByPour(spans, tauS, brewer.maxWaterG);
+  const parts = partsByPour(spans, bedOf(timeline.drawdownS, spans, doseG), brewer.maxWaterG);
   if (parts.size === 0) return null;
   const split: SplitPours = { steps: [], pours: new Map(pours), notes: [] };
   for (const step of steps) {
@@ -47,7 +47,7 @@ export function splitAtRim(
 
 function partsByPour(
   spans: readonly (PouredSpan & { id: string })[],
-  tauS: number,
+  bed: Bed,
   maxG: number,
 ): Map<string, Part[]> {
   const parts = new Map<string, Part[]>();
@@ -59,7 +59,7 @@ function partsByPour(
     let leftG = pourG;
     let pauseS = 0;
     while (leftG > 0) {
-      const fitsG = into.length === PARTS_MAX - 1 ? leftG : fitting(done, tauS, atS, leftG, flowGPerS, maxG);
+      const fitsG = into.length === PARTS_MAX - 1 ? leftG : fitting(done, bed, atS, leftG, flowGPerS, maxG);
       const partG = Math.min(leftG, Math.max(1, fitsG));
       const span = { startS: atS, endS: atS + partG / flowGPerS, pourG: partG };
       done.push(span);
@@ -67,7 +67,7 @@ function partsByPour(
       leftG -= partG;
       if (leftG === 0) break;
       pauseS = BREATH_S;
-      while (slurryG(done, tauS, span.endS + pauseS) > maxG * REFILL_SHARE && pauseS < 120) pauseS += 1;
+      while (slurryG(done, bed, span.endS + pauseS) > maxG * REFILL_SHARE && pauseS < 120) pauseS += 1;
       atS = span.endS + pauseS;
     }
     if (into.length > 1) parts.set(id, into);
@@ -78,7 +78,7 @@ function partsByPour(
 /** Whole grams that can be poured from a moment on before the slurry stands at the rim. */
 function fitting(
   done: readonly PouredSpan[],
-  tauS: number,
+  bed: Bed,
   fromS: number,
   pourG: number,
   flowGPerS: number,
@@ -86,7 +86,7 @@ function fitting(
 ): number {
   const after = (grams: number) => {
     const endS = fromS + grams / flowGPerS;
-    return slurryG([...done, { startS: fromS, endS, pourG: grams }], tauS, endS);
+    return slurryG([...done, { startS: fromS, endS, pourG: grams }], bed, endS);
   };
   if (after(pourG) <= maxG) return pourG;
   let low = 0;

@@ -6,6 +6,7 @@ import { v7 as uuid } from 'uuid';
 import { WebSocket } from 'ws';
 import { seededRandom } from '@even-kettle/core/rush';
 import { timelineAt, type BarEvent } from '@even-kettle/core/brew';
+import { NO_DRAIN } from '@even-kettle/core/pour';
 import { bar, close, http, open } from '../testing/bar';
 import { hostConformance } from './conformance';
 import { bridgeKettle, bridgeScale } from './sample-bridge';
@@ -169,7 +170,7 @@ test('a bridge speaks for a scale: readings arrive, a tare goes out, and silence
   await setStation('bridge');
   const time = { nowMs: () => performance.now(), rate: 1 };
   const own = simulatedScale(time, seededRandom(4));
-  own.load(300, { tauS: Infinity, keepsG: 0 });
+  own.load(300, { bed: NO_DRAIN, keepsG: 0 });
   const stop = bridgeScale(url, 'cone-1', own);
   await until('a connected scale', () => scaleAt('cone-1').connected && scaleAt('cone-1').massG > 250);
   await request(http).post('/api/devices/scales/cone-1').send({ do: 'tare' }).expect(204);

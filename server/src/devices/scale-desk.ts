@@ -4,7 +4,7 @@
  */
 import { v7 as uuid } from 'uuid';
 import {
-  bedTauS,
+  brewBed,
   pouredG,
   brewAt,
   timelineAt,
@@ -14,7 +14,7 @@ import {
 } from '@even-kettle/core/brew';
 import type { ScaleOrder, ScaleState } from '@even-kettle/core/contract';
 import { agenda, type Bench, type Plan, type Station } from '@even-kettle/core/plan';
-import { restingWatch, watchPour, type PourWatch, type WeightPoint } from '@even-kettle/core/pour';
+import { NO_DRAIN, restingWatch, watchPour, type PourWatch, type WeightPoint } from '@even-kettle/core/pour';
 import type { CardStep, RecipeBook } from '@even-kettle/core/recipe';
 import type { TraceShelf } from '../store/traces';
 import type { Scale, Time } from './ports';
@@ -218,7 +218,7 @@ export function openScaleDesk(parts: DeskParts): ScaleDesk {
         at.standIn?.poured(pouredG(brew));
         at.watch = restingWatch();
       }
-      if (event.type === 'brew-served') at.standIn?.load(0, { tauS: Infinity, keepsG: 0 });
+      if (event.type === 'brew-served') at.standIn?.load(0, { bed: NO_DRAIN, keepsG: 0 });
     },
     order: (stationId, order) => {
       const at = placed.get(stationId);
@@ -273,6 +273,6 @@ function setDown(standIn: SimulatedScale, brew: BrewState): void {
 const isLoad = (brew: BrewState, stepId: string): boolean =>
   brew.card.steps.some((step) => step.id === stepId && step.kind === 'load');
 
-const bedOf = (brew: BrewState) => ({ tauS: bedTauS(brew), keepsG: brew.card.retainedG });
+const bedOf = (brew: BrewState) => ({ bed: brewBed(brew), keepsG: brew.card.retainedG });
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;

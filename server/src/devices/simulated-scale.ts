@@ -24,7 +24,7 @@ export type SimulatedScale = Scale & {
    * Another brew stands on it: what stands there weighs, how its bed drains, and what has been poured since it was tared
    * (a server that starts again in mid-brew finds the scale as it was).
    */
-  load: (loadG: number, nature: Pick<ScaleNature, 'tauS' | 'keepsG'>, pouredG?: number) => void;
+  load: (loadG: number, nature: Pick<ScaleNature, 'bed' | 'keepsG'>, pouredG?: number) => void;
   /** Somebody says that this much has been poured: what is missing of it is on the scale from now on, grams. */
   poured: (grams: number) => void;
   /** The thumb on the screen: pours while it is held, and a moment longer. */
