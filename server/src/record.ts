@@ -39,6 +39,9 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       orderedMs: takenMs,
       promisedMs: promisedMs ?? null,
     }));
+  const remade = order.events.findLast(
+    (event) => event.type === 'cup-remade' && event.cupId === brew.cupId && event.atMs <= brew.startedMs,
+  );
   const whose = handsByStep(brew);
   const freeSince = handsFreeSince(state, brew);
   // What ends by the clock ends without a tap, and keeps the hands until then.
@@ -95,8 +98,9 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       ? { aboutBrewS: { s: tenth(about.ms / 1000), plusMinusS: tenth(about.plusMinusMs / 1000) } }
       : {}),
     zeroMs,
-    orderedMs: order.takenMs,
-    promisedMs: order.promisedMs ?? null,
+    // What was sent back is timed from then.
+    orderedMs: remade?.atMs ?? order.takenMs,
+    promisedMs: remade ? null : (order.promisedMs ?? null),
     startedMs: brew.startedMs,
     endedMs,
     steps: times

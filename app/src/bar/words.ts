@@ -235,7 +235,7 @@ const checked = ({ from, to }: { from: number; to: number }, units: Units): Show
   unit: showTemperature(to, units).unit,
 });
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** A time of day, as the viewer's own locale has it. */

@@ -55,3 +55,5 @@ export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords }
 export type { Notch, Seen, Taste } from './taste';
 export { PAIRS, isPair } from './pair';
 export type { Pair } from './pair';
+export { guestsOf, remadeOf } from './guests';
+export type { GuestShare } from './guests';

@@ -1,6 +1,7 @@
 /**
  * Why an event of a brew cannot be: what its steps, its station and its card have to say.
  */
+import type { CardStep } from '../recipe';
 import type { Refusal } from './applied';
 import type {
   BrewEvent,
@@ -177,9 +178,14 @@ function cannotTake(brew: BrewState, event: StepBegun | StepDone | BrewServed): 
     return { code: 'step-not-next', field, reason: `“${step.name}” begins by itself.` };
   }
   if (brew.abandoned) return null;
+  // Who hands a cup over has taken its filter off, said or not.
+  const implied = (earlier: CardStep) => earlier.phase === 'finish' && earlier.kind !== 'serve';
   const missing = steps
     .slice(0, index)
-    .find((earlier) => !beginsByItself(earlier) && brew.marks[earlier.id]?.doneMs === undefined);
+    .find(
+      (earlier) =>
+        !beginsByItself(earlier) && !implied(earlier) && brew.marks[earlier.id]?.doneMs === undefined,
+    );
   if (missing) return { code: 'step-not-next', field, reason: `“${missing.name}” comes first.` };
   return null;
 }

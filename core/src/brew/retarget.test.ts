@@ -84,10 +84,11 @@ test('past the brew water the brew is over, and says its real ratio and strength
   });
   // The kettle is free with the pour that came last; the swirl and the drawdown follow as before.
   expect(brew.card.holds.find(({ tool }) => tool === 'kettle')!.to).toBe('pour-3');
-  expect(brew.card.steps.map(({ id }) => id).slice(-5)).toEqual([
+  expect(brew.card.steps.map(({ id }) => id).slice(-6)).toEqual([
     'pour-3',
     'swirl-end',
     'drawdown',
+    'off',
     'serve',
     'clean',
   ]);

@@ -1,7 +1,8 @@
 /** One brew for cups of two orders: they wait, brew and are out together, and each can still go its own way. */
 import { BENCH, T0, book, cup, done, order, started } from '../testing/bench';
 import { buildProblem, checkPlan, quoteOrder, solve, standingPlan } from '../plan';
-import { reduce, type BarEvent, type BarState } from './index';
+import { dueMsOf } from '../plan/turn';
+import { guestsOf, reduce, type BarEvent, type BarState } from './index';
 import { apply } from './reduce';
 
 /** Two of them fit the cone. */
@@ -133,4 +134,50 @@ test('a brew given up waits again for both; a cup sent back is brewed by itself'
   const again = reduce([started('b1', 'B', 'cone-2', 600)], book, back.state);
   expect(again.refused).toEqual([]);
   expect(again.state.brews['b1.1']!.card.perCupG).toHaveLength(1);
+});
+
+test('at the hand-over each guest is named with the grams of each cup, which are all that there is, after a pour too much as well', () => {
+  const named = { ...host, name: 'window' };
+  const upTo = (reading: number) => [
+    named,
+    guest,
+    ...brewed('brew-started'),
+    ...['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3'].map((stepId, n) =>
+      done('a1.1', stepId, 40 + 20 * n),
+    ),
+    done('a1.1', 'pour-4', 200, reading),
+  ];
+  const { brewWaterG } = reduce([named, guest, ...brewed('brew-started')], book).state.brews['a1.1']!.card;
+  for (const overG of [0, 40]) {
+    const { state, refused } = reduce(upTo(brewWaterG + overG), book);
+    expect(refused).toEqual([]);
+    const brew = state.brews['a1.1']!;
+    const guests = guestsOf(state, brew);
+    expect(guests.map(({ badge, name, gramsPerCup }) => [badge, name, gramsPerCup.length])).toEqual([
+      [0, 'window', 1],
+      [1, undefined, 1],
+    ]);
+    const grams = guests.flatMap(({ gramsPerCup }) => gramsPerCup);
+    expect(grams.reduce((sum, g) => sum + g, 0)).toBe(brew.card.beverageG);
+  }
+});
+
+test('a cup that was sent back is timed from then, not from what was promised of the first', () => {
+  const promised = { ...host, promisedMs: T0 + 400_000, expectedMs: T0 + 380_000 };
+  const remade: BarEvent = {
+    id: 'remade',
+    type: 'cup-remade',
+    atMs: T0 + 900_000,
+    orderId: 'A',
+    cupId: 'a1',
+    brewId: 'a1.1',
+    reason: 'too bitter',
+  };
+  const before = reduce([promised, ...brewed('cleaned')], book);
+  expect(dueMsOf(before.state.orders['A']!)).toBe(T0 + 380_000);
+  const { state, refused } = reduce([promised, ...brewed('cleaned'), remade], book);
+  expect(refused).toEqual([]);
+  expect(dueMsOf(state.orders['A']!)).toBe(T0 + 900_000 + 600_000);
+  const { problem } = buildProblem(state, BENCH, book, T0 / 1000 + 905);
+  expect(problem.orders[0]).toMatchObject({ placedAt: T0 / 1000 + 900, dueAt: T0 / 1000 + 1500 });
 });

@@ -6,7 +6,7 @@
  * 1. A station is held by one brew at the most, from its start until it is cleaned.
  * 2. A cup has one live brew at the most (running, or served and not sent back).
  * 3. Marks of a brew follow the order of its steps, and their times never run backwards.
- * 4. A served brew has every attended step before serving done.
+ * 4. A served brew has every attended step up to its end mark done; what comes between that and serving is done with it.
  * 5. `apply` followed by undoing what was applied gives the state before it.
  */
 import type { Pair } from './pair';

@@ -80,7 +80,7 @@ test('while a pour is overdue, what comes after it is never due sooner than that
 
 test('what waits for a cue gives way to what is due, and both to what has been begun', () => {
   expect(agendaAt(300, ...poured)[0]).toMatchObject({
-    key: 'a1.1/serve',
+    key: 'a1.1/off',
     asks: 'cue',
     awaited: { id: 'drawdown' },
   });
@@ -133,7 +133,7 @@ test('each tap’s events are taken by the rules, and a waiting cup’s first ta
     'brew-started',
     ...Array(4).fill('step-done'),
     'step-begun',
-    ...Array(5).fill('step-done'),
+    ...Array(6).fill('step-done'),
     'brew-served',
     'step-done',
   ]);

@@ -15,7 +15,7 @@ import {
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda } from './agenda';
-import { PROMISE_S, byTurn, dueMsOf, waysInTurn } from './turn';
+import { PROMISE_S, byTurn, dueMsOf, sinceMsOf, waysInTurn } from './turn';
 import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
 import {
@@ -205,7 +205,7 @@ function takeInHand(
 const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrder => ({
   id: order.id,
   // A log that was written by a clock that was wrong may name any time.
-  placedAt: between(nowS - LONGEST_S, Math.floor(order.takenMs / 1000), nowS),
+  placedAt: between(nowS - LONGEST_S, Math.floor(sinceMsOf(order) / 1000), nowS),
   dueAt: between(nowS - LONGEST_S, Math.floor(dueMsOf(order) / 1000), nowS + LONGEST_S),
   weight: urgedOf(order)?.weight ?? 1,
   serveWithin: TOGETHER_S,

@@ -43,7 +43,9 @@ test('each kind of step may move as far as the craft lets it', () => {
   expect(thirds['bloom']).toEqual({ minS: 0, idealS: 0, maxS: 120, penalty: 0.05 });
   expect(thirds['swirl-bloom']).toEqual({ minS: 0, idealS: 0, maxS: 0, penalty: 0 });
   expect(thirds['pour-2']).toEqual({ minS: 26, idealS: 29, maxS: 37, penalty: 1 });
-  expect(thirds['serve']).toEqual({ minS: 0, idealS: 0, maxS: 60, penalty: 0.5 });
+  // The filter off and the cup over the counter within a minute of the last drops.
+  expect(thirds['off']).toEqual({ minS: 0, idealS: 0, maxS: 40, penalty: 0.5 });
+  expect(thirds['serve']).toEqual({ minS: 0, idealS: 0, maxS: 20, penalty: 0.5 });
   expect(thirds['clean']).toEqual({ minS: 0, idealS: 0, maxS: 600, penalty: 0.05 });
   const press = lags('press-long');
   expect(press['plunge']).toMatchObject({ idealS: 0, maxS: 60 });

@@ -130,6 +130,29 @@ test('the end of the drawdown is a cue: the card shows the brew’s own timer an
   expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'drawdown' }]);
 });
 
+test('the filter comes off in a step of its own; then the guest is named, with badge and grams', () => {
+  const out = [
+    ...[taken('A', 'window'), started('A'), ...prep, firstWater],
+    ...[
+      done('bloom', 107),
+      done('pour-2', 158),
+      done('pour-3', 188),
+      done('pour-4', 215),
+      done('drawdown', 286),
+    ],
+  ];
+  const { tapped, press } = show(out, 288);
+  expect(texts()).toEqual({ verb: 'Take the filter off', figure: '3' });
+  expect(screen.queryByLabelText('Handed over to')).toBeNull();
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'off' }]);
+
+  show([...out, done('off', 291)], 292);
+  expect(texts().verb).toBe('Swirl, cup, hand over');
+  expect(screen.getByText('window')).toBeTruthy();
+  expect(screen.getByTestId('share-A')).toHaveTextContent('250 g');
+});
+
 test('the rinse water and the tare are asked for by name, ticked off or not', () => {
   const { tapped, press } = show(prepared.slice(0, -1), 70);
   expect(texts().verb).toBe('Throw the rinse, load, tare');

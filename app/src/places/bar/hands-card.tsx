@@ -18,6 +18,7 @@ import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
 import { Figure } from './figure';
+import { Guests } from './guests';
 import { HoldToPour } from './hold-to-pour';
 import { MainButton } from './main-button';
 import { Countdown, Pace } from './pace';
@@ -151,6 +152,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
             {asked.detail}
           </Text>
           <Checklist item={item} />
+          <Guests item={item} />
           {now ? (
             <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
           ) : (

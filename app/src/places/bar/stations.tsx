@@ -14,9 +14,12 @@ import {
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useBar, useNow } from '../../bar/bar-context';
+import { newId, useBar, useHere, useNow } from '../../bar/bar-context';
+import { capital } from '../../bar/words';
+import { useDevice } from '../../device/settings';
 import { Badge } from '../../ui/badge';
 import { useLook } from '../../ui/look';
+import { Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Turning } from '../../ui/turning';
@@ -79,27 +82,82 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
   const look = useLook();
   const nowMs = useNow(1000, phaseMs);
   const doing = stepInWords(brew, nowMs);
+  const cue = awaitedCue(brew, nowMs);
   return (
-    <Pressable
-      role="button"
-      aria-label={`${station.name}, ${doing}. Take its next step`}
-      onPress={() => onTake(brew.id)}
-      style={({ pressed }) => tile(look, { atHand, pressed })}
-    >
-      <View style={{ position: 'absolute', top: 4, left: 4 }}>
-        <Badge badge={order.badge} size={24} />
-      </View>
-      <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={58} />
-      <BrewClock brew={brew} />
-      <Text size="small" bold numberOfLines={1}>
-        {station.name}
-      </Text>
-      <Text size="small" quiet numberOfLines={1}>
-        {doing}
-      </Text>
-    </Pressable>
+    <View style={tile(look, { atHand })}>
+      <Pressable
+        role="button"
+        aria-label={`${station.name}, ${doing}. Take its next step`}
+        onPress={() => onTake(brew.id)}
+        style={({ pressed }) => ({
+          alignItems: 'center',
+          alignSelf: 'stretch',
+          backgroundColor: pressed ? look.coolPale : 'transparent',
+        })}
+      >
+        <View style={{ position: 'absolute', top: 4, left: 4 }}>
+          <Badge badge={order.badge} size={24} />
+        </View>
+        <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={58} />
+        <BrewClock brew={brew} />
+        <Text size="small" bold numberOfLines={1}>
+          {station.name}
+        </Text>
+        <Text size="small" quiet numberOfLines={1}>
+          {doing}
+        </Text>
+      </Pressable>
+      {cue ? <CueButton brew={brew} stepId={cue.id} cue={cue.cue} stationName={station.name} /> : null}
+    </View>
   );
 });
+
+/** What is watched for ends the moment it is seen, whatever the hands card asks for. */
+function CueButton({
+  brew,
+  stepId,
+  cue,
+  stationName,
+}: {
+  brew: BrewState;
+  stepId: string;
+  cue: string;
+  stationName: string;
+}) {
+  const { store, clock } = useHere();
+  const { person } = useDevice();
+  const seen = () =>
+    store.act(
+      [
+        {
+          id: newId(),
+          type: 'step-done',
+          atMs: clock.nowMs(),
+          brewId: brew.id,
+          stepId,
+          ...(person === null ? {} : { by: person }),
+        },
+      ],
+      capital(cue),
+    );
+  return (
+    <Tap
+      label={capital(cue)}
+      says={`${capital(cue)} at ${stationName}`}
+      onPress={seen}
+      testID={`cue-${brew.stationId}`}
+      style={{ alignSelf: 'stretch', paddingHorizontal: 2, marginTop: 2 }}
+    />
+  );
+}
+
+/** The cue that ends the passive step that runs, where one does. */
+function awaitedCue(brew: BrewState, nowMs: number): { id: string; cue: string } | null {
+  const running = timelineAt(brew, nowMs).find(({ status }) => status === 'running')?.step;
+  return running && !running.attended && running.end === 'cue' && running.cue
+    ? { id: running.id, cue: running.cue }
+    : null;
+}
 
 /** All clocks of the bar turn together. */
 const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
@@ -118,7 +176,7 @@ const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
 function Free({ station }: { station: Station }) {
   const look = useLook();
   return (
-    <View style={[tile(look, { atHand: false, pressed: false }), { backgroundColor: 'transparent' }]}>
+    <View style={[tile(look, { atHand: false }), { backgroundColor: 'transparent' }]}>
       <View style={{ opacity: 0.45 }}>
         <Vessel method={brewerById(station.brewerId)?.method ?? 'cone'} level={0} target={null} size={58} />
       </View>
@@ -135,7 +193,7 @@ function Free({ station }: { station: Station }) {
   );
 }
 
-const tile = (look: ReturnType<typeof useLook>, { atHand, pressed }: { atHand: boolean; pressed: boolean }) =>
+const tile = (look: ReturnType<typeof useLook>, { atHand }: { atHand: boolean }) =>
   ({
     alignItems: 'center',
     paddingVertical: 8,
@@ -144,7 +202,7 @@ const tile = (look: ReturnType<typeof useLook>, { atHand, pressed }: { atHand: b
     borderWidth: atHand ? 2 : 1,
     margin: atHand ? 0 : 1,
     borderColor: atHand ? look.ink : look.rim,
-    backgroundColor: pressed ? look.coolPale : look.surface,
+    backgroundColor: look.surface,
   }) as const;
 
 /** What the brew is at, in a few words: the step that runs, or what it waits for. */

@@ -7,7 +7,7 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-
 import { CSS } from '@dnd-kit/utilities';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { badgeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
+import { badgeOf, remadeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../bar/bar-context';
 import { clockTime } from '../../bar/words';
@@ -207,6 +207,13 @@ const KEPT_S = 20;
 
 /** What was promised, against what is expected; that it cannot be kept any more is said as soon as the plan knows. */
 function Promised({ order, finishS, compact }: { order: OrderState; finishS: number; compact: boolean }) {
+  const remade = remadeOf(order);
+  if (remade)
+    return (
+      <Text size="small" quiet={!compact}>
+        sent back {clockTime(remade.atMs)}
+      </Text>
+    );
   if (order.promisedMs === undefined) return null;
   const overS = finishS - order.promisedMs / 1000;
   if (overS > KEPT_S)

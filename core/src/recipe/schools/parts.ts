@@ -237,9 +237,18 @@ const clean = (lengthS: number, name = 'Knock out, rinse, reset', hint?: string)
 const AT_ONCE: StartWindow = { earlyS: 0, lateS: 20, penalty: 0.5 };
 const CLOTH_CARE = 'Rinse the cloth at once, no soap; keep it cold and wet.';
 
-export const paperFinish = [handOver('Filter off, swirl, cup, hand over', 18), clean(20)];
+/** Together with the hand-over it may wait a minute: what drips on past its end mark thins the cup. */
+const offFirst = (name: string, cue: string): RecipeStep[] => [
+  handStep('off', 'decant', name, 3, cue, {
+    phase: 'finish',
+    window: { earlyS: 0, lateS: 40, penalty: 0.5 },
+  }),
+  handOver('Swirl, cup, hand over', 15, { earlyS: 0, lateS: 20, penalty: 0.5 }),
+];
+
+export const paperFinish = [...offFirst('Take the filter off', 'filter off'), clean(20)];
 export const clothFinish = [
-  handOver('Cloth off, swirl, cup, hand over', 18),
+  ...offFirst('Take the cloth off', 'cloth off'),
   clean(35, 'Rinse the cloth, reset', CLOTH_CARE),
 ];
 export const pressFinish = [handOver('Decant at once, cup, hand over', 18, AT_ONCE), clean(40)];

@@ -1,0 +1,36 @@
+/**
+ * Whom a brew is handed over to: each guest by badge and name, with the grams of each cup.
+ */
+import { View } from 'react-native';
+import { badgeOf, guestsOf } from '@even-kettle/core/brew';
+import type { AgendaItem } from '@even-kettle/core/plan';
+import { inWords, showMass, type Units } from '@even-kettle/core/units';
+import { useBar, useUnits } from '../../bar/bar-context';
+import { Badge } from '../../ui/badge';
+import { Row } from '../../ui/parts';
+import { Text } from '../../ui/text';
+
+export function Guests({ item }: { item: AgendaItem }) {
+  const { state } = useBar();
+  const units = useUnits();
+  if (item.step.kind !== 'serve' || item.asks === 'cue' || !item.brew) return null;
+  return (
+    <View role="list" aria-label="Handed over to" style={{ gap: 4 }}>
+      {guestsOf(state, item.brew).map(({ orderId, badge, name, gramsPerCup }) => (
+        <Row key={orderId} style={{ gap: 8 }}>
+          <Badge badge={badge} size={26} />
+          <Text bold style={{ flex: 1 }} numberOfLines={1}>
+            {name ?? `Order ${badgeOf(badge).letter}`}
+          </Text>
+          <Text testID={`share-${badgeOf(badge).letter}`}>{cupsInWords(gramsPerCup, units)}</Text>
+        </Row>
+      ))}
+    </View>
+  );
+}
+
+/** "143 g", or "2 cups: 143 g + 142 g". */
+function cupsInWords(gramsPerCup: readonly number[], units: Units): string {
+  const grams = gramsPerCup.map((g) => inWords(showMass(g, units, 'water'))).join(' + ');
+  return gramsPerCup.length > 1 ? `${gramsPerCup.length} cups: ${grams}` : grams;
+}

@@ -1,0 +1,32 @@
+/**
+ * Whom a brew is poured out for, and from when an order is timed.
+ */
+import type { CupRemade } from './events';
+import type { BrewState, BarState, OrderState } from './state';
+
+/** A guest's part of a brew: whose it is, and the grams of each of their cups. */
+export type GuestShare = { orderId: string; badge: number; name?: string; gramsPerCup: number[] };
+
+/** The guests of a brew, the one whose order it was started for first. Their grams are all of the card's. */
+export function guestsOf(state: BarState, brew: BrewState): GuestShare[] {
+  const grams = [...brew.card.perCupG];
+  const sharers = Object.values(state.orders).flatMap((order) =>
+    order.cups
+      .filter((cup) => cup.with?.cupId === brew.cupId && cup.status !== 'cancelled')
+      .map((cup) => ({ order, cups: cup.cups ?? 1 })),
+  );
+  const own = state.orders[brew.orderId];
+  const shared = sharers.reduce((sum, { cups }) => sum + cups, 0);
+  return [...(own ? [{ order: own, cups: grams.length - shared }] : []), ...sharers].map(
+    ({ order, cups }) => ({
+      orderId: order.id,
+      badge: order.badge,
+      ...(order.name === undefined ? {} : { name: order.name }),
+      gramsPerCup: grams.splice(0, Math.max(0, cups)),
+    }),
+  );
+}
+
+/** The latest cup of an order that was sent back; it is timed from then, not from what was promised of the first. */
+export const remadeOf = (order: OrderState): CupRemade | undefined =>
+  order.events.findLast((event) => event.type === 'cup-remade');
