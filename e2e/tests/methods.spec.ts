@@ -36,12 +36,12 @@ test('a siphon and a dense sock over ice are brewed by the hands card alone, cue
       .sort(([, one], [, other]) => one.doneMs! - other.doneMs!)
       .map(([stepId]) => stepId);
   expect(done('Siphon')).toEqual([
-    'weigh',
     'set-filter',
     'fill',
     'flame',
     'heat',
     'seal',
+    'weigh',
     'rise',
     'lower',
     'coffee-in',
@@ -50,5 +50,15 @@ test('a siphon and a dense sock over ice are brewed by the hands card alone, cue
     'serve',
     'clean',
   ]);
-  expect(done('Sock')).toEqual(['fill', 'weigh', 'set-filter', 'load', 'pour', 'bypass', 'serve', 'clean']);
+  expect(done('Sock')).toEqual([
+    'fill',
+    'weigh',
+    'set-filter',
+    'load',
+    'pour',
+    'bypass',
+    'off',
+    'serve',
+    'clean',
+  ]);
 });

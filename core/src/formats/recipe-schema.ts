@@ -91,10 +91,10 @@ const step = z.strictObject({
       z.strictObject({ untilS: seconds(1) }),
       z.strictObject({ hotS: seconds(1), coldS: seconds(1) }),
       z.strictObject({ sAtRef: seconds(1) }),
-      z.strictObject({ globe: z.enum(GLOBE_WAYS), lessS: seconds() }),
+      z.strictObject({ globe: z.enum(GLOBE_WAYS) }),
       z.enum(['pour', 'heating', 'drawdown']),
     ],
-    'must be {"s": 4}, {"sPerDoseG": 1.2}, {"untilS": 38}, {"hotS": 110, "coldS": 330}, {"sAtRef": 180}, {"globe": "near boiling", "lessS": 0}, "pour", "heating" or "drawdown"',
+    'must be {"s": 4}, {"sPerDoseG": 1.2}, {"untilS": 38}, {"hotS": 110, "coldS": 330}, {"sAtRef": 180}, {"globe": "near boiling"}, "pour", "heating" or "drawdown"',
   ),
   end: z.union(
     [

@@ -85,7 +85,7 @@ test.each<[string, Recipe, string, string]>([
     'a hold of no step',
     { ...thirds, holds: [{ tool: 'brewer', from: 'fill', to: 'moon' }] },
     'holds.0.to',
-    'There is no step “moon”; the steps are fill, weigh',
+    'There is no step “moon”; the steps are fill, heat, weigh',
   ],
   [
     'a hold that goes round in a circle',

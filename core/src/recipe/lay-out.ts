@@ -110,6 +110,7 @@ function place(
   let movedS = 0;
   let lastPourEndS = 0;
   let drawdownS: number | null = null;
+  let boiledS: number | null = null;
   let drained: { drawdownS: number; window: { from: number; to: number } } | null = null;
 
   for (const step of steps) {
@@ -134,6 +135,12 @@ function place(
       if (durationS < 1) notes.push(`${step.name} has no time left at this size, so it falls away.`);
     } else {
       durationS = lengthS(recipe, step, batch, pour);
+    }
+    if (typeof step.lasts === 'object' && 'globe' in step.lasts) {
+      // Water that is driven up rises on while the hands do something else.
+      if (step.lasts.globe === 'rise' && boiledS !== null)
+        durationS = Math.max(1, durationS - (startS - boiledS));
+      boiledS = startS + durationS;
     }
     if (durationS < 1) continue;
     if (step.anchor) anchorS = step.anchor === 'start' ? startS : startS + durationS;
@@ -244,21 +251,24 @@ function openingOf({ opening }: Pour, { pourG, targetG }: PourTarget, brewWaterG
   return Math.min(pourG, Math.max(0, opening.toShare * brewWaterG - (targetG - pourG)));
 }
 
+/** What is done with the kettle's water. */
+const USES_WATER: ReadonlySet<StepKind> = new Set<StepKind>(['set-filter', 'warm', 'pour', 'bypass']);
+
 /**
- * Heating that the steps between filling and waiting for the kettle do not cover, whole seconds. Those are prep of a
+ * Heating that the steps between filling and the kettle's first use do not cover, whole seconds. Those are prep of a
  * known length, so this is known before anything is laid out.
  */
 export function heatLeftS(recipe: Recipe, doseG: number, heatS: number): number {
-  const waitAt = recipe.steps.findIndex((step) => step.lasts === 'heating');
   const fillAt = recipe.steps.findIndex((step) => step.kind === 'fill');
+  if (fillAt < 0 || !recipe.steps.some((step) => step.lasts === 'heating')) return 0;
   let coveredS = 0;
-  for (let index = fillAt + 1; fillAt >= 0 && index < waitAt; index += 1) {
-    const { lasts } = recipe.steps[index]!;
+  for (const { kind, lasts } of recipe.steps.slice(fillAt + 1)) {
+    if (USES_WATER.has(kind)) break;
     if (typeof lasts === 'string') continue;
     if ('s' in lasts) coveredS += roundUp(lasts.s);
     else if ('sPerDoseG' in lasts) coveredS += roundUp(lasts.sPerDoseG * doseG);
   }
-  return waitAt < 0 ? 0 : Math.max(0, roundUp(heatS - coveredS));
+  return Math.max(0, roundUp(heatS - coveredS));
 }
 
 /** Water at least this hot takes the short way to the boil, degrees Celsius. */
@@ -285,7 +295,7 @@ function lengthS(recipe: Recipe, step: RecipeStep, batch: Batch, target: PourTar
   if (typeof lasts === 'string' || 'untilS' in lasts) return 0;
   if ('hotS' in lasts) return roundUp(batch.filledAtC >= HOT_FILL_C ? lasts.hotS : lasts.coldS);
   if ('sAtRef' in lasts) return roundUp((lasts.sAtRef * batch.brewWaterG) / (recipe.refDoseG * recipe.ratio));
-  if ('globe' in lasts) return Math.max(1, roundUp(globeS(lasts.globe, batch) - lasts.lessS));
+  if ('globe' in lasts) return Math.max(1, roundUp(globeS(lasts.globe, batch)));
   return roundUp('s' in lasts ? lasts.s : lasts.sPerDoseG * batch.doseG);
 }
 

@@ -25,7 +25,7 @@ const FIRST_LENGTH: Record<LengthKind, StepLength> = {
   untilS: { untilS: 60 },
   hotS: { hotS: 120, coldS: 300 },
   sAtRef: { sAtRef: 180 },
-  globe: { globe: 'both', lessS: 0 },
+  globe: { globe: 'both' },
   pour: 'pour',
   heating: 'heating',
   drawdown: 'drawdown',

@@ -43,7 +43,6 @@ const LENGTH_FIELDS: Record<string, string> = {
   hotS: 'From hot, s',
   coldS: 'From cold, s',
   sAtRef: 'At the reference dose, s',
-  lessS: 'Less, s',
 };
 const AMOUNTS: { value: AmountKind; label: string }[] = [
   { value: 'toShare', label: 'up to % of the water' },

@@ -136,7 +136,7 @@ export const drawdown: RecipeStep = passive('drawdown', 'drawdown', 'Drawdown', 
   end: tapped('drops only'),
 });
 
-/** Water on, beans weighed and ground while it heats. The heating step lasts only what the weighing has not covered. */
+/** Water on; the beans are weighed and ground in the last of its heating, so that they do not stand ground. */
 const kettleOn = handStep('fill', 'fill', 'Fill the kettle', 12, 'filled and heating', { phase: 'prep' });
 const beans: RecipeStep[] = [
   handStep('weigh', 'weigh', 'Weigh the beans', 12, 'weighed, in the grinder', { phase: 'prep' }),
@@ -156,8 +156,8 @@ const load = (name: string, more: Partial<RecipeStep> = {}): RecipeStep =>
   });
 const pouredPrep = (filter: RecipeStep): RecipeStep[] => [
   kettleOn,
-  ...beans,
   heat,
+  ...beans,
   filter,
   warmThrough,
   load('Throw the rinse, load, tare', { hint: 'Break dry clumps and level the bed.' }),
@@ -191,16 +191,16 @@ export const sockPrep = pouredPrep(
 );
 export const pressPrep: RecipeStep[] = [
   kettleOn,
-  ...beans,
   heat,
+  ...beans,
   handStep('set-filter', 'set-filter', 'Warm the press', 10, 'warm', { phase: 'prep' }),
   warmThrough,
   load('Throw the water, load, tare'),
 ];
 export const airPressPrep: RecipeStep[] = [
   kettleOn,
-  ...beans,
   heat,
+  ...beans,
   handStep('set-filter', 'set-filter', 'Set the paper disc, warm the press', 10, 'warm', {
     phase: 'prep',
     hint: 'Wet the disc so that it lies flat.',
@@ -211,7 +211,6 @@ export const airPressPrep: RecipeStep[] = [
 
 /** A siphon's: cloth hooked, water weighed into the lower globe. No kettle pours into it. */
 export const siphonPrep: RecipeStep[] = [
-  ...beans,
   setFilter('Hook, centre and rinse the cloth', 25, {
     hint: 'The chain touches the lower globe.',
     mistake: 'A filter off its centre: grounds come down with the coffee.',
@@ -221,8 +220,11 @@ export const siphonPrep: RecipeStep[] = [
     hint: 'Look for cracks; dry the outside.',
   }),
 ];
-
-export const potPrep: RecipeStep[] = beans;
+/** Beans for coffee that goes in when the water has risen: while it rises, so that they do not stand ground. */
+export const beansMeanwhile: RecipeStep[] = beans.map((step) =>
+  step.kind === 'weigh' ? { ...step, window: { earlyS: 0, lateS: 20, penalty: 0.3 } } : step,
+);
+export { beans };
 
 const handOver = (name: string, lengthS: number, window?: StartWindow): RecipeStep =>
   handStep('serve', 'serve', name, lengthS, 'handed over', {

@@ -1,6 +1,6 @@
 /** The two stove-top pots: driven by what is seen, and watched. How long they heat follows the mass of their water. */
 import type { Recipe } from '../recipe';
-import { BURNS, PRESSURE, STOVE, flameHolds, handStep, passive, potFinish, potPrep } from './parts';
+import { BURNS, PRESSURE, STOVE, beans, flameHolds, handStep, passive, potFinish } from './parts';
 
 export const potPressure: Recipe = {
   id: 'pot-pressure',
@@ -20,11 +20,11 @@ export const potPressure: Recipe = {
   waterIs: 'to start with',
   endWindowS: { from: 165, to: 315 },
   steps: [
-    ...potPrep,
     handStep('fill', 'fill', 'Water into the pot, to below the valve', 12, 'filled', {
       phase: 'prep',
       hint: 'Always filled whole.',
     }),
+    ...beans,
     handStep('load', 'load', 'Basket level, joint dry and tight', 8, 'closed tight', {
       phase: 'prep',
       hint: 'Level, never packed.',
@@ -33,6 +33,7 @@ export const potPressure: Recipe = {
     handStep('flame', 'flame', 'On the flame', 4, 'flame on', {
       phase: 'prep',
       anchor: 'end',
+      window: { earlyS: 0, lateS: 60, penalty: 0.05 },
       hint: 'No wider than the base.',
     }),
     passive(
@@ -64,7 +65,7 @@ export const potPressure: Recipe = {
       hint: 'Only once no steam comes.',
     }),
   ],
-  holds: flameHolds('weigh', 'flame', 'off'),
+  holds: flameHolds('fill', 'flame', 'off'),
   cautions: [BURNS, ...STOVE, ...PRESSURE],
 };
 
@@ -86,11 +87,11 @@ export const potFoam: Recipe = {
   waterIs: 'to start with',
   endWindowS: { from: 165, to: 300 },
   steps: [
-    ...potPrep,
     handStep('fill', 'fill', 'Cool water into the pot', 12, 'weighed in', {
       phase: 'prep',
       hint: 'From the cold tap, not from the kettle.',
     }),
+    ...beans,
     handStep('stir', 'stir', 'Coffee into cool water, stir', 20, 'stirred', {
       phase: 'prep',
       hint: 'Sugar goes in now, if it was ordered.',
@@ -110,6 +111,6 @@ export const potFoam: Recipe = {
     passive('settle', 'settle', 'Grounds settling', { s: 60 }, { phase: 'finish' }),
     ...potFinish.map((step) => (step.kind === 'serve' ? { ...step, name: 'Cup, hand over' } : step)),
   ],
-  holds: flameHolds('weigh', 'flame', 'share'),
+  holds: flameHolds('fill', 'flame', 'share'),
   cautions: [BURNS, ...STOVE],
 };

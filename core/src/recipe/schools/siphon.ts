@@ -1,6 +1,16 @@
 /** Schools of the siphon. */
 import type { Recipe, RecipeStep } from '../recipe';
-import { BURNS, FLAME, flameHolds, handStep, passive, siphonFinish, siphonPrep } from './parts';
+import {
+  BURNS,
+  FLAME,
+  beans,
+  beansMeanwhile,
+  flameHolds,
+  handStep,
+  passive,
+  siphonFinish,
+  siphonPrep,
+} from './parts';
 
 const siphon = {
   version: 1,
@@ -11,7 +21,7 @@ const siphon = {
 } as const satisfies Partial<Recipe>;
 
 const LIT_S = 5;
-/** The top is sealed while the water begins to rise. */
+/** The top is sealed as the water begins to rise. */
 const SEAL_S = 5;
 
 const light = handStep('flame', 'flame', 'Light the flame', LIT_S, 'flame on', {
@@ -23,7 +33,7 @@ const heating = passive(
   'heat',
   'watch',
   'Water heating',
-  { globe: 'near boiling', lessS: 0 },
+  { globe: 'near boiling' },
   {
     phase: 'prep',
     end: { by: 'cue', cue: 'near boiling' },
@@ -38,7 +48,7 @@ const rising = passive(
   'rise',
   'watch',
   'Water rising',
-  { globe: 'rise', lessS: SEAL_S },
+  { globe: 'rise' },
   {
     phase: 'prep',
     end: { by: 'cue', cue: 'risen' },
@@ -51,11 +61,12 @@ const waterFirst = (checkC: { from: number; to: number }): RecipeStep[] => [
   light,
   heating,
   seal,
+  ...beansMeanwhile,
   rising,
   handStep('lower', 'flame', 'Lower the flame, check the top', 8, 'steady', {
     phase: 'prep',
     checkC,
-    window: { earlyS: 0, lateS: 30, penalty: 0.3 },
+    window: { earlyS: 0, lateS: 20, penalty: 0.3 },
     hint: 'Too hot: stir air in or lower the flame. Too cool: cover it.',
   }),
 ];
@@ -64,7 +75,7 @@ const ON_THE_FLAME = { earlyS: 3, lateS: 8, penalty: 2 };
 const coffeeIn = (name: string, lengthS: number, stirs?: number): RecipeStep =>
   handStep('coffee-in', 'stir', name, lengthS, 'all wetted', {
     anchor: 'start',
-    window: { earlyS: 0, lateS: 30, penalty: 0.3 },
+    window: { earlyS: 0, lateS: 20, penalty: 0.3 },
     ...(stirs ? { stirs } : {}),
   });
 const flameOff = (name: string, atS: number, lengthS: number, stirs?: number): RecipeStep =>
@@ -87,6 +98,7 @@ const down = (lengthS: number, earlyS: number, lateS: number): RecipeStep =>
 
 export const siphonLate: Recipe = {
   ...siphon,
+  version: 2,
   id: 'siphon-late',
   name: 'Coffee when the water has settled',
   why: 'Full yet clean; the temperature is known before the coffee meets it.',
@@ -106,12 +118,13 @@ export const siphonLate: Recipe = {
     down(50, 15, 15),
     ...siphonFinish,
   ],
-  holds: flameHolds('weigh', 'flame', 'flame-off'),
+  holds: flameHolds('set-filter', 'flame', 'flame-off'),
   cautions: [BURNS, ...FLAME],
 };
 
 export const siphonSlow: Recipe = {
   ...siphon,
+  version: 2,
   id: 'siphon-slow',
   name: 'Longer and calmer',
   why: 'Rounder and sweeter than the quick one; forgiving of a coarser grind.',
@@ -140,7 +153,7 @@ export const siphonSlow: Recipe = {
     { ...down(59, 15, 20), lasts: { untilS: 175 } },
     ...siphonFinish,
   ],
-  holds: flameHolds('weigh', 'flame', 'flame-off'),
+  holds: flameHolds('set-filter', 'flame', 'flame-off'),
   cautions: [BURNS, ...FLAME],
 };
 
@@ -158,6 +171,7 @@ export const siphonEarly: Recipe = {
   waterIs: 'still rising',
   endWindowS: { from: 105, to: 135 },
   steps: [
+    ...beans,
     ...siphonPrep,
     handStep('load', 'load', 'Coffee in the top, dry; seal it', 10, 'sealed', { phase: 'prep' }),
     light,
@@ -165,7 +179,7 @@ export const siphonEarly: Recipe = {
       'rise',
       'watch',
       'Water heating and rising',
-      { globe: 'both', lessS: 0 },
+      { globe: 'both' },
       {
         phase: 'prep',
         end: { by: 'cue', cue: 'coffee is wetted' },
