@@ -25,17 +25,20 @@ import type { BarState, CupAsk } from '@even-kettle/core/brew';
 /** The bar as the page knows it. */
 export type BarGiven = { state: BarState; bench: Bench; saved: Recipe[]; nowMs: number; plan: Plan | null };
 
+/** An order that could be taken, by a name; what may be promised is worked out carefully once all are answered roughly. */
+export type QuoteDraft = { name: string; cups: CupAsk[]; carefully?: true };
+
 export type Question =
   | { ask: 'plan' }
-  /** Several orders that could be taken, each by a name. */
-  | { ask: 'quotes'; drafts: { name: string; cups: CupAsk[] }[] }
+  /** Several orders that could be taken. */
+  | { ask: 'quotes'; drafts: QuoteDraft[] }
   | { ask: 'urge'; orderId: string; otherId: string; way: 'before' | 'after' }
   | { ask: 'rush'; orderId: string }
   | { ask: 'why'; orderId: string; brewIds: string[] };
 
 export type Answer =
   | { ask: 'plan'; plan: Plan | null }
-  | { ask: 'quotes'; name: string; quote: Quote }
+  | { ask: 'quotes'; name: string; quote: Quote; careful: boolean }
   | { ask: 'urge' | 'rush'; urging: Urging | null }
   | { ask: 'why'; chain: Link[]; helps: Help[] };
 
@@ -45,6 +48,8 @@ export type PlanAnswer = { job: number; answer: Answer; last: boolean };
 /** What is compared with must be as good as what is tried; quotes have to be there within a blink. */
 const QUOTE_MOVES = 24;
 const MANY_MOVES = 240;
+/** A quote that may be promised is made better so often, so that a change is heard in between. */
+const CAREFUL_MOVES = [80, MANY_MOVES];
 
 /** The latest job of each kind. */
 const latest = new Map<Question['ask'], number>();
@@ -73,17 +78,8 @@ async function work(asked: PlanJob): Promise<void> {
       plan: problem.brews.length > 0 ? solve(problem, { before: plan ?? undefined }) : null,
     });
   }
-  const base = standingPlan(standing, question.ask === 'quotes' ? QUOTE_MOVES : MANY_MOVES);
-  if (question.ask === 'quotes') {
-    for (const [index, { name, cups }] of question.drafts.entries()) {
-      if (!(await stillAsked(asked))) return;
-      say(
-        { ask: 'quotes', name, quote: quoteOrder(standing, base, cups) },
-        index === question.drafts.length - 1,
-      );
-    }
-    return;
-  }
+  if (question.ask === 'quotes') return quotes(asked, question.drafts, standing, say);
+  const base = standingPlan(standing, MANY_MOVES);
   if (question.ask === 'why') {
     const chain = base
       ? question.brewIds.map((id) => chainOf(base, id)).sort((a, b) => b.length - a.length)[0]
@@ -99,4 +95,32 @@ async function work(asked: PlanJob): Promise<void> {
   if (ask === 'rush') return say({ ask, urging: planned ? rush(standing, base, orderId) : null });
   const both = planned && question.otherId in base.finish;
   say({ ask, urging: both ? urgePast(standing, base, orderId, question.otherId, question.way) : null });
+}
+
+/** Every draft roughly, within a blink; then those that may be promised, better and better. */
+async function quotes(
+  asked: PlanJob,
+  drafts: readonly QuoteDraft[],
+  standing: Standing,
+  say: (answer: Answer, last: boolean) => void,
+): Promise<void> {
+  const careful = drafts.filter(({ carefully }) => carefully);
+  const rounds = [
+    { moves: QUOTE_MOVES, of: drafts, isCareful: careful.length === 0 },
+    ...(careful.length === 0 ? [] : CAREFUL_MOVES).map((moves) => ({
+      moves,
+      of: careful,
+      isCareful: moves === MANY_MOVES,
+    })),
+  ];
+  for (const { moves, of, isCareful } of rounds) {
+    const base = standingPlan(standing, moves);
+    for (const { name, cups } of of) {
+      if (!(await stillAsked(asked))) return;
+      say(
+        { ask: 'quotes', name, quote: quoteOrder(standing, base, cups, moves), careful: isCareful },
+        isCareful && name === of.at(-1)!.name,
+      );
+    }
+  }
 }

@@ -80,7 +80,7 @@ const answerQuotes: Planner['ask'] = (given, question, hear) => {
     const base = standingPlan(standing);
     act(() => {
       for (const { name, cups } of question.drafts)
-        hear({ ask: 'quotes', name, quote: quoteOrder(standing, base, cups) });
+        hear({ ask: 'quotes', name, quote: quoteOrder(standing, base, cups), careful: true });
     });
   }, 0);
   return () => void (silent = true);

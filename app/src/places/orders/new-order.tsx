@@ -104,16 +104,20 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   );
   const ways = otherWays(drafts, bar, menu, book, units);
   const isApart = (each: Quote | undefined) => each?.ok === true && each.apartS > APART_S;
-  const quotes = useQuotes(
+  const { quotes, careful } = useQuotes(
     allRight
       ? [
-          { name: 'order', cups: chosen },
-          ...(merged ? [{ name: 'other way', cups: together ? cups : merged }] : []),
-          ...(neighbour ? [{ name: 'with another', cups: shared ? cups : [neighbour.cup] }] : []),
+          { name: 'order', cups: chosen, carefully: true },
+          ...(merged
+            ? [{ name: 'other way', cups: together ? cups : merged, carefully: true as const }]
+            : []),
+          ...(neighbour
+            ? [{ name: 'with another', cups: shared ? cups : [neighbour.cup], carefully: true as const }]
+            : []),
           ...(together || shared ? [] : byMethod(drafts, active, bar, menu, book, units)),
         ]
       : [],
-    (known) => (isApart(known['order']) && !together ? ways : []),
+    (known) => (known.careful.has('order') && isApart(known.quotes['order']) && !together ? ways : []),
   );
   const quote = quotes['order'];
   const closer = isApart(quote)
@@ -158,7 +162,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     forgetDraft();
     router.replace('/');
   };
-  const [waiting, takeOnceQuoted] = useOnceThere(quote !== undefined, take);
+  const [waiting, takeOnceQuoted] = useOnceThere(careful.has('order'), take);
 
   return (
     <Page>

@@ -2,35 +2,40 @@
  * Quotes for an order that is being taken: when it would be out, by each method, and what it would do to the others.
  */
 import { useEffect, useState } from 'react';
-import type { CupAsk } from '@even-kettle/core/brew';
 import type { Quote } from '@even-kettle/core/plan';
 import { useBar, useHere } from '../../bar/bar-context';
+import type { QuoteDraft } from '../../bar/plan.worker';
 
-export type QuoteDraft = { name: string; cups: CupAsk[] };
+export type { QuoteDraft };
 
 /** A change is asked about when nothing has been typed for so long, real milliseconds; and again so often. */
 const SETTLE_MS = 60;
 const AGAIN_MS = 10_000;
 
+/** What is known of the drafts by their names, and of which of them it is good enough to be promised. */
+export type Quotes = { quotes: Record<string, Quote>; careful: ReadonlySet<string> };
+
 /**
- * The quotes by the draft's name. A quote stands until a newer one of the very same cups is there, and is gone at once when
- * the cups are others: an order is never promised by what was worked out for another.
+ * The quotes of drafts. A quote stands until a better one of the very same cups is there, and is gone at once when the cups
+ * are others: an order is never promised by what was worked out for another.
  * @param further what else is to be asked once the first are known
  */
-export function useQuotes(
-  first: QuoteDraft[],
-  further: (known: Record<string, Quote>) => QuoteDraft[],
-): Record<string, Quote> {
+export function useQuotes(first: QuoteDraft[], further: (known: Quotes) => QuoteDraft[]): Quotes {
   const { planner, store } = useHere();
   const { plan } = useBar();
-  const [answers, setAnswers] = useState<Record<string, { cups: string; quote: Quote }>>({});
-  const known = (drafts: QuoteDraft[]): Record<string, Quote> =>
-    Object.fromEntries(
-      drafts.flatMap(({ name, cups }) => {
-        const answer = answers[name];
-        return answer?.cups === JSON.stringify(cups) ? [[name, answer.quote]] : [];
-      }),
-    );
+  const [answers, setAnswers] = useState<Record<string, { cups: string; quote: Quote; careful: boolean }>>(
+    {},
+  );
+  const known = (drafts: QuoteDraft[]): Quotes => {
+    const answered = drafts.flatMap(({ name, cups }) => {
+      const answer = answers[name];
+      return answer?.cups === JSON.stringify(cups) ? [{ name, ...answer }] : [];
+    });
+    return {
+      quotes: Object.fromEntries(answered.map(({ name, quote }) => [name, quote])),
+      careful: new Set(answered.flatMap(({ name, careful }) => (careful ? [name] : []))),
+    };
+  };
   const drafts = [...first, ...further(known(first))];
   const asked = JSON.stringify(drafts);
   useEffect(() => {
@@ -42,9 +47,15 @@ export function useQuotes(
       silence?.();
       silence = planner.ask(given, { ask: 'quotes', drafts: wanted }, (answer) => {
         if (answer.ask !== 'quotes') return;
-        const { name, quote } = answer;
+        const { name, quote, careful } = answer;
         const cups = JSON.stringify(wanted.find((draft) => draft.name === name)?.cups);
-        setAnswers((before) => ({ ...before, [name]: { cups, quote } }));
+        setAnswers((before) => {
+          const old = before[name];
+          // A rough answer takes no careful one's place.
+          return old?.cups === cups && old.careful && !careful
+            ? before
+            : { ...before, [name]: { cups, quote, careful } };
+        });
       });
     };
     const soon = setTimeout(ask, SETTLE_MS);
