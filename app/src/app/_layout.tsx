@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { BarProvider } from '../bar/bar-context';
 import { LookProvider } from '../ui/look';
-import { HandsStrip } from '../places/hands-strip';
+import { BarMark, HandsStrip } from '../places/hands-strip';
 import { Shell } from '../ui/shell';
 
 export default function Layout() {
@@ -20,7 +20,7 @@ export default function Layout() {
       <QueryClientProvider client={queries}>
         <LookProvider>
           <BarProvider>
-            <Shell strip={<HandsStrip />}>
+            <Shell strip={<HandsStrip />} mark={<BarMark />}>
               <Slot />
             </Shell>
           </BarProvider>

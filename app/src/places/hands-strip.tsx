@@ -1,7 +1,7 @@
 /**
  * What the hands must do now, on every place but the Bar: one line, and one tap back.
  */
-import { Pressable } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { router } from 'expo-router';
 import { forHands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
@@ -63,5 +63,29 @@ export function HandsStrip() {
         {when}
       </Text>
     </Pressable>
+  );
+}
+
+/** Beside the Bar's name among the places, while something is due there and these hands are elsewhere. */
+export function BarMark() {
+  const look = useLook();
+  const nowMs = useNow(1000, 320);
+  const item = useNextDeed(nowMs);
+  if (!item || item.dueMs > nowMs) return null;
+  return (
+    <View
+      testID="bar-mark"
+      aria-hidden
+      style={{
+        position: 'absolute',
+        top: 8,
+        right: '50%',
+        marginRight: -20,
+        width: 10,
+        height: 10,
+        borderRadius: 5,
+        backgroundColor: look.flame,
+      }}
+    />
   );
 }

@@ -122,3 +122,16 @@ export const type = (label: string | RegExp, text: string) =>
 /** Chooses in one of the browser's own lists. */
 export const choose = (label: string, value: string) =>
   act(() => screen.getByLabelText(label).props.onChange({ target: { value } }));
+
+/** The tab's own storage, as a browser has it; what is kept in it can be looked at. */
+export function tabStorage(): Map<string, string> {
+  const kept = new Map<string, string>();
+  Object.assign(globalThis, {
+    sessionStorage: {
+      getItem: (key: string) => kept.get(key) ?? null,
+      setItem: (key: string, value: string) => void kept.set(key, value),
+      removeItem: (key: string) => void kept.delete(key),
+    },
+  });
+  return kept;
+}

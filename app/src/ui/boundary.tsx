@@ -12,6 +12,8 @@ type Props = {
   what: string;
   /** Drawn with it, where what has to be known can be said plainly. */
   fallback?: ReactNode;
+  /** Nothing is said where it fails: it is told of elsewhere. */
+  silent?: true;
 };
 type State = { error: Error | null; stack: string };
 
@@ -29,6 +31,7 @@ export class Boundary extends Component<Props, State> {
   override render(): ReactNode {
     const { error, stack } = this.state;
     if (!error) return this.props.children;
+    if (this.props.silent) return null;
     const happened = `${new Date().toISOString()} ${globalThis.location?.pathname ?? ''}\n${error.stack ?? error.message}\n${stack}`;
     return (
       <Card ruled style={{ margin: 12, padding: 20, gap: 12 }}>

@@ -28,9 +28,11 @@ type ShellProps = {
   children: ReactNode;
   /** What the hands must do, on every place but the Bar. */
   strip: ReactNode;
+  /** Marks the Bar among the places while something is due there. */
+  mark: ReactNode;
 };
 
-export function Shell({ children, strip }: ShellProps) {
+export function Shell({ children, strip, mark }: ShellProps) {
   const [keys, setKeys] = useState(false);
   useShortcuts({
     '?': () => setKeys(true),
@@ -44,7 +46,9 @@ export function Shell({ children, strip }: ShellProps) {
   return (
     <>
       <Signals />
-      <Frame strip={strip}>{children}</Frame>
+      <Frame strip={strip} mark={mark}>
+        {children}
+      </Frame>
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
     </>
   );
@@ -56,7 +60,7 @@ function Signals() {
   return null;
 }
 
-function Frame({ children, strip }: ShellProps) {
+function Frame({ children, strip, mark }: ShellProps) {
   const look = useLook();
   const wide = useWindowDimensions().width >= WIDE;
   // What goes on paper stands alone.
@@ -64,7 +68,7 @@ function Frame({ children, strip }: ShellProps) {
   if (path.endsWith('/print')) return children;
   return (
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: look.bg }}>
-      {wide ? <PlaceNav wide /> : null}
+      {wide ? <PlaceNav wide mark={mark} /> : null}
       <View style={{ flex: 1, minHeight: 0 }}>
         <TopLine />
         <DiskNote />
@@ -76,7 +80,7 @@ function Frame({ children, strip }: ShellProps) {
           </Boundary>
         </View>
       </View>
-      {wide ? null : <PlaceNav />}
+      {wide ? null : <PlaceNav mark={mark} />}
     </View>
   );
 }
@@ -181,7 +185,7 @@ function Refusals() {
   ));
 }
 
-function PlaceNav({ wide }: { wide?: boolean }) {
+function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
   const look = useLook();
   const path = usePathname();
   return (
@@ -234,6 +238,11 @@ function PlaceNav({ wide }: { wide?: boolean }) {
             ]}
           >
             <Icon name={icon} color={color} size={22} />
+            {href === '/' && !here ? (
+              <Boundary silent what="the mark of the Bar">
+                {mark}
+              </Boundary>
+            ) : null}
             <Text size="small" bold={here} color={color}>
               {name}
             </Text>

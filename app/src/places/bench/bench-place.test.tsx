@@ -3,7 +3,7 @@ import { act, screen, waitFor } from '@testing-library/react-native';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../bar/api';
-import { OUNCES, TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { OUNCES, TEST_BAR, choose, press, showPage, tabStorage, type, viewOf } from '../../testing/bar';
 import { BenchPlace } from './bench-place';
 
 jest.mock('expo-router', () => ({ router: { replace: () => undefined } }));
@@ -30,6 +30,8 @@ function show(part: Parameters<typeof viewOf>[0] = {}, refuse?: { field: string;
   showPage(page, { view: viewOf(part), api: { changeBar } });
   return changes;
 }
+beforeEach(() => void tabStorage());
+
 const pressed = async (label: string) => act(async () => press(label));
 
 test('altitude, room and water are set together, and what the altitude does is said at once', async () => {
@@ -70,7 +72,12 @@ test('stations are counted by brewer, changed and taken off; leaving keeps them 
   press('Open Sock');
   press('Take Sock off the bench');
   expect(screen.queryByLabelText('Open Sock')).toBeNull();
+  // What was changed is not thrown away by one tap that went astray.
   press('Leave as it was');
+  press('Keep');
+  expect(screen.queryByLabelText('Open Sock')).toBeNull();
+  press('Leave as it was');
+  press('Throw away');
   choose('Brewer', 'flat');
   await pressed('Set stations');
   expect(changes[0]!.stations!.map(({ brewerId }) => brewerId)).toEqual([
@@ -79,6 +86,22 @@ test('stations are counted by brewer, changed and taken off; leaving keeps them 
     'siphon-m',
     'press-350',
   ]);
+});
+
+test('what was being changed on the bench outlives leaving the place and reloading, until it is set', async () => {
+  show();
+  type('Altitude, m', '640');
+  press('A coffee');
+  type('Name', 'Ebb');
+  const changes = show();
+  expect(screen.getByLabelText('Altitude, m').props.value).toBe('640');
+  expect(screen.getByText('Ebb')).toBeTruthy();
+  await pressed('Set coffees');
+  await pressed('Set place and water');
+  expect(changes).toMatchObject([{ coffees: [{}, {}, { name: 'Ebb' }] }, { altitudeM: 640 }]);
+  show();
+  expect(screen.queryByText('Ebb')).toBeNull();
+  expect(screen.getByLabelText('Altitude, m').props.value).toBe('0');
 });
 
 test('a grinder’s points that make no sense are told at the grinder', async () => {

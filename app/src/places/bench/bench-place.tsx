@@ -14,6 +14,7 @@ import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
+import { useDraft } from '../../ui/use-draft';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
 import { DeviceCard } from './device-card';
@@ -153,7 +154,11 @@ function TasteCard({ bar }: { bar: Bar }) {
 /** Where the bar stands and what its water is. */
 function PlaceCard({ bar }: { bar: Bar }) {
   const change = useChange();
-  const [draft, setDraft] = useState<Partial<Bar>>({});
+  const [draft, setDraft, forgetDraft] = useDraft<Partial<Bar>>(
+    'bench.place',
+    () => ({}),
+    (kept): kept is Partial<Bar> => typeof kept === 'object' && kept !== null && !Array.isArray(kept),
+  );
   const now = { ...bar, ...draft };
   const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
   const set = (part: Partial<Bar>) => {
@@ -228,7 +233,7 @@ function PlaceCard({ bar }: { bar: Bar }) {
         says="Set place and water"
         kind={changed && altitudeRight ? 'main' : 'plain'}
         disabled={!changed || !altitudeRight}
-        onPress={() => change.mutate(draft, { onSuccess: () => setDraft({}) })}
+        onPress={() => change.mutate(draft, { onSuccess: () => (setDraft({}), forgetDraft()) })}
         style={{ alignSelf: 'flex-start' }}
       />
       {errors.map(({ field, reason }) => (

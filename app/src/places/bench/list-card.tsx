@@ -9,6 +9,8 @@ import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../bar/api';
 import { newId, useHere } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
+import { LeaveTap } from '../../ui/leave-tap';
+import { useDraft } from '../../ui/use-draft';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -62,6 +64,14 @@ export const NameField = ({ of, set, wrong, most = 24, style }: NameProps) => (
   />
 );
 
+/** Things of a list as they were being changed, whatever is still wrong with them. */
+const isList = (kept: unknown): kept is never =>
+  Array.isArray(kept) &&
+  kept.every(
+    (each: { id?: unknown; name?: unknown } | null) =>
+      typeof each?.id === 'string' && typeof each.name === 'string',
+  );
+
 export function ListCard<Key extends ListKey>({
   title,
   intro,
@@ -75,7 +85,12 @@ export function ListCard<Key extends ListKey>({
   const look = useLook();
   const change = useChange();
   const stored = bar[setting] as Item<Key>[];
-  const [draft, setDraft] = useState<Item<Key>[] | null>(null);
+  const [draft, keepDraft, forgetDraft] = useDraft<Item<Key>[] | null>(
+    `bench.${setting}`,
+    () => null,
+    isList,
+  );
+  const setDraft = (next: Item<Key>[] | null) => (keepDraft(next), next === null ? forgetDraft() : undefined);
   const [openId, setOpenId] = useState<string | null>(null);
   const items = draft ?? stored;
   const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
@@ -163,7 +178,7 @@ export function ListCard<Key extends ListKey>({
               onPress={save}
               disabled={change.isPending}
             />
-            <Tap kind="bare" label="Leave as it was" onPress={() => (change.reset(), setDraft(null))} />
+            <LeaveTap label="Leave as it was" changed onLeave={() => (change.reset(), setDraft(null))} />
           </>
         ) : null}
       </Row>

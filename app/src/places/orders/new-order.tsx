@@ -9,6 +9,7 @@ import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
+import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
 import { APART_S, QuoteLine, type Closer } from './quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
@@ -168,11 +169,11 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading>New order</Heading>
-        <Tap
-          kind="bare"
+        <LeaveTap
           icon="close"
           label="Cancel"
-          onPress={() => (forgetDraft(), router.replace('/orders'))}
+          changed={name.trim() !== '' || drafts.length > 1}
+          onLeave={() => (forgetDraft(), router.replace('/orders'))}
         />
       </Row>
       {drafts.map((draft, index) => (

@@ -5,7 +5,7 @@ import { RECIPES_FORMAT } from '@even-kettle/core/formats';
 import { SCHOOLS, type Recipe } from '@even-kettle/core/recipe';
 import type { SaveRecipe } from '@even-kettle/core/contract';
 import { Refused } from '../../bar/api';
-import { OUNCES, TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { OUNCES, TEST_BAR, choose, press, showPage, tabStorage, type, viewOf } from '../../testing/bar';
 import { recipeCode } from './code';
 import { EditRecipe } from './editor';
 import { ImportRecipes } from './import';
@@ -47,18 +47,11 @@ jest.mock('../../ui/pictures', () => ({ readQrPicture: () => Promise.resolve(nul
 /** Nothing is forgotten by a timer that would outlive the test. */
 const FOR_GOOD = { queries: { gcTime: Infinity }, mutations: { gcTime: Infinity } };
 const thirds = SCHOOLS.find(({ id }) => id === 'cone-thirds')!;
-const kept = new Map<string, string>();
+let kept = tabStorage();
 beforeEach(() => {
-  kept.clear();
+  kept = tabStorage();
   mockReplace.mockClear();
   mockParams = {};
-  Object.assign(globalThis, {
-    sessionStorage: {
-      getItem: (key: string) => kept.get(key) ?? null,
-      setItem: (key: string, value: string) => void kept.set(key, value),
-      removeItem: (key: string) => void kept.delete(key),
-    },
-  });
   Object.assign(globalThis.window, { location: { hash: '', origin: 'http://127.0.0.1:4173' } });
 });
 

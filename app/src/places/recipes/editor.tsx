@@ -14,7 +14,9 @@ import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
 import { NumberField } from '../../ui/number-field';
+import { LeaveTap } from '../../ui/leave-tap';
 import { UnitField } from '../../ui/unit-field';
+import { useDraft } from '../../ui/use-draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { StepList } from './step-list';
@@ -30,8 +32,11 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   const units = useUnits();
   // What is edited is what was opened, also when a later version comes meanwhile: saving says so then.
   const [opened] = useState(recipe);
-  const [draft, setDraft] = useKept(`${recipe.id}${copy ? ' copy' : ''}`, () =>
-    copy ? copyOf(recipe, recipes) : recipe,
+  const [first] = useState(() => (copy ? copyOf(recipe, recipes) : recipe));
+  const [draft, setDraft, forgetDraft] = useDraft<Recipe>(
+    `recipe.${recipe.id}${copy ? ' copy' : ''}`,
+    () => first,
+    (kept): kept is Recipe => isRecipeDraft(kept, first),
   );
   const [said, setSaid] = useState('');
   const [saving, setSaving] = useState(false);
@@ -41,7 +46,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     faults.filter((fault) => fault.field === field || fault.field.startsWith(`${field}.`));
   const set = (part: Partial<Recipe>) => setDraft({ ...draft, ...part });
   const leave = () => {
-    forget(`${recipe.id}${copy ? ' copy' : ''}`);
+    forgetDraft();
     router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
   };
 
@@ -51,7 +56,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     try {
       const saved = await api.saveRecipe({ recipe: read.recipe, basedOn: copy ? null : opened.version });
       store.tookRecipe(saved);
-      forget(`${recipe.id}${copy ? ' copy' : ''}`);
+      forgetDraft();
       router.replace({ pathname: '/recipes/[id]', params: { id: saved.id } });
     } catch (error) {
       setSaid(
@@ -67,7 +72,12 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
-        <Tap kind="bare" icon="close" label="Leave" onPress={leave} />
+        <LeaveTap
+          icon="close"
+          label="Leave"
+          changed={JSON.stringify(draft) !== JSON.stringify(first)}
+          onLeave={leave}
+        />
       </Row>
       <Card style={{ gap: 12 }} ruled={at('name').length > 0 || at('id').length > 0}>
         <Field
@@ -209,6 +219,23 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
   );
 }
 
+/** A recipe that was being changed: of the same make as the one that it was made from, whatever is still wrong in it. */
+function isRecipeDraft(kept: unknown, first: Recipe): kept is Recipe {
+  if (typeof kept !== 'object' || kept === null) return false;
+  const draft = kept as Partial<Record<keyof Recipe, unknown>>;
+  const alike = (Object.keys(first) as (keyof Recipe)[]).every(
+    (field) => field === 'retentionGPerG' || field === 'otherwise' || sameKind(draft[field], first[field]),
+  );
+  return (
+    alike &&
+    (draft.steps as Recipe['steps']).every(
+      (step) => typeof step?.id === 'string' && typeof step.lasts !== 'undefined',
+    )
+  );
+}
+const sameKind = (one: unknown, other: unknown): boolean =>
+  typeof one === typeof other && Array.isArray(one) === Array.isArray(other);
+
 function copyOf(recipe: Recipe, recipes: readonly Recipe[]): Recipe {
   const taken = new Set(recipes.map(({ id }) => id));
   let name = `${recipe.name}, ours`;
@@ -216,28 +243,3 @@ function copyOf(recipe: Recipe, recipes: readonly Recipe[]): Recipe {
     name = `${recipe.name}, ours ${count}`;
   return { ...recipe, name, id: idFor(recipe.method, name), version: 1 };
 }
-
-/** A draft outlives a reload: it is kept on this device until it is saved or left. */
-function useKept(key: string, first: () => Recipe): [Recipe, (recipe: Recipe) => void] {
-  const [draft, setDraft] = useState<Recipe>(() => {
-    try {
-      const kept = JSON.parse(sessionStorage.getItem(KEPT + key) ?? 'null') as Recipe | null;
-      return kept ?? first();
-    } catch {
-      return first();
-    }
-  });
-  return [
-    draft,
-    (recipe) => {
-      setDraft(recipe);
-      try {
-        sessionStorage.setItem(KEPT + key, JSON.stringify(recipe));
-      } catch {
-        // A browser that keeps nothing still edits.
-      }
-    },
-  ];
-}
-const KEPT = 'even-kettle.draft.';
-const forget = (key: string): void => sessionStorage.removeItem(KEPT + key);

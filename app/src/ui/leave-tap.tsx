@@ -1,0 +1,28 @@
+/**
+ * The way out of a form: at once while nothing has been changed; else it asks first whether what was typed is thrown away.
+ */
+import { useState } from 'react';
+import { Row, Tap } from './parts';
+import { Text } from './text';
+
+type Props = { label: string; changed: boolean; onLeave: () => void; icon?: string };
+
+export function LeaveTap({ label, changed, onLeave, icon }: Props) {
+  const [asking, setAsking] = useState(false);
+  if (!asking || !changed)
+    return (
+      <Tap
+        kind="bare"
+        {...(icon ? { icon } : {})}
+        label={label}
+        onPress={() => (changed ? setAsking(true) : onLeave())}
+      />
+    );
+  return (
+    <Row style={{ flexWrap: 'wrap', gap: 6 }}>
+      <Text role="alert">Throw away what you changed?</Text>
+      <Tap kind="ruled" label="Throw away" onPress={onLeave} />
+      <Tap label="Keep" onPress={() => setAsking(false)} />
+    </Row>
+  );
+}
