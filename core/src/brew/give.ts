@@ -1,6 +1,6 @@
 /**
  * Giving a brew to another cup: the guest at the window drinks what was meant for the corner table, or two brews of one
- * coffee change places.
+ * coffee change places. It may be told while it runs, or once it is seen who has had it.
  */
 import { accept, own, refuse, type Applied } from './applied';
 import type { BrewGiven } from './events';
@@ -17,12 +17,17 @@ export function giveBrew(state: BarState, event: BrewGiven): Applied {
   if (!to) return refuse('unknown', 'cupId', 'There is no such cup.');
   if (brew.orderId !== event.fromOrderId || brew.cupId !== event.fromCupId || to.cupId === brew.cupId)
     return refuse('cup-not-ready', 'cupId', 'The brew is for another cup by now.');
-  if (brew.status !== 'running')
+  const from = cupAt(state, { orderId: event.fromOrderId, cupId: event.fromCupId });
+  if (from?.status === 'cancelled')
+    return refuse('cup-not-ready', 'brewId', 'Its cup has been cancelled since.');
+  if (from?.brewIds.at(-1) !== brew.id)
     return refuse(
       'cup-not-ready',
       'brewId',
-      `Only a brew that runs can change its cup; this one is ${brew.status}.`,
+      'The cup has been brewed again since; only its latest brew goes elsewhere.',
     );
+  if (brew.status === 'abandoned')
+    return refuse('cup-not-ready', 'brewId', 'A brew that was given up goes to no cup.');
   const other = event.otherBrewId === undefined ? undefined : own(state.brews, event.otherBrewId);
   if (to.status === 'brewing' ? to.brewIds.at(-1) !== other?.id : other)
     return refuse('cup-not-ready', 'otherBrewId', 'Another brew is under way for that cup by now.');
@@ -33,8 +38,8 @@ export function giveBrew(state: BarState, event: BrewGiven): Applied {
   const brews = [brew, ...(other ? [other] : [])].map((each) =>
     fold({ ...each, events: [...each.events, event] }),
   );
-  const from = { orderId: event.fromOrderId, cupId: event.fromCupId };
-  return accept(exchangeCups(state, brews, { ...event, from, to: event }, false));
+  const place = { orderId: event.fromOrderId, cupId: event.fromCupId };
+  return accept(exchangeCups(state, brews, { ...event, from: place, to: event }, false));
 }
 
 /**

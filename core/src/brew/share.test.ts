@@ -181,3 +181,28 @@ test('a cup that was sent back is timed from then, not from what was promised of
   const { problem } = buildProblem(state, BENCH, book, T0 / 1000 + 905);
   expect(problem.orders[0]).toMatchObject({ placedAt: T0 / 1000 + 900, dueAt: T0 / 1000 + 1500 });
 });
+
+test('a cup that was handed to the wrong guest goes to the right one afterwards: that one is served, the other waits again', () => {
+  const other = order('B', 20, cup('b1'));
+  const given: BarEvent = {
+    id: 'given',
+    type: 'brew-given',
+    atMs: T0 + 460_000,
+    brewId: 'a1.1',
+    fromOrderId: 'A',
+    fromCupId: 'a1',
+    orderId: 'B',
+    cupId: 'b1',
+  };
+  const out = reduce([host, other, ...brewed('cleaned')], book).state;
+  const { state, refused } = reduce([given], book, out);
+  expect(refused).toEqual([]);
+  expect(statuses(state).map((cups) => cups[0]![0])).toEqual(['waiting', 'served']);
+  expect(state.brews['a1.1']).toMatchObject({ orderId: 'B', cupId: 'b1', status: 'cleaned' });
+  // It is planned again for the one who has not had it, and can be taken back.
+  const { problem } = buildProblem(state, BENCH, book, T0 / 1000 + 461);
+  expect(problem.brews.map(({ id, orders }) => [id, orders])).toEqual([['a1.2', ['A']]]);
+  expect(
+    reduce([{ id: 'undo', type: 'event-undone', atMs: T0 + 462_000, eventId: 'given' }], book, state).state,
+  ).toEqual(out);
+});

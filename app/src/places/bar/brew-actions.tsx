@@ -4,10 +4,10 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { badgeOf, brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
-import { METHODS, brewerById, fitsBrewer } from '@even-kettle/core/recipe';
+import { brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
+import { brewerById, fitsBrewer } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
-import { cupInWords } from '../../bar/words';
+import { OtherCup } from './other-cup';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
@@ -32,19 +32,7 @@ export function BrewActions({ brew }: { brew: BrewState }) {
         brew={brew}
         onMove={(to) => act('Station', { ...base(), type: 'brew-moved', brewId: brew.id, ...to })}
       />
-      <OtherCup
-        brew={brew}
-        onGive={(to) =>
-          act('Cup', {
-            ...base(),
-            type: 'brew-given',
-            brewId: brew.id,
-            fromOrderId: brew.orderId,
-            fromCupId: brew.cupId,
-            ...to,
-          })
-        }
-      />
+      <OtherCup brew={brew} />
       <GiveUp
         onGiveUp={(reason) => {
           const ends: BarEvent = { ...base(), type: 'brew-abandoned', brewId: brew.id, reason };
@@ -129,70 +117,6 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: Place) => v
         <Text size="small" bold>
           {brewer.name} is made for {brewer.minDoseG} to {brewer.maxDoseG} g and {brewer.maxWaterG} g of
           water: pour in smaller steps, or give the brew up.
-        </Text>
-      ) : null}
-    </View>
-  );
-}
-
-type Giving = { orderId: string; cupId: string; otherBrewId?: string };
-
-/** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
-function OtherCup({ brew, onGive }: { brew: BrewState; onGive: (to: Giving) => void }) {
-  const { state, book } = useBar();
-  const units = useUnits();
-  const [to, setTo] = useState('');
-  const [sure, setSure] = useState('');
-  const others = Object.values(state.orders).flatMap((order) =>
-    order.cups
-      .filter(({ cupId, status }) => cupId !== brew.cupId && (status === 'waiting' || status === 'brewing'))
-      .map((cup) => ({ order, cup })),
-  );
-  if (others.length === 0) return null;
-  const same = (cup: (typeof others)[number]['cup']) =>
-    cup.coffee === brew.ask.coffee && cup.recipeId === brew.ask.recipeId;
-  others.sort((a, b) => Number(same(b.cup)) - Number(same(a.cup)) || a.order.takenMs - b.order.takenMs);
-  const chosen = others.find(({ cup }) => cup.cupId === to);
-  const swaps = chosen?.cup.status === 'brewing';
-  const recipe = chosen && book(chosen.cup);
-  const differs = chosen && !same(chosen.cup);
-  return (
-    <View style={{ gap: 4 }}>
-      <Row style={{ alignItems: 'flex-end' }}>
-        <Select
-          label="It goes to"
-          value={to}
-          options={[
-            { value: '', label: 'the cup it was started for' },
-            ...others.map(({ order, cup }) => ({
-              value: cup.cupId,
-              label: `${badgeOf(order.badge).letter} · ${order.name ?? 'order'} · ${cupInWords(cup, units)}${cup.status === 'brewing' ? ' (swap)' : ''}`,
-            })),
-          ]}
-          onChange={setTo}
-          style={{ flex: 1 }}
-          testID="given-to"
-        />
-        <Tap
-          label={differs && sure === to ? 'Give it anyway' : swaps ? 'Swap' : 'Give'}
-          says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
-          disabled={!chosen}
-          onPress={() => {
-            if (!chosen) return;
-            // Another coffee than was asked for has to be meant.
-            if (differs && sure !== to) return setSure(to);
-            onGive({
-              orderId: chosen.order.id,
-              cupId: chosen.cup.cupId,
-              ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
-            });
-          }}
-        />
-      </Row>
-      {differs ? (
-        <Text size="small" bold>
-          That guest asked for {chosen.cup.coffee}
-          {recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : ''}; this brew is {brew.ask.coffee}.
         </Text>
       ) : null}
     </View>

@@ -18,6 +18,7 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import { cupInWords } from '../../bar/words';
 import { Row, Tap } from '../../ui/parts';
+import { OtherCup } from '../bar/other-cup';
 import { Text } from '../../ui/text';
 
 export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compact: boolean }) {
@@ -125,20 +126,31 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   }
   if (cup.status === 'served' && brew) {
     return (
-      <Tap
-        label="Remake"
-        says={`Remake ${cup.coffee}`}
-        onPress={() =>
-          act('Remake', {
-            ...base(),
-            type: 'cup-remade',
-            orderId: order.id,
-            cupId: cup.cupId,
-            brewId: brew.id,
-            reason: 'sent back',
-          })
-        }
-      />
+      <View style={{ alignItems: 'flex-end', gap: 4 }}>
+        <Row style={{ gap: 6 }}>
+          <Tap
+            kind="bare"
+            label={sure ? 'Close' : 'Went elsewhere'}
+            says={sure ? 'Close' : `${cup.coffee} went to another guest`}
+            onPress={() => setSure(!sure)}
+          />
+          <Tap
+            label="Remake"
+            says={`Remake ${cup.coffee}`}
+            onPress={() =>
+              act('Remake', {
+                ...base(),
+                type: 'cup-remade',
+                orderId: order.id,
+                cupId: cup.cupId,
+                brewId: brew.id,
+                reason: 'sent back',
+              })
+            }
+          />
+        </Row>
+        {sure ? <OtherCup brew={brew} /> : null}
+      </View>
     );
   }
   return null;

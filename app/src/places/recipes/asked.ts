@@ -26,6 +26,8 @@ export type Asked = {
   altitude: string | null;
   /** The units that `text` was typed in. */
   unitsKey: string;
+  /** The recipe in which ratio, brewer and altitude were tried: a trial in one says nothing of the next. */
+  triedIn: string | null;
 };
 
 const FIRST: Asked = {
@@ -40,6 +42,7 @@ const FIRST: Asked = {
   brewerId: null,
   altitude: null,
   unitsKey: '',
+  triedIn: null,
 };
 
 let asked = FIRST;
@@ -54,11 +57,21 @@ function change(part: Partial<Asked>): void {
   for (const listener of listeners) listener();
 }
 
-/** What is asked, in these units; a figure typed in others is dropped for the usual cup. */
-export function useAsked(unitsKey: string, usualCup: string): [Asked, (part: Partial<Asked>) => void] {
+/**
+ * What is asked of a recipe, in these units; a figure typed in others is dropped for the usual cup, and what was tried in
+ * another recipe for this one's own.
+ */
+export function useAsked(
+  recipeId: string,
+  unitsKey: string,
+  usualCup: string,
+): [Asked, (part: Partial<Asked>) => void] {
   const now = useSyncExternalStore(subscribe, () => asked);
+  const typed = now.unitsKey === unitsKey ? now : { ...now, lead: 'cup' as const, text: usualCup, unitsKey };
   const current =
-    now.unitsKey === unitsKey ? now : { ...now, lead: 'cup' as const, text: usualCup, unitsKey };
+    typed.triedIn === recipeId
+      ? typed
+      : { ...typed, ratio: null, brewerId: null, altitude: null, triedIn: recipeId };
   return [current, (part) => change({ ...current, ...part })];
 }
 

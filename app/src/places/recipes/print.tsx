@@ -26,7 +26,7 @@ const PRINT_STYLE =
 export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   const units = useUnits();
   const { bar } = useBar();
-  const [asked] = useAsked(`${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked] = useAsked(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const made = convert(recipe, asked, bar, units);
   useEffect(() => {
     const style = document.createElement('style');

@@ -116,6 +116,16 @@ test('another altitude, roast, ratio, number of cups and milk are asked for on t
   expect(alerts()).toHaveLength(1);
 });
 
+test('an altitude that is tried in one recipe stays with it; the next one is at the bar’s own', () => {
+  show('cone-thirds');
+  press(/^Change altitude/);
+  fill('altitude', '2150');
+  expect(figure('Water at')).toContain('92.8 °C');
+  screen.unmount();
+  show('cone-evenpulses');
+  expect(figure('Water at')).toContain('93.5 °C');
+});
+
 test('the steps show what ends them, what is forgotten most, and why a pour stops where it does', () => {
   show('cone-onepour');
   // 35 % of 289 g, at 2.5 g a second.

@@ -23,7 +23,7 @@ import { WhyCard } from './why-card';
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
   const { bar, recipes } = useBar();
-  const [asked, onAsk] = useAsked(`${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked, onAsk] = useAsked(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
   const made = convert(recipe, asked, bar, units);
   const method = METHODS[recipe.method];

@@ -31,6 +31,7 @@ const ASKED: Asked = {
   grinderId: null,
   brewerId: null,
   altitude: null,
+  triedIn: null,
   unitsKey: '',
 };
 const made = (part: Partial<Asked>, recipe = thirds, units: Units = METRIC) =>

@@ -1,0 +1,82 @@
+/**
+ * A brew goes to another cup than the one that it was started for.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import { badgeOf, type BarEvent, type BrewState } from '@even-kettle/core/brew';
+import { METHODS } from '@even-kettle/core/recipe';
+import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { cupInWords } from '../../bar/words';
+import { Row, Tap } from '../../ui/parts';
+import { Select } from '../../ui/select';
+import { Text } from '../../ui/text';
+
+/** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
+export function OtherCup({ brew }: { brew: BrewState }) {
+  const { store, clock } = useHere();
+  const { state, book } = useBar();
+  const units = useUnits();
+  const [to, setTo] = useState('');
+  const [sure, setSure] = useState('');
+  const others = Object.values(state.orders).flatMap((order) =>
+    order.cups
+      .filter(({ cupId, status }) => cupId !== brew.cupId && (status === 'waiting' || status === 'brewing'))
+      .map((cup) => ({ order, cup })),
+  );
+  if (others.length === 0) return null;
+  const same = (cup: (typeof others)[number]['cup']) =>
+    cup.coffee === brew.ask.coffee && cup.recipeId === brew.ask.recipeId;
+  others.sort((a, b) => Number(same(b.cup)) - Number(same(a.cup)) || a.order.takenMs - b.order.takenMs);
+  const chosen = others.find(({ cup }) => cup.cupId === to);
+  const swaps = chosen?.cup.status === 'brewing';
+  const recipe = chosen && book(chosen.cup);
+  const differs = chosen && !same(chosen.cup);
+  return (
+    <View style={{ gap: 4 }}>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Select
+          label="It goes to"
+          value={to}
+          options={[
+            { value: '', label: 'the cup it was started for' },
+            ...others.map(({ order, cup }) => ({
+              value: cup.cupId,
+              label: `${badgeOf(order.badge).letter} · ${order.name ?? 'order'} · ${cupInWords(cup, units)}${cup.status === 'brewing' ? ' (swap)' : ''}`,
+            })),
+          ]}
+          onChange={setTo}
+          style={{ flex: 1 }}
+          testID="given-to"
+        />
+        <Tap
+          label={differs && sure === to ? 'Give it anyway' : swaps ? 'Swap' : 'Give'}
+          says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
+          disabled={!chosen}
+          onPress={() => {
+            if (!chosen) return;
+            // Another coffee than was asked for has to be meant.
+            if (differs && sure !== to) return setSure(to);
+            const given: BarEvent = {
+              id: newId(),
+              type: 'brew-given',
+              atMs: clock.nowMs(),
+              brewId: brew.id,
+              fromOrderId: brew.orderId,
+              fromCupId: brew.cupId,
+              orderId: chosen.order.id,
+              cupId: chosen.cup.cupId,
+              ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
+            };
+            store.act([given], 'Cup');
+          }}
+        />
+      </Row>
+      {differs ? (
+        <Text size="small" bold>
+          That guest asked for {chosen.cup.coffee}
+          {recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : ''}; this brew is {brew.ask.coffee}.
+        </Text>
+      ) : null}
+    </View>
+  );
+}
