@@ -119,3 +119,26 @@ test('the converter follows whichever field leads', async ({ page, bar }) => {
   await page.getByTestId('convert-dose').fill('900');
   await expect(page.getByRole('alert')).toContainText('from 3 to 120 g');
 });
+
+test('an order is taken with the keyboard alone: arrows choose, Enter takes it', async ({ page, bar }) => {
+  await page.goto(`${bar.url}/orders/new`);
+  const methods = page.getByRole('radiogroup', { name: 'Method of cup 1' });
+  await methods.getByRole('radio', { checked: true }).focus();
+  const first = await methods.getByRole('radio', { checked: true }).getAttribute('aria-label');
+  await page.keyboard.press('ArrowRight');
+  const second = methods.getByRole('radio', { checked: true });
+  expect(await second.getAttribute('aria-label')).not.toBe(first);
+  await expect(second).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(methods.getByRole('radio', { checked: true })).toBeFocused();
+  // Tab leaves the group: its other choices are not stops of their own.
+  await page.keyboard.press('Tab');
+  expect(await page.evaluate(() => document.activeElement?.getAttribute('role'))).not.toBe('radio');
+  await page.getByLabel('For whom').fill('by keys');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('hands-card')).toBeVisible({ timeout: 15_000 });
+  const { state } = (await bar.get('/api/state')) as State;
+  const [order] = Object.values(state.orders);
+  expect(order).toMatchObject({ name: 'by keys' });
+  expect(order!.promisedMs).toBeGreaterThan(0);
+});

@@ -14,7 +14,16 @@ export default function Layout() {
     B612: require('@fontsource/b612/files/b612-latin-400-normal.woff2'),
     'B612-Bold': require('@fontsource/b612/files/b612-latin-700-normal.woff2'),
   });
-  const [queries] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 1 } } }));
+  const [queries] = useState(
+    () =>
+      // A bar's server may be on this network though the device has no way out of it: everything is asked for all the same.
+      new QueryClient({
+        defaultOptions: {
+          queries: { retry: 1, networkMode: 'always' },
+          mutations: { networkMode: 'always' },
+        },
+      }),
+  );
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>

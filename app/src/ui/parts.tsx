@@ -10,6 +10,7 @@ import {
   type StyleProp,
   type ViewStyle,
 } from 'react-native';
+import { RadioGroup, tabStop } from './by-keys';
 import { Icon } from './icons';
 import { useLook } from './look';
 import { Text } from './text';
@@ -186,9 +187,10 @@ type ChoiceProps<Value extends string> = {
 /** One of a few, all in sight. */
 export function Choice<Value extends string>({ name, value, options, onChange }: ChoiceProps<Value>) {
   const look = useLook();
+  const anyChosen = options.some((option) => option.value === value);
   return (
-    <View role="radiogroup" aria-label={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-      {options.map((option) => {
+    <RadioGroup name={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {options.map((option, index) => {
         const chosen = option.value === value;
         return (
           <Pressable
@@ -197,6 +199,7 @@ export function Choice<Value extends string>({ name, value, options, onChange }:
             aria-checked={chosen}
             aria-label={option.hint ? `${option.label}, ${option.hint}` : option.label}
             onPress={() => onChange(option.value)}
+            tabIndex={tabStop(chosen, anyChosen, index)}
             style={{
               minHeight: TOUCH,
               minWidth: TOUCH,
@@ -219,7 +222,7 @@ export function Choice<Value extends string>({ name, value, options, onChange }:
           </Pressable>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }
 

@@ -88,8 +88,9 @@ export function agenda(
     if (item.asks === 'cue' || item.dueMs > nowMs) return 3;
     return spoils(item) ? 1 : 2;
   };
-  const turnMs = (item: Ahead) => (rank(item) === 1 ? item.latestMs! : item.dueMs);
-  items.sort((a, b) => rank(a) - rank(b) || turnMs(a) - turnMs(b) || a.order.takenMs - b.order.takenMs);
+  const turn = (a: Ahead, b: Ahead) =>
+    rank(a) === 1 ? sooner(a, b, nowMs) || a.latestMs! - b.latestMs! : a.dueMs - b.dueMs;
+  items.sort((a, b) => rank(a) - rank(b) || turn(a, b) || a.order.takenMs - b.order.takenMs);
   const freeMs = handsFree(state, bench, plan, nowMs);
   return withKettles(items, state, bench, book).map((item) => ({
     ...item,
@@ -100,6 +101,18 @@ export function agenda(
 /** Whether waiting takes something from a cup that is on its way: a bed runs dry, a flame heats on, a cup cools. */
 const spoils = ({ brew, step, latestMs }: Ahead): boolean =>
   brew !== null && brew.status === 'running' && latestMs !== null && step.kind !== 'clean';
+
+/**
+ * Of two that spoil, the one first with which less is spoilt: below nought for the first. A long step is not begun where
+ * a short one that is due would be far too late for it.
+ */
+function sooner(a: Ahead, b: Ahead, nowMs: number): number {
+  const lateness = (item: Ahead, atMs: number) =>
+    Math.max(0, atMs - item.latestMs!) * (1 + item.step.lag.penalty);
+  const first = (one: Ahead, other: Ahead) =>
+    lateness(one, nowMs) + lateness(other, nowMs + one.step.durationS * 1000);
+  return first(a, b) - first(b, a);
+}
 
 /** A plan is behind when a step that it wanted over is not, by more than this, milliseconds. */
 const BEHIND_MS = 30_000;

@@ -274,6 +274,9 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  */
 const BEND = 6;
 
+/** No hand is exact, and the next station is a step away: so much is left after what ends with a tap, seconds. */
+const HAND_S = 1;
+
 /** @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known */
 const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: CupAsk): PlanStep => ({
   id: step.id,
@@ -285,7 +288,7 @@ const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: C
         (step.kind === 'drawdown'
           ? (beds?.[bedKey(recipeId, coffee)]?.drawdownLevel ?? 1)
           : (pace?.[step.kind] ?? 1)),
-    ),
+    ) + (step.attended && step.end !== 'clock' ? HAND_S : 0),
   ),
   lag: {
     min: step.lag.minS,

@@ -14,6 +14,7 @@ import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
+import { Form } from '../../ui/by-keys';
 import { useDraft } from '../../ui/use-draft';
 import { Unreachable } from '../unreachable';
 import { Failure, useChange } from './list-card';
@@ -168,80 +169,85 @@ function PlaceCard({ bar }: { bar: Bar }) {
   const altitudeRight = now.altitudeM >= ALTITUDE_RANGE_M.min && now.altitudeM <= ALTITUDE_RANGE_M.max;
   const wrong = (field: string) => errors.some((error) => error.field.startsWith(field));
   const changed = Object.keys(draft).length > 0;
+  const save = () => {
+    if (changed && altitudeRight) change.mutate(draft, { onSuccess: () => (setDraft({}), forgetDraft()) });
+  };
   return (
-    <Card ruled={!altitudeRight || change.isError} style={{ gap: 10 }}>
-      <Subheading>Place and water</Subheading>
-      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
-        <NumberField
-          label="Altitude, m"
-          value={now.altitudeM}
-          onChange={(altitudeM) => set({ altitudeM })}
-          fault={!altitudeRight}
-          testID="altitude"
+    <Card ruled={!altitudeRight || change.isError}>
+      <Form onSubmit={save} style={{ gap: 10 }}>
+        <Subheading>Place and water</Subheading>
+        <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+          <NumberField
+            label="Altitude, m"
+            value={now.altitudeM}
+            onChange={(altitudeM) => set({ altitudeM })}
+            fault={!altitudeRight}
+            testID="altitude"
+          />
+          <UnitField
+            quantity="temperature"
+            units={bar.units}
+            label="Room"
+            value={now.roomC}
+            onChange={(roomC) => set({ roomC })}
+            fault={wrong('roomC')}
+          />
+          <UnitField
+            quantity="temperature"
+            units={bar.units}
+            label="Filled at"
+            value={now.tapC}
+            onChange={(tapC) => set({ tapC })}
+            fault={wrong('tapC')}
+          />
+          <NumberField
+            label="Burners"
+            value={now.burners}
+            onChange={(burners) => set({ burners })}
+            fault={wrong('burners')}
+          />
+        </Row>
+        <Row style={{ alignItems: 'flex-start' }}>
+          <Field
+            label="Water"
+            value={now.water.name}
+            maxLength={40}
+            onChangeText={(name) => set({ water: { ...now.water, name } })}
+            fault={wrong('water')}
+            style={{ flex: 2 }}
+          />
+          <NumberField
+            label="Hardness, ppm"
+            value={now.water.hardnessPpm ?? 0}
+            onChange={(hardnessPpm) => set({ water: { ...now.water, hardnessPpm } })}
+            fault={wrong('water.hardnessPpm')}
+            style={{ flex: 1 }}
+          />
+        </Row>
+        {altitudeRight ? (
+          <Text quiet>
+            Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
+          </Text>
+        ) : (
+          <Text role="alert" bold>
+            Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
+          </Text>
+        )}
+        <Tap
+          label="Set"
+          says="Set place and water"
+          kind={changed && altitudeRight ? 'main' : 'plain'}
+          disabled={!changed || !altitudeRight}
+          onPress={save}
+          style={{ alignSelf: 'flex-start' }}
         />
-        <UnitField
-          quantity="temperature"
-          units={bar.units}
-          label="Room"
-          value={now.roomC}
-          onChange={(roomC) => set({ roomC })}
-          fault={wrong('roomC')}
-        />
-        <UnitField
-          quantity="temperature"
-          units={bar.units}
-          label="Filled at"
-          value={now.tapC}
-          onChange={(tapC) => set({ tapC })}
-          fault={wrong('tapC')}
-        />
-        <NumberField
-          label="Burners"
-          value={now.burners}
-          onChange={(burners) => set({ burners })}
-          fault={wrong('burners')}
-        />
-      </Row>
-      <Row style={{ alignItems: 'flex-start' }}>
-        <Field
-          label="Water"
-          value={now.water.name}
-          maxLength={40}
-          onChangeText={(name) => set({ water: { ...now.water, name } })}
-          fault={wrong('water')}
-          style={{ flex: 2 }}
-        />
-        <NumberField
-          label="Hardness, ppm"
-          value={now.water.hardnessPpm ?? 0}
-          onChange={(hardnessPpm) => set({ water: { ...now.water, hardnessPpm } })}
-          fault={wrong('water.hardnessPpm')}
-          style={{ flex: 1 }}
-        />
-      </Row>
-      {altitudeRight ? (
-        <Text quiet>
-          Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
-        </Text>
-      ) : (
-        <Text role="alert" bold>
-          Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
-        </Text>
-      )}
-      <Tap
-        label="Set"
-        says="Set place and water"
-        kind={changed && altitudeRight ? 'main' : 'plain'}
-        disabled={!changed || !altitudeRight}
-        onPress={() => change.mutate(draft, { onSuccess: () => (setDraft({}), forgetDraft()) })}
-        style={{ alignSelf: 'flex-start' }}
-      />
-      {errors.map(({ field, reason }) => (
-        <Text key={field} role="alert" bold size="small">
-          {reason}
-        </Text>
-      ))}
-      <Failure error={change.error} shown={errors.length > 0} />
+        {errors.map(({ field, reason }) => (
+          <Text key={field} role="alert" bold size="small">
+            {reason}
+          </Text>
+        ))}
+        <Failure error={change.error} shown={errors.length > 0} />
+      </Form>
     </Card>
   );
 }

@@ -9,6 +9,7 @@ import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../bar/api';
 import { newId, useHere } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
+import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
 import { useLook } from '../../ui/look';
@@ -109,80 +110,82 @@ export function ListCard<Key extends ListKey>({
     });
 
   return (
-    <Card style={{ gap: 4 }} ruled={change.isError}>
-      <Subheading>{title}</Subheading>
-      {intro ? (
-        <Text size="small" quiet>
-          {intro}
-        </Text>
-      ) : null}
-      {items.map((item, index) => {
-        const open = openId === item.id;
-        const { name, detail } = line(item);
-        const faults = faultsAt(index);
-        return (
-          <View key={item.id} style={{ borderTopWidth: 1, borderColor: look.rim }}>
-            <Row style={{ minHeight: 52 }}>
-              <View style={{ flex: 1 }}>
-                <Text bold={open}>{name}</Text>
-                <Text size="small" quiet>
-                  {detail}
-                </Text>
-              </View>
-              <Tap
-                kind="bare"
-                label={open ? 'Close' : 'Open'}
-                says={`${open ? 'Close' : 'Open'} ${name}`}
-                onPress={() => setOpenId(open ? null : item.id)}
-              />
-            </Row>
-            {open ? (
-              <View style={{ gap: 10, paddingBottom: 12 }}>
-                {form(
-                  item,
-                  (part) => edit(items.map((each) => (each.id === item.id ? { ...each, ...part } : each))),
-                  (field) => faults.some((fault) => fault.field.includes(`.${field}`)),
-                )}
-                <Tap
-                  kind="ruled"
-                  label="Take off the bench"
-                  says={`Take ${name} off the bench`}
-                  onPress={() => edit(items.filter((each) => each.id !== item.id))}
-                />
-              </View>
-            ) : null}
-            {faults.map(({ field, reason }) => (
-              <Text key={field} role="alert" bold size="small" style={{ paddingBottom: 6 }}>
-                {reason}
-              </Text>
-            ))}
-          </View>
-        );
-      })}
-      <Row style={{ flexWrap: 'wrap', paddingTop: 6 }}>
-        <Tap
-          icon="plus"
-          label={addLabel}
-          onPress={() => {
-            const item = fresh(newId());
-            edit([...items, item]);
-            setOpenId(item.id);
-          }}
-        />
-        {draft ? (
-          <>
-            <Tap
-              kind="main"
-              label="Set"
-              says={`Set ${title.toLowerCase()}`}
-              onPress={save}
-              disabled={change.isPending}
-            />
-            <LeaveTap label="Leave as it was" changed onLeave={() => (change.reset(), setDraft(null))} />
-          </>
+    <Card ruled={change.isError}>
+      <Form onSubmit={() => draft && save()} style={{ gap: 4 }}>
+        <Subheading>{title}</Subheading>
+        {intro ? (
+          <Text size="small" quiet>
+            {intro}
+          </Text>
         ) : null}
-      </Row>
-      <Failure error={change.error} shown={errors.some(({ field }) => /\.\d+/.test(field))} />
+        {items.map((item, index) => {
+          const open = openId === item.id;
+          const { name, detail } = line(item);
+          const faults = faultsAt(index);
+          return (
+            <View key={item.id} style={{ borderTopWidth: 1, borderColor: look.rim }}>
+              <Row style={{ minHeight: 52 }}>
+                <View style={{ flex: 1 }}>
+                  <Text bold={open}>{name}</Text>
+                  <Text size="small" quiet>
+                    {detail}
+                  </Text>
+                </View>
+                <Tap
+                  kind="bare"
+                  label={open ? 'Close' : 'Open'}
+                  says={`${open ? 'Close' : 'Open'} ${name}`}
+                  onPress={() => setOpenId(open ? null : item.id)}
+                />
+              </Row>
+              {open ? (
+                <View style={{ gap: 10, paddingBottom: 12 }}>
+                  {form(
+                    item,
+                    (part) => edit(items.map((each) => (each.id === item.id ? { ...each, ...part } : each))),
+                    (field) => faults.some((fault) => fault.field.includes(`.${field}`)),
+                  )}
+                  <Tap
+                    kind="ruled"
+                    label="Take off the bench"
+                    says={`Take ${name} off the bench`}
+                    onPress={() => edit(items.filter((each) => each.id !== item.id))}
+                  />
+                </View>
+              ) : null}
+              {faults.map(({ field, reason }) => (
+                <Text key={field} role="alert" bold size="small" style={{ paddingBottom: 6 }}>
+                  {reason}
+                </Text>
+              ))}
+            </View>
+          );
+        })}
+        <Row style={{ flexWrap: 'wrap', paddingTop: 6 }}>
+          <Tap
+            icon="plus"
+            label={addLabel}
+            onPress={() => {
+              const item = fresh(newId());
+              edit([...items, item]);
+              setOpenId(item.id);
+            }}
+          />
+          {draft ? (
+            <>
+              <Tap
+                kind="main"
+                label="Set"
+                says={`Set ${title.toLowerCase()}`}
+                onPress={save}
+                disabled={change.isPending}
+              />
+              <LeaveTap label="Leave as it was" changed onLeave={() => (change.reset(), setDraft(null))} />
+            </>
+          ) : null}
+        </Row>
+        <Failure error={change.error} shown={errors.some(({ field }) => /\.\d+/.test(field))} />
+      </Form>
     </Card>
   );
 }

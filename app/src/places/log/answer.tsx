@@ -6,7 +6,8 @@ import { router, type Href } from 'expo-router';
 import type { UseQueryResult } from '@tanstack/react-query';
 import { Refused } from '../../bar/api';
 import { Loading, Notice, Row, Tap } from '../../ui/parts';
-import { Heading } from '../../ui/text';
+import { useBar } from '../../bar/bar-context';
+import { Heading, Text } from '../../ui/text';
 
 export function Answer<Data>({
   of,
@@ -33,8 +34,23 @@ export function Answer<Data>({
 
 /** A page's name, and the way back to where it was come from. */
 export const Head = ({ title, back = '/log' }: { title: string; back?: Href }) => (
-  <Row style={{ justifyContent: 'space-between' }}>
-    <Heading style={{ flexShrink: 1 }}>{title}</Heading>
-    <Tap icon="back" label="Log" kind="bare" onPress={() => router.navigate(back)} />
-  </Row>
+  <>
+    <Row style={{ justifyContent: 'space-between' }}>
+      <Heading style={{ flexShrink: 1 }}>{title}</Heading>
+      <Tap icon="back" label="Log" kind="bare" onPress={() => router.navigate(back)} />
+    </Row>
+    <Away />
+  </>
 );
+
+/** While the server is away a page of the Log shows what was last read of it, and says so. */
+export function Away() {
+  const { link } = useBar();
+  if (link !== 'away') return null;
+  return (
+    <Text role="status" bold testID="log-away">
+      The server is away. What is shown was read before; what is brewed meanwhile comes into the log when it
+      is back.
+    </Text>
+  );
+}

@@ -17,6 +17,7 @@ import type {
 } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { Refused, type Api, type LogAsked } from '../../bar/api';
+import type { BarView } from '../../bar/store';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
 import { Brewed, verdict } from './brewed';
@@ -25,6 +26,7 @@ import { Filters } from './filters';
 import { HandsPage } from './hands-page';
 import { HousePage } from './house-page';
 import { LargeFileCard } from './large-file';
+import { LogPlace } from './log-place';
 import { RoundPage } from './round-page';
 import { RunPage } from './run-page';
 import { TasteForm } from './taste-form';
@@ -104,17 +106,35 @@ const LEARNT: Learnt = {
 notifyManager.setScheduler((notify) => notify());
 const answered = () => act(async () => void (await new Promise((resolve) => setTimeout(resolve, 5))));
 
-async function show(page: ReactNode, api: Partial<Api> = {}, state: BarState = EMPTY_BAR) {
+async function show(
+  page: ReactNode,
+  api: Partial<Api> = {},
+  state: BarState = EMPTY_BAR,
+  link: BarView['link'] = 'live',
+) {
   const client = new QueryClient({
     defaultOptions: { queries: { gcTime: Infinity, retry: false }, mutations: { gcTime: Infinity } },
   });
   const shown = showPage(<QueryClientProvider client={client}>{page}</QueryClientProvider>, {
-    view: viewOf({ state }),
+    view: viewOf({ state, link }),
     api: { learnt: () => Promise.resolve(LEARNT), ...api },
   });
   await answered();
   return shown;
 }
+
+test('while the server is away the Log says so, on its list and on its pages', async () => {
+  const log = () => Promise.resolve({ records: [RECORD], next: null });
+  await show(<LogPlace />, { log }, EMPTY_BAR, 'away');
+  expect(screen.getByTestId('log-away')).toHaveTextContent(
+    /^The server is away\. What is shown was read before/,
+  );
+  await show(<HandsPage />, { hands: () => Promise.reject(new Error('away')) }, EMPTY_BAR, 'away');
+  expect(screen.getByTestId('log-away')).toBeTruthy();
+  expect(screen.getByText('How long hands take did not come')).toBeTruthy();
+  await show(<LogPlace />, { log });
+  expect(screen.queryByTestId('log-away')).toBeNull();
+});
 
 test('a taste is told in two taps and a chip; a TDS that cannot be is said at once and keeps nothing', async () => {
   const { acted } = await show(<TasteForm record={RECORD} />);

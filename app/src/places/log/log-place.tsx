@@ -9,6 +9,7 @@ import type { LogAsked } from '../../bar/api';
 import { useBar, useHere } from '../../bar/bar-context';
 import { Loading, Notice, Page, Tap } from '../../ui/parts';
 import { Heading } from '../../ui/text';
+import { Away } from './answer';
 import { Brewed } from './brewed';
 import { Filters } from './filters';
 import { ToTaste } from './to-taste';
@@ -55,6 +56,7 @@ export function LogPlace() {
   return (
     <Page>
       <Heading>Log</Heading>
+      <Away />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {WAYS.map(([label, href]) => (
           <Tap key={label} label={label} onPress={() => router.push(href)} />

@@ -164,7 +164,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
                 </Text>
               </Row>
               <View
-                role="radiogroup"
+                role="group"
                 aria-label={`Score of ${letter}`}
                 style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
               >

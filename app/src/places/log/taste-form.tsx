@@ -15,6 +15,7 @@ import {
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { newId, useHere } from '../../bar/bar-context';
 import { Field } from '../../ui/field';
+import { RadioGroup, tabStop } from '../../ui/by-keys';
 import { useLook } from '../../ui/look';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -159,8 +160,8 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
           {words[3]}
         </Text>
       </Row>
-      <View role="radiogroup" aria-label={name} style={{ flexDirection: 'row', gap: 4 }}>
-        {NOTCHES.map((notch) => {
+      <RadioGroup name={name} style={{ flexDirection: 'row', gap: 4 }}>
+        {NOTCHES.map((notch, index) => {
           const chosen = notch === value;
           return (
             <Pressable
@@ -169,6 +170,7 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
               aria-checked={chosen}
               aria-label={words[notch + 2]!}
               onPress={() => onChange(notch)}
+              tabIndex={tabStop(chosen, value !== undefined, index)}
               style={{
                 flex: 1,
                 height: TOUCH,
@@ -194,7 +196,7 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
             </Pressable>
           );
         })}
-      </View>
+      </RadioGroup>
     </View>
   );
 }

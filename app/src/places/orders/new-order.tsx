@@ -9,6 +9,7 @@ import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
+import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
 import { APART_S, QuoteLine, type Closer } from './quote-line';
@@ -165,88 +166,94 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   };
   const [waiting, takeOnceQuoted] = useOnceThere(careful.has('order'), take);
 
+  const submit = () => {
+    setAsked(true);
+    if (allRight) takeOnceQuoted();
+  };
+
   return (
     <Page>
-      <Row style={{ justifyContent: 'space-between' }}>
-        <Heading>New order</Heading>
-        <LeaveTap
-          icon="close"
-          label="Cancel"
-          changed={name.trim() !== '' || drafts.length > 1}
-          onLeave={() => (forgetDraft(), router.replace('/orders'))}
-        />
-      </Row>
-      {drafts.map((draft, index) => (
-        <CupForm
-          key={draft.key}
-          number={index + 1}
-          bar={bar}
-          menu={menu}
-          sizesMl={sizesFor(draft, bar, menu, book, units)}
-          units={units}
-          draft={draft}
-          read={read[index]!}
-          quotes={index === active && !together && !shared ? quotes : {}}
-          showFault={asked || draft.sizeText !== ''}
-          onChange={(part) => change(draft.key, part)}
-          onRemove={drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null}
-        />
-      ))}
-      <Row style={{ alignItems: 'flex-end' }}>
+      <Form onSubmit={submit} style={{ gap: 12 }}>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <Heading>New order</Heading>
+          <LeaveTap
+            icon="close"
+            label="Cancel"
+            changed={name.trim() !== '' || drafts.length > 1}
+            onLeave={() => (forgetDraft(), router.replace('/orders'))}
+          />
+        </Row>
+        {drafts.map((draft, index) => (
+          <CupForm
+            key={draft.key}
+            number={index + 1}
+            bar={bar}
+            menu={menu}
+            sizesMl={sizesFor(draft, bar, menu, book, units)}
+            units={units}
+            draft={draft}
+            read={read[index]!}
+            quotes={index === active && !together && !shared ? quotes : {}}
+            showFault={asked || draft.sizeText !== ''}
+            onChange={(part) => change(draft.key, part)}
+            onRemove={
+              drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null
+            }
+          />
+        ))}
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Tap
+            icon="plus"
+            label="Another cup"
+            disabled={drafts.length >= MOST_CUPS}
+            onPress={() => {
+              const key = newId();
+              setActiveKey(key);
+              setDrafts([...drafts, { ...drafts.at(-1)!, key }]);
+            }}
+            testID="add-cup"
+          />
+          <Field label="For whom" value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
+        </Row>
+        {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
+        {allRight ? (
+          <Card>
+            <QuoteLine quote={quote} closer={closer} />
+            {merged ? (
+              <AsOne
+                cups={cups.length - merged.length + 1}
+                here={quote}
+                other={quotes['other way']}
+                together={together}
+                onChange={setAsOne}
+              />
+            ) : null}
+            {neighbour ? (
+              <SharedBrew
+                neighbour={neighbour}
+                here={quote}
+                other={quotes['with another']}
+                shared={shared}
+                onChange={setShare}
+              />
+            ) : null}
+          </Card>
+        ) : null}
         <Tap
-          icon="plus"
-          label="Another cup"
-          disabled={drafts.length >= MOST_CUPS}
-          onPress={() => {
-            const key = newId();
-            setActiveKey(key);
-            setDrafts([...drafts, { ...drafts.at(-1)!, key }]);
-          }}
-          testID="add-cup"
+          kind="main"
+          label={
+            waiting
+              ? 'Working out when it would be ready'
+              : drafts.length === 1
+                ? 'Take the order'
+                : `Take ${drafts.length} cups`
+          }
+          disabled={waiting}
+          onPress={submit}
+          testID="take-order"
+          style={{ minHeight: 72 }}
         />
-        <Field label="For whom" value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
-      </Row>
-      {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
-      {allRight ? (
-        <Card>
-          <QuoteLine quote={quote} closer={closer} />
-          {merged ? (
-            <AsOne
-              cups={cups.length - merged.length + 1}
-              here={quote}
-              other={quotes['other way']}
-              together={together}
-              onChange={setAsOne}
-            />
-          ) : null}
-          {neighbour ? (
-            <SharedBrew
-              neighbour={neighbour}
-              here={quote}
-              other={quotes['with another']}
-              shared={shared}
-              onChange={setShare}
-            />
-          ) : null}
-        </Card>
-      ) : null}
-      <Tap
-        kind="main"
-        label={
-          waiting
-            ? 'Working out when it would be ready'
-            : drafts.length === 1
-              ? 'Take the order'
-              : `Take ${drafts.length} cups`
-        }
-        disabled={waiting}
-        onPress={() => {
-          setAsked(true);
-          if (allRight) takeOnceQuoted();
-        }}
-        testID="take-order"
-        style={{ minHeight: 72 }}
-      />
+      </Form>
     </Page>
   );
 }

@@ -19,6 +19,7 @@ import {
 import { inWords, showClock, showTemperature } from '@even-kettle/core/units';
 import { brewersOn, placeOf } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../bar/bar-context';
+import { RadioGroup, tabStop } from '../../ui/by-keys';
 import { useLook } from '../../ui/look';
 import { Choice, Row, Tap } from '../../ui/parts';
 import { Heading, Text } from '../../ui/text';
@@ -98,8 +99,8 @@ function MethodTiles({
 }) {
   const look = useLook();
   return (
-    <View role="radiogroup" aria-label="Brewer" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
-      {METHOD_IDS.filter((id) => recipes.some(({ method }) => method === id)).map((id) => {
+    <RadioGroup name="Brewer" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      {METHOD_IDS.filter((id) => recipes.some(({ method }) => method === id)).map((id, index) => {
         const chosen = id === value;
         const onBench = here.some(({ method }) => method === id);
         return (
@@ -109,6 +110,7 @@ function MethodTiles({
             aria-checked={chosen}
             aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : ', not on this bench'}`}
             onPress={() => onChange(chosen ? null : id)}
+            tabIndex={tabStop(chosen, value !== null, index)}
             style={{
               width: '17.8%',
               alignItems: 'center',
@@ -133,7 +135,7 @@ function MethodTiles({
           </Pressable>
         );
       })}
-    </View>
+    </RadioGroup>
   );
 }
 
