@@ -7,6 +7,7 @@ import type { Plan } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { ClockReading } from './clock';
 import { KEPT, database } from './database';
+import { isKeptBar } from './kept-shape';
 
 export type KeptBar = {
   seq: number;
@@ -23,7 +24,17 @@ export type Keeper = { read: () => Promise<KeptBar | null>; write: (kept: KeptBa
 /** The number is another where a state of before cannot be read as one of today. */
 const KEY = 'bar@2';
 
+/** What could not be read is kept under this, for whoever looks into it, until something else cannot be. */
+const SET_ASIDE = 'bar, set aside';
+
 export const openKeeper = (): Keeper => ({
-  read: async () => ((await (await database()).get(KEPT, KEY)) as KeptBar | undefined) ?? null,
+  read: async () => {
+    const stored = await database();
+    const found: unknown = await stored.get(KEPT, KEY);
+    if (found === undefined || isKeptBar(found)) return found ?? null;
+    await stored.put(KEPT, found, SET_ASIDE);
+    await stored.delete(KEPT, KEY);
+    return null;
+  },
   write: async (kept) => void (await (await database()).put(KEPT, kept, KEY)),
 });
