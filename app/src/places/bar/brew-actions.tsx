@@ -6,12 +6,12 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
 import { brewerById, fitsBrewer } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
+import { newId, useBar, useHere } from '../../bar/bar-context';
+import { Dose } from './dose';
 import { OtherCup } from './other-cup';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { UnitField } from '../../ui/unit-field';
 
 const GUEST_LEFT = 'guest has left';
 const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', GUEST_LEFT, 'something else'];
@@ -24,10 +24,7 @@ export function BrewActions({ brew }: { brew: BrewState }) {
   return (
     <Card style={{ gap: 14 }}>
       <Subheading>Put right</Subheading>
-      <Dose
-        brew={brew}
-        onSet={(doseG) => act('Dose', { ...base(), type: 'dose-corrected', brewId: brew.id, doseG })}
-      />
+      <Dose brew={brew} />
       <Elsewhere
         brew={brew}
         onMove={(to) => act('Station', { ...base(), type: 'brew-moved', brewId: brew.id, ...to })}
@@ -44,38 +41,6 @@ export function BrewActions({ brew }: { brew: BrewState }) {
         }}
       />
     </Card>
-  );
-}
-
-function Dose({ brew, onSet }: { brew: BrewState; onSet: (doseG: number) => void }) {
-  const units = useUnits();
-  const [doseG, setDoseG] = useState(brew.card.doseG);
-  const changed = Math.abs(doseG - brew.card.doseG) > 0.04;
-  return (
-    <View style={{ gap: 4 }}>
-      <Row style={{ alignItems: 'flex-end' }}>
-        <UnitField
-          quantity="mass"
-          units={units}
-          label="Really in the brewer"
-          value={doseG}
-          onChange={setDoseG}
-          fault={!(doseG > 0)}
-          style={{ flex: 1 }}
-          testID="real-dose"
-        />
-        <Tap
-          label="Set"
-          says="Set the real dose"
-          kind={changed ? 'main' : 'plain'}
-          disabled={!changed}
-          onPress={() => onSet(Math.round(doseG * 10) / 10)}
-        />
-      </Row>
-      <Text size="small" quiet>
-        Every target follows the dose; what is poured already counts as it is.
-      </Text>
-    </View>
   );
 }
 

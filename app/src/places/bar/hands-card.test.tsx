@@ -153,6 +153,36 @@ test('the filter comes off in a step of its own; then the guest is named, with b
   expect(screen.getByTestId('share-A')).toHaveTextContent('250 g');
 });
 
+test('after the grinder held another coffee the true dose is asked for before it is loaded, and the recipe follows it', () => {
+  const before = taken('B');
+  const other: BarEvent[] = [
+    {
+      ...before,
+      atMs: at(-100),
+      cups: 'cups' in before ? [{ ...before.cups[0]!, coffee: 'Slack Tide decaf' }] : [],
+    } as BarEvent,
+    { ...started('B'), atMs: at(-90) } as BarEvent,
+    ...['fill', 'weigh'].map((stepId, n): BarEvent => ({
+      id: `b-${stepId}`,
+      type: 'step-done',
+      atMs: at(n * 15 - 80),
+      brewId: 'b1.1',
+      stepId,
+    })),
+    { id: 'b-off', type: 'brew-abandoned', atMs: at(-40), brewId: 'b1.1', reason: 'guest has left' },
+    { id: 'b-gone', type: 'cup-cancelled', atMs: at(-39), orderId: 'B', cupId: 'b1' },
+  ];
+  const { tapped } = show([...other, ...prepared.slice(0, -1)], 70);
+  expect(texts().verb).toBe('Throw the rinse, load, tare');
+  act(() => fireEvent.changeText(screen.getByTestId('real-dose'), '17.2'));
+  act(() => fireEvent.press(screen.getByLabelText('Set the real dose')));
+  expect(tapped).toMatchObject([{ type: 'dose-corrected', brewId: 'a1.1', doseG: 17.2 }]);
+
+  // Of one coffee after itself the grinder gives back what it kept: nothing is asked.
+  show(prepared.slice(0, -1), 70);
+  expect(screen.queryByTestId('real-dose')).toBeNull();
+});
+
 test('the rinse water and the tare are asked for by name, ticked off or not', () => {
   const { tapped, press } = show(prepared.slice(0, -1), 70);
   expect(texts().verb).toBe('Throw the rinse, load, tare');

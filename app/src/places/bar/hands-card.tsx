@@ -18,6 +18,7 @@ import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
 import { Figure } from './figure';
+import { Dose } from './dose';
 import { Guests } from './guests';
 import { HoldToPour } from './hold-to-pour';
 import { MainButton } from './main-button';
@@ -49,7 +50,10 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const reading = useReading(item);
   // One kettle needs no name.
   const kettle = bar && bar.kettles.length > 1 ? item.kettle?.name : undefined;
-  const asked = askedOf(item, units, bar ? groundFor(item, bar, state) : null, kettle ?? null);
+  const ground = bar ? groundFor(item, bar, state) : null;
+  const asked = askedOf(item, units, ground, kettle ?? null);
+  // After a purge nobody knows what came out: it is weighed again before it is loaded, and the recipe follows.
+  const asksDose = item.step.kind === 'load' && item.brew !== null && ground !== null && ground.more !== null;
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';
   const scale = useScale(item.station.id);
@@ -152,6 +156,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
             {asked.detail}
           </Text>
           <Checklist item={item} />
+          {asksDose ? <Dose key={item.brewId} brew={item.brew!} /> : null}
           <Guests item={item} />
           {now ? (
             <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
