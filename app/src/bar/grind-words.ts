@@ -4,7 +4,7 @@
  */
 import type { BarState } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import type { AgendaItem } from '@even-kettle/core/plan';
+import { grindOffsetFor, type AgendaItem } from '@even-kettle/core/plan';
 import { beansToWeighG, feelOfBand, grindSetting, type Grinder } from '@even-kettle/core/recipe';
 
 export type Ground = {
@@ -26,7 +26,8 @@ export function groundFor(
 ): Ground {
   const [grinder] = bar.grinders;
   const coffee = bar.coffees.find(({ name }) => name === cup.coffee);
-  const found = grinder && grindSetting(grinder, card.grindBand, coffee?.grindOffsets?.[grinder.id]);
+  const found =
+    grinder && grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id));
   const setting =
     grinder && found?.ok
       ? `${grinder.name}: ${found.setting}`

@@ -82,6 +82,9 @@ export type BrewStarted = Base<'brew-started'> & {
   retentionGPerG?: number;
   drawdownExponent?: number;
   drawdownExponentSd?: number;
+  /** What was changed of the recipe for this coffee: ratio, and degrees. */
+  ratioBy?: number;
+  waterByC?: number;
   /** What was in the grinder and the kettle then, for the record. */
   roastedOn?: string;
   grinderId?: string;

@@ -11,6 +11,7 @@ import {
   type Place,
   type RecipeBook,
   type RecipeRef,
+  tuned,
 } from '../recipe';
 import { accept, own, refuse, type Applied, type Refusal } from './applied';
 import { nextBadge } from './badge';
@@ -243,7 +244,11 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
       `${event.stationName} is still held by another brew, until it is cleaned.`,
     );
   const brewer = brewerById(event.brewerId);
-  const made = makeCard(book, cup, askOf(cup), {
+  const forCoffee: RecipeBook = (ref) => {
+    const recipe = book(ref);
+    return recipe && tuned(recipe, event);
+  };
+  const made = makeCard(forCoffee, cup, askOf(cup), {
     altitudeM: event.altitudeM,
     roast: cup.roast,
     kettle: kettleOfStart(event),

@@ -41,6 +41,17 @@ const coffeeSchema = z.strictObject({
   decaf: z.boolean(),
   /** Steps by grinder that this coffee is ground off the recipe's band. */
   grindOffsets: z.record(thingId, z.number().min(-50).max(50)).optional(),
+  /** What was found good for this coffee with a recipe: ratio, degrees, and steps by grinder beside the offsets. */
+  recipeChanges: z
+    .record(
+      thingId,
+      z.strictObject({
+        ratioBy: z.number().min(-5).max(5).optional(),
+        waterByC: z.number().min(-20).max(20).optional(),
+        grindBy: z.record(thingId, z.number().min(-50).max(50)).optional(),
+      }),
+    )
+    .optional(),
 });
 
 const stationSchema = z.strictObject({

@@ -91,6 +91,8 @@ const brewStarted = z.strictObject({
   retentionGPerG: z.number().min(0).max(4).optional(),
   drawdownExponent: z.number().min(0).max(3).optional(),
   drawdownExponentSd: z.number().min(0).max(1).optional(),
+  ratioBy: z.number().min(-5).max(5).optional(),
+  waterByC: z.number().min(-20).max(20).optional(),
   roastedOn: z.iso.date().optional(),
   grinderId: thingId.optional(),
   grindSetting: z.number().min(-2000).max(2000).optional(),

@@ -8,6 +8,7 @@ import {
   brewerById,
   capacityOf,
   fitsBrewer,
+  tuned,
   wayOutInWords,
   type BrewCard,
   type Brewer,
@@ -16,6 +17,7 @@ import {
   type Recipe,
   type RecipeBook,
   type StepKind,
+  type Tuning,
 } from '../recipe';
 import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
 import { kettleLimitG, type Kettle } from '../water';
@@ -58,6 +60,7 @@ export type Bench = {
     name: string;
     roastedOn?: string | undefined;
     grindOffsets?: Record<string, number> | undefined;
+    recipeChanges?: Record<string, RecipeChange> | undefined;
   }[];
   water?: { name: string };
   /** Learnt: how long each kind of attended step takes these hands, times the card's length. */
@@ -65,6 +68,27 @@ export type Bench = {
   /** Learnt of a recipe with a coffee, by `bedKey`. */
   beds?: Record<string, LearntBed> | undefined;
 };
+
+/** What was found good for a coffee with a recipe: ratio and degrees, and steps by grinder. */
+export type RecipeChange = Tuning & { grindBy?: Record<string, number> | undefined };
+type WithChanges = Pick<NonNullable<Bench['coffees']>[number], 'grindOffsets' | 'recipeChanges'>;
+
+/** What is changed of a recipe for a coffee, for a card or for the event that starts a brew. */
+export function tuningFor(coffee: WithChanges | undefined, recipeId: string): Tuning {
+  const { ratioBy, waterByC } = coffee?.recipeChanges?.[recipeId] ?? {};
+  return { ...(ratioBy ? { ratioBy } : {}), ...(waterByC ? { waterByC } : {}) };
+}
+
+/** Steps off the recipe's band by which a grinder stands for a coffee with a recipe. */
+export const grindOffsetFor = (
+  coffee: WithChanges | undefined,
+  recipeId: string,
+  grinderId: string,
+): number =>
+  (coffee?.grindOffsets?.[grinderId] ?? 0) + (coffee?.recipeChanges?.[recipeId]?.grindBy?.[grinderId] ?? 0);
+
+const coffeeOf = ({ coffees }: Pick<Bench, 'coffees'>, name: string) =>
+  coffees?.find((coffee) => coffee.name === name);
 
 /**
  * What the log has taught of a bed: what a gram keeps, g/g; the power with which drawdown grows with the dose, and how far
@@ -164,7 +188,8 @@ export function cardFor(
 
 /** Every way in which this bench can brew a cup, in the order of its stations; or why there is none. */
 export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true; ways: Way[] } | NoWay {
-  const recipe = book(cup);
+  const own = book(cup);
+  const recipe = own && tuned(own, tuningFor(coffeeOf(bench, cup.coffee), cup.recipeId));
   if (!recipe)
     return {
       ok: false,

@@ -98,3 +98,38 @@ test('what the log has taught of hands and coffee is planned and brewed with, an
   const brewed = reduce([order('A', 0, cup('a1')), started!], book).state.brews['a1.1']!;
   expect(thirsty.ok && brewed.card.doseG).toBe(thirsty.ok && thirsty.card.doseG);
 });
+
+test('what was found good for a coffee with a recipe is on its cards, in the start and in the log’s own card; other coffees keep the recipe', () => {
+  const changes = { 'cone-thirds': { ratioBy: -0.5, waterByC: 2, grindBy: { grinder: 1.5 } } };
+  const tunedBench = {
+    ...BENCH,
+    coffees: [
+      { name: 'Saltmarsh', grindOffsets: { grinder: -1 }, recipeChanges: changes },
+      { name: 'Slack Tide' },
+    ],
+  };
+  const cardOf = (bench: typeof BENCH, coffee = 'Saltmarsh') => {
+    const found = cardFor(bench, { ...cup('a1'), coffee }, book);
+    if (!found.ok) throw new Error(found.reason);
+    return found.card;
+  };
+  const [own, plain] = [cardOf(tunedBench), cardOf(BENCH)];
+  expect(own.brewWaterG / own.doseG).toBeCloseTo(15.7, 1);
+  expect(own.waterC).toBe(plain.waterC + 2);
+  expect(cardOf(tunedBench, 'Slack Tide')).toEqual(plain);
+
+  const { state } = reduce([order('A', 0, cup('a1'))], book);
+  const plan = solve(buildProblem(state, tunedBench, book, T0 / 1000).problem);
+  const item = agenda(state, tunedBench, book, plan, T0)[0]!;
+  const [start] = tapEvents(item, tunedBench, T0 + 12_000, counter());
+  expect(start).toMatchObject({ type: 'brew-started', ratioBy: -0.5, waterByC: 2, grinderId: 'grinder' });
+  // Band 52 is 17.2 on this grinder; -1 for the coffee and 1.5 for it with this recipe.
+  expect(start).toMatchObject({ grindSetting: 17.7 });
+  const begun = reduce([start!], book, state);
+  expect(begun.refused).toEqual([]);
+  expect(begun.state.brews['a1.1']!.card).toMatchObject({
+    doseG: own.doseG,
+    brewWaterG: own.brewWaterG,
+    waterC: own.waterC,
+  });
+});

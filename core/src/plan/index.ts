@@ -1,7 +1,18 @@
 export { SOON_MS, agenda, behindOf } from './agenda';
 export type { AgendaItem } from './agenda';
-export { STATION_SCALES, brewersOn, cardFor, bedKey, learntBed, kettleFor, placeOf, kindOf } from './bench';
-export type { Bench, BenchKettle, LearntBed, Station, StationScale } from './bench';
+export {
+  STATION_SCALES,
+  brewersOn,
+  cardFor,
+  bedKey,
+  grindOffsetFor,
+  learntBed,
+  tuningFor,
+  kettleFor,
+  placeOf,
+  kindOf,
+} from './bench';
+export type { Bench, BenchKettle, LearntBed, RecipeChange, Station, StationScale } from './bench';
 export { freeKettleFor, stillPours } from './kettles';
 export { startEvent, tapEvents } from './tap';
 export type { NewId, Said } from './tap';

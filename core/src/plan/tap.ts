@@ -4,7 +4,7 @@
 import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
 import { grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
-import { asKettle, kettleFor, learntBed, type Bench } from './bench';
+import { asKettle, grindOffsetFor, kettleFor, learntBed, tuningFor, type Bench } from './bench';
 
 /** How the device names a new event. */
 export type NewId = () => string;
@@ -86,6 +86,10 @@ export function startEvent(
     ...kettleForStart(asKettle(item.kettle ?? kettleFor(bench, item.card), bench.tapC)),
     ...groundFor(item, bench),
     ...learntBed(bench.beds, item.cup.recipeId, item.cup.coffee),
+    ...tuningFor(
+      bench.coffees?.find(({ name }) => name === item.cup.coffee),
+      item.cup.recipeId,
+    ),
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
@@ -96,7 +100,8 @@ export function startEvent(
 function groundFor({ cup, card }: Pick<AgendaItem, 'cup' | 'card'>, { coffees, grinders, water }: Bench) {
   const coffee = coffees?.find(({ name }) => name === cup.coffee);
   const [grinder] = grinders;
-  const ground = grinder && grindSetting(grinder, card.grindBand, coffee?.grindOffsets?.[grinder.id]);
+  const ground =
+    grinder && grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id));
   return {
     ...(coffee?.roastedOn === undefined ? {} : { roastedOn: coffee.roastedOn }),
     ...(ground?.ok ? { grinderId: grinder!.id, grindSetting: ground.setting } : {}),

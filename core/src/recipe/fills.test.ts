@@ -52,7 +52,7 @@ test.each(['cone-coolbloom', 'sock-dense'])('%s heats as long as the fill that i
   const recipe = SCHOOLS.find((school) => school.id === id)!;
   const kettle = { powerW: 1200, filledAtC: 20 };
   const card = brewCard(recipe, { cupMl: 250 }, { ...DEFAULT_PLACE, kettle });
-  const heat = card.steps.find(({ kind }) => kind === 'heat')!;
+  expect(card.steps.map(({ kind }) => kind)).toContain('heat');
   const covered = card.steps
     .slice(
       card.steps.findIndex(({ id: step }) => step === 'fill') + 1,

@@ -56,3 +56,5 @@ export { changesBetween } from './versions';
 export type { Change } from './versions';
 export { CAUTIONS, cautionFor } from './caution';
 export type { CautionId } from './caution';
+export { tuned } from './tuned';
+export type { Tuning } from './tuned';

@@ -4,6 +4,7 @@
 import type { ChangeTried } from '@even-kettle/core/brew';
 import type { Learnt } from '@even-kettle/core/contract';
 import { bandsPerStep, coarserWay, grindSlope, runChart, type GrindSlope } from '@even-kettle/core/learn';
+import { grindOffsetFor } from '@even-kettle/core/plan';
 import { grindSetting } from '@even-kettle/core/recipe';
 import type { RunPoint } from '../store/records';
 import { ofOneKind, tenth, type Sources } from './sources';
@@ -25,7 +26,11 @@ export async function runOf(recipeId: string, coffee: string, { records }: Sourc
 export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe }: Sources) {
   const [grinder] = bar().grinders;
   const band = recipe(recipeId)?.grindBand;
-  const offset = bar().coffees.find(({ name }) => name === coffee)?.grindOffsets?.[grinder?.id ?? ''] ?? 0;
+  const offset = grindOffsetFor(
+    bar().coffees.find(({ name }) => name === coffee),
+    recipeId,
+    grinder?.id ?? '',
+  );
   const zero = grinder && band !== undefined ? grindSetting(grinder, band) : null;
   if (!grinder || !zero?.ok) return null;
   const byS = chart?.shift?.byS ?? 0;

@@ -7,7 +7,8 @@ import { router } from 'expo-router';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
-import type { Recipe } from '@even-kettle/core/recipe';
+import type { RecipeChange } from '@even-kettle/core/plan';
+import type { Grinder } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../bar/bar-context';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -64,12 +65,17 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
   );
 }
 
-/** The recipe with one number changed, as the advice has it; null where the advice is of something else. */
-function changed(recipe: Recipe, change: Extract<Advice, { kind: 'change' }>['change']): Recipe | null {
+type Change = Extract<Advice, { kind: 'change' }>['change'];
+
+/** What is kept for a coffee with a recipe once the change is taken up; null where the advice is of something else. */
+function withChange(before: RecipeChange, change: Change, grinder: Grinder | undefined): RecipeChange | null {
   const tenth = (value: number) => Math.round(value * 10) / 10;
-  if (change.what === 'temperature') return { ...recipe, waterC: tenth(recipe.waterC + change.byC) };
-  if (change.what === 'ratio') return { ...recipe, ratio: tenth(recipe.ratio + change.by) };
-  return null;
+  if (change.what === 'temperature')
+    return { ...before, waterByC: tenth((before.waterByC ?? 0) + change.byC) };
+  if (change.what === 'ratio') return { ...before, ratioBy: tenth((before.ratioBy ?? 0) + change.by) };
+  if (change.what !== 'grind' || !grinder) return null;
+  const steps = (before.grindBy?.[grinder.id] ?? 0) + change.stepsCoarser * coarserWay(grinder);
+  return { ...before, grindBy: { ...before.grindBy, [grinder.id]: steps } };
 }
 
 function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice, { kind: 'change' }> }) {
@@ -79,16 +85,14 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
   const grinder = bar?.grinders[0];
   const coffee = bar?.coffees.find(({ name }) => name === record.coffee);
   const recipe = recipes.find(({ id }) => id === record.recipeId);
-  const next = recipe ? changed(recipe, change) : null;
+  const next = coffee ? withChange(coffee.recipeChanges?.[record.recipeId] ?? {}, change, grinder) : null;
   const set = useMutation({
     mutationFn: async () => {
-      if (change.what === 'grind' && grinder && coffee && bar) {
-        const offset = (coffee.grindOffsets?.[grinder.id] ?? 0) + change.stepsCoarser * coarserWay(grinder);
-        const turned = { ...coffee, grindOffsets: { ...coffee.grindOffsets, [grinder.id]: offset } };
-        const coffees = bar.coffees.map((each) => (each.id === coffee.id ? turned : each));
+      if (next && coffee && bar) {
+        const changed = { ...coffee, recipeChanges: { ...coffee.recipeChanges, [record.recipeId]: next } };
+        const coffees = bar.coffees.map((each) => (each.id === coffee.id ? changed : each));
         store.tookBar(await api.changeBar({ coffees }, bar));
       }
-      if (next) store.tookRecipe(await api.saveRecipe({ recipe: next, basedOn: recipe!.version }));
       store.act(
         [
           {
@@ -108,29 +112,20 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
       );
     },
   });
-  if (change.what === 'grind' && !(grinder && coffee))
-    return (
-      <Text size="small">Set the grinder by hand: this coffee or its grinder is not on the bench now.</Text>
-    );
-  if ((change.what === 'temperature' || change.what === 'ratio') && recipe?.version !== record.recipeVersion)
-    return (
-      <Text size="small">
-        {recipe
-          ? `${recipe.name} was changed since this brew. Brew it once as it is now, then change one thing.`
-          : 'This recipe is not on the bar.'}
-      </Text>
-    );
+  const isKept = change.what === 'grind' || change.what === 'temperature' || change.what === 'ratio';
+  if (isKept && !next)
+    return <Text size="small">Set it by hand: this coffee or its grinder is not on the bench now.</Text>;
   const label =
     change.what === 'grind'
       ? `Set ${grinder!.name} so`
       : next
-        ? `Save as version ${recipe!.version + 1}`
+        ? `Keep it for ${record.coffee}`
         : 'Do so next time';
   return (
     <>
-      {next ? (
+      {next && change.what !== 'grind' ? (
         <Tap
-          label={`See ${recipe!.name} first`}
+          label={`See ${recipe?.name ?? 'the recipe'} first`}
           onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: record.recipeId } })}
         />
       ) : null}

@@ -13,9 +13,7 @@ import type {
   ImportJob,
   Imports,
   Learnt,
-  SaveRecipe,
 } from '@even-kettle/core/contract';
-import type { Recipe } from '@even-kettle/core/recipe';
 import { Refused, type Api, type LogAsked } from '../../bar/api';
 import type { BarView } from '../../bar/store';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
@@ -244,7 +242,7 @@ const COARSER: Extract<NonNullable<Page['advice']>, { kind: 'change' }> = {
   because: ['3:42 is 17 s over its window.'],
 };
 
-test('“coarser” is set at the coffee’s own offset, the way this grinder counts, and what is expected goes into the log', async () => {
+test('“coarser” is kept for the coffee with that recipe, the way this grinder counts, and what is expected goes into the log', async () => {
   const changes: BarChange[] = [];
   const changeBar = (change: BarChange) => (changes.push(change), Promise.resolve(TEST_BAR));
   const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar });
@@ -252,8 +250,12 @@ test('“coarser” is set at the coffee’s own offset, the way this grinder co
   expect(screen.getByText('3:42 is 17 s over its window.')).toBeTruthy();
   press('Set Grinder so');
   await answered();
-  // It stood at -1 for this coffee; larger settings are coarser on it.
-  expect(changes[0]!.coffees![0]).toMatchObject({ id: 'saltmarsh', grindOffsets: { g: 0.5 } });
+  // It stands at -1 for this coffee whatever the recipe, and stays there; larger settings are coarser on it.
+  expect(changes[0]!.coffees![0]).toMatchObject({
+    id: 'saltmarsh',
+    grindOffsets: { g: -1 },
+    recipeChanges: { 'cone-thirds': { grindBy: { g: 1.5 } } },
+  });
   expect(acted).toEqual([
     expect.objectContaining({
       type: 'change-tried',
@@ -266,27 +268,29 @@ test('“coarser” is set at the coffee’s own offset, the way this grinder co
   ]);
 });
 
-test('another ratio is saved as the recipe’s next version, and only over the version that was brewed', async () => {
-  const asked: SaveRecipe[] = [];
-  const saveRecipe = (ask: SaveRecipe) => (
-    asked.push(ask),
-    Promise.resolve({ ...ask.recipe, version: 2 } as Recipe)
-  );
-  const advice: NonNullable<Page['advice']> = {
+test('another ratio or temperature is kept for the coffee with that recipe, never in the recipe itself', async () => {
+  const changes: BarChange[] = [];
+  const changeBar = (change: BarChange) => (changes.push(change), Promise.resolve(TEST_BAR));
+  const saveRecipe = () => Promise.reject(new Error('The recipe is not to be touched.'));
+  const ratio: NonNullable<Page['advice']> = {
     kind: 'change',
     words: 'ratio half a part less',
     change: { what: 'ratio', by: -0.5 },
     because: [],
   };
-  const { acted } = await show(<AdviceCard record={RECORD} advice={advice} />, { saveRecipe });
-  press('Save as version 2');
+  const { acted } = await show(<AdviceCard record={RECORD} advice={ratio} />, { changeBar, saveRecipe });
+  press('Keep it for Saltmarsh');
   await answered();
-  expect(asked).toEqual([
-    { basedOn: 1, recipe: expect.objectContaining({ id: 'cone-thirds', ratio: 15.7, waterC: 94 }) },
+  expect(changes[0]!.coffees).toEqual([
+    { ...TEST_BAR.coffees[0], recipeChanges: { 'cone-thirds': { ratioBy: -0.5 } } },
+    TEST_BAR.coffees[1],
   ]);
   expect(acted).toEqual([expect.objectContaining({ type: 'change-tried', words: 'ratio half a part less' })]);
-  await show(<AdviceCard record={{ ...RECORD, recipeVersion: 4 }} advice={advice} />, { saveRecipe });
-  expect(screen.getByText(/was changed since this brew/)).toBeTruthy();
+  const hotter: NonNullable<Page['advice']> = { ...ratio, change: { what: 'temperature', byC: 2 } };
+  await show(<AdviceCard record={RECORD} advice={hotter} />, { changeBar, saveRecipe });
+  press('Keep it for Saltmarsh');
+  await answered();
+  expect(changes[1]!.coffees![0]!.recipeChanges).toEqual({ 'cone-thirds': { waterByC: 2 } });
 });
 
 test('a grinder that cannot be set now leaves nothing in the log; a contradiction says what to look at, and offers no change', async () => {

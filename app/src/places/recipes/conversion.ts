@@ -2,7 +2,7 @@
  * From what is typed to a card: the converter's reasoning, without its looks.
  */
 import type { Bar, Coffee } from '@even-kettle/core/contract';
-import { brewersOn, learntBed, placeOf } from '@even-kettle/core/plan';
+import { brewersOn, grindOffsetFor, learntBed, placeOf, tuningFor } from '@even-kettle/core/plan';
 import {
   BREWERS,
   DEFAULT_PLACE,
@@ -21,6 +21,7 @@ import {
   type Grinder,
   type Place,
   type Recipe,
+  tuned,
 } from '@even-kettle/core/recipe';
 import { readMass, readVolume, type Read, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M } from '@even-kettle/core/water';
@@ -53,10 +54,12 @@ export type Conversion = With &
   );
 
 /** @param bar null while it has not come: the usual place then stands in for it */
-export function convert(recipe: Recipe, asked: Asked, bar: Bar | null, units: Units): Conversion {
+export function convert(of: Recipe, asked: Asked, bar: Bar | null, units: Units): Conversion {
   const coffee = bar?.coffees.find(({ id }) => id === asked.coffeeId) ?? bar?.coffees[0];
   const grinder = bar?.grinders.find(({ id }) => id === asked.grinderId) ?? bar?.grinders[0];
-  const offsetSteps = (grinder && coffee?.grindOffsets?.[grinder.id]) ?? 0;
+  // As this coffee is brewed by it.
+  const recipe = tuned(of, tuningFor(coffee, of.id));
+  const offsetSteps = grinder ? grindOffsetFor(coffee, of.id, grinder.id) : 0;
   const roast = asked.roast ?? coffee?.roast ?? 'medium';
   const here: Place = {
     ...(bar ? placeOf(bar, roast) : { ...DEFAULT_PLACE, roast }),
