@@ -277,6 +277,14 @@ const BEND = 6;
 /** No hand is exact, and the next station is a step away: so much is left after what ends with a tap, seconds. */
 const HAND_S = 1;
 
+/** What a plan puts at the very edge of a window is over it with the least delay: so much of it is left, seconds. */
+const EDGE_S = 2;
+/** Narrower windows than this are planned to their edge, seconds. */
+const NARROW_S = 6;
+
+const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>
+  maxS === null || maxS - idealS < NARROW_S ? maxS : maxS - EDGE_S;
+
 /** @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known */
 const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: CupAsk): PlanStep => ({
   id: step.id,
@@ -293,7 +301,7 @@ const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: C
   lag: {
     min: step.lag.minS,
     ideal: step.lag.idealS,
-    max: step.lag.maxS,
+    max: withinEdge(step.lag),
     penalty: BEND * step.lag.penalty,
   },
   ...(step.kind === 'serve' ? { serve: true } : {}),
