@@ -4,6 +4,7 @@ export type { Water } from './blend';
 export { waterDensityGPerMl } from './density';
 export {
   CUP_WARMING_G,
+  COOLING_AT_G,
   DEFAULT_COOLING_PER_MIN,
   cooledToC,
   coolingPerMinFrom,

@@ -38,7 +38,7 @@ test('it comes to what it is set to in the time that the card says, and stays th
 
 test('off, it cools as the wait on the card says', () => {
   const off = { waterC: 100, levelG: 600, setC: null };
-  const waitS = coolingTimeS({ fromC: 100, roomC: 21 }, 92);
+  const waitS = coolingTimeS({ fromC: 100, roomC: 21, massG: 600 }, 92);
   expect(after(off, Math.round(waitS)).waterC).toBeCloseTo(92, 1);
   expect(isHeating(off)).toBe(false);
 });

@@ -24,7 +24,7 @@ export function stepKettle(kettle: KettleModel, forS: number, nature: KettleNatu
   const { powerW, roomC, coolingPerMin = DEFAULT_COOLING_PER_MIN } = nature;
   const waterC = isHeating(kettle)
     ? Math.min(kettle.setC!, heatedC(kettle.waterC, kettle.levelG, powerW, forS))
-    : cooledToC({ fromC: kettle.waterC, roomC, perMin: coolingPerMin }, forS);
+    : cooledToC({ fromC: kettle.waterC, roomC, perMin: coolingPerMin, massG: kettle.levelG }, forS);
   return { ...kettle, waterC };
 }
 

@@ -12,8 +12,12 @@ export const CUP_WARMING_G = 60;
 /** A fuller kettle has to be lifted and falls harder; so a gentle pour wants it no fuller than this. */
 const GENTLE_SHARE = 0.6;
 const FULL_SHARE = 0.9;
-/** Newton's k of a kettle off its base, per minute, until its own has been learnt. */
+/**
+ * Newton's k of a kettle off its base, per minute with 450 g in it, until its own has been learnt. It falls inversely as the
+ * mass: a fuller kettle cools more slowly.
+ */
 export const DEFAULT_COOLING_PER_MIN = 0.016;
+export const COOLING_AT_G = 450;
 
 export type Kettle = {
   /** Heating power, watts. */
@@ -87,45 +91,52 @@ export const queueFillG = (brews: readonly { hotWaterG: number; rinseG: number }
 export const kettleLimitG = (sizeMl: number, atC: number, gentle: boolean): number =>
   Math.floor(sizeMl * (gentle ? GENTLE_SHARE : FULL_SHARE) * waterDensityGPerMl(atC));
 
-/** Cooling off the base: from a temperature, in a room of `roomC`, at Newton's k per minute. */
-export type Cooling = { fromC: number; roomC: number; perMin?: number };
+/** Cooling off the base: from a temperature, in a room of `roomC`, at Newton's k per minute with 450 g; so much is in it. */
+export type Cooling = { fromC: number; roomC: number; perMin?: number; massG?: number };
+
+const kAt = ({ perMin = DEFAULT_COOLING_PER_MIN, massG = COOLING_AT_G }: Cooling): number =>
+  (perMin * COOLING_AT_G) / Math.max(1, massG);
 
 /** Temperature after some seconds off the base, degrees Celsius: T = room + (from - room) x exp(-k t). */
-export const cooledToC = (
-  { fromC, roomC, perMin = DEFAULT_COOLING_PER_MIN }: Cooling,
-  afterS: number,
-): number => roomC + (fromC - roomC) * Math.exp((-perMin * afterS) / 60);
+export const cooledToC = (cooling: Cooling, afterS: number): number =>
+  cooling.roomC + (cooling.fromC - cooling.roomC) * Math.exp((-kAt(cooling) * afterS) / 60);
 
 /**
  * "Boiled, wait until": seconds until the water has cooled to `toC`, t = ln((from - room) / (to - room)) / k.
  * Nought where it is that cool already.
  * @throws RangeError where it never gets there: `toC` at or under the room's temperature
  */
-export function coolingTimeS(
-  { fromC, roomC, perMin = DEFAULT_COOLING_PER_MIN }: Cooling,
-  toC: number,
-): number {
+export function coolingTimeS(cooling: Cooling, toC: number): number {
+  const { fromC, roomC } = cooling;
   if (toC >= fromC) return 0;
   if (!(toC > roomC)) {
     throw new RangeError(
       `Water in a room of ${roomC} °C does not cool to ${toC} °C; ask for more than ${roomC}.`,
     );
   }
-  return (Math.log((fromC - roomC) / (toC - roomC)) / perMin) * 60;
+  return (Math.log((fromC - roomC) / (toC - roomC)) / kAt(cooling)) * 60;
 }
 
 /**
- * A kettle's own k per minute, from two readings of it: k = ln((first - room) / (second - room)) / minutes.
+ * A kettle's own k per minute with 450 g, from two readings of it: k = ln((first - room) / (second - room)) / minutes,
+ * times what is in it over 450 g.
  * @throws RangeError where the readings show no cooling towards the room
  */
-export function coolingPerMinFrom(firstC: number, secondC: number, apartS: number, roomC: number): number {
+export function coolingPerMinFrom(
+  firstC: number,
+  secondC: number,
+  apartS: number,
+  roomC: number,
+  massG = COOLING_AT_G,
+): number {
   if (!(apartS > 0)) throw new RangeError('The second reading must come after the first.');
+  if (!(massG > 0)) throw new RangeError('There must be water in the kettle.');
   if (!(firstC > secondC && secondC > roomC)) {
     throw new RangeError(
       `The readings must fall towards the room: from above, like 96 then 92, to more than ${roomC} °C.`,
     );
   }
-  return Math.log((firstC - roomC) / (secondC - roomC)) / (apartS / 60);
+  return (Math.log((firstC - roomC) / (secondC - roomC)) / (apartS / 60)) * (massG / COOLING_AT_G);
 }
 
 /** Sums of decimal fractions err in the 14th place; a fill must not be rounded up for that. */

@@ -140,6 +140,9 @@ test('boiled in a room of 22 °C, water is at 92 °C after 6 min 45 s', () => {
   expect(coolingTimeS({ fromC: 90, roomC: 22 }, 92)).toBe(0);
   expect(cooledToC({ fromC: 100, roomC: 22 }, 405.8)).toBeCloseTo(92, 2);
   expect(cooledToC({ fromC: 100, roomC: 22 }, 0)).toBe(100);
+  // Twice the water takes twice as long: k is 0.008 at 900 g.
+  expect(coolingTimeS({ fromC: 100, roomC: 22, massG: 900 }, 92)).toBeCloseTo(811.6, 1);
+  expect(coolingPerMinFrom(96, 92, 480, 20, 900)).toBeCloseTo(coolingPerMinFrom(96, 92, 240, 20), 9);
 });
 
 test('a kettle’s own k comes out of two readings of it, and gives the second reading back', () => {

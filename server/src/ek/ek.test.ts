@@ -95,6 +95,7 @@ test.each([
   ['water blend --of 48@18 217@96', '81.9 °C\n'],
   ['water blend --mass-g 300 --to-c 80 --hot-c 96 --cold-c 18', '238 g of 96 °C and 62 g of 18 °C\n'],
   ['water cool --from-c 100 --to-c 92 --room-c 22', '6:46\n'],
+  ['water cool --from-c 100 --to-c 92 --room-c 22 --mass-g 900', '13:32\n'],
   ['water cool --from-c 96 --to-c 92 --room-c 20 --apart-s 240', 'k = 0.0135 per minute\n'],
   // 0.5 x 4186 x 74 / (1200 x 0.85) = 151.8 s
   ['water heat --mass-g 500 --from-c 20 --to-c 94', '2:32\n'],

@@ -7,6 +7,7 @@ import {
   blendFor,
   blendedC,
   boilingPointC,
+  COOLING_AT_G,
   coolingPerMinFrom,
   coolingTimeS,
   heatingTimeS,
@@ -44,15 +45,18 @@ export function addWater(program: Command, io: Io): void {
     .requiredOption('--from-c <c>', 'now', number('--from-c'))
     .requiredOption('--to-c <c>', 'wanted', number('--to-c'))
     .option('--room-c <c>', 'the room', number('--room-c'), 21)
-    .option('--k <k>', 'Newton’s k, per minute', number('--k'))
+    .option('--k <k>', 'Newton’s k, per minute with 450 g', number('--k'))
+    .option('--mass-g <g>', 'water in the kettle', number('--mass-g'), COOLING_AT_G)
     .option('--apart-s <s>', 'the readings are so far apart: gives k instead', number('--apart-s'))
-    .action((asked: { fromC: number; toC: number; roomC: number; k?: number; apartS?: number }) => {
-      const { fromC, toC, roomC, k, apartS } = asked;
-      if (apartS !== undefined)
-        return io.out(`k = ${coolingPerMinFrom(fromC, toC, apartS, roomC).toFixed(4)} per minute\n`);
-      const waitS = coolingTimeS({ fromC, roomC, ...(k === undefined ? {} : { perMin: k }) }, toC);
-      io.out(`${showClock(Math.round(waitS))}\n`);
-    });
+    .action(
+      (asked: { fromC: number; toC: number; roomC: number; k?: number; massG: number; apartS?: number }) => {
+        const { fromC, toC, roomC, k, massG, apartS } = asked;
+        if (apartS !== undefined)
+          return io.out(`k = ${coolingPerMinFrom(fromC, toC, apartS, roomC, massG).toFixed(4)} per minute\n`);
+        const waitS = coolingTimeS({ fromC, roomC, massG, ...(k === undefined ? {} : { perMin: k }) }, toC);
+        io.out(`${showClock(Math.round(waitS))}\n`);
+      },
+    );
   water
     .command('heat')
     .description('how long a kettle takes')

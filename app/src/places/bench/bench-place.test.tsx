@@ -124,7 +124,7 @@ test('a grinder’s points that make no sense are told at the grinder', async ()
 test('a kettle learns how it cools from two readings, in the bar’s own degrees', async () => {
   const changes = show({ bar: { ...TEST_BAR, units: OUNCES } });
   press('Open Kettle');
-  expect(screen.getByText(/k = 0.016 a minute \(default\)/)).toBeTruthy();
+  expect(screen.getByText(/k = 0.016 a minute with 450 g in it \(default\)/)).toBeTruthy();
   type('First, °F', '204.8');
   type('Then, °F', '212');
   press('Learn it');
@@ -132,7 +132,7 @@ test('a kettle learns how it cools from two readings, in the bar’s own degrees
   type('Then, °F', '197.6');
   press('Learn it');
   // ln((96 - 21) / (92 - 21)) / 4
-  expect(screen.getByText(/k = 0.0137 a minute \(learnt\)/)).toBeTruthy();
+  expect(screen.getByText(/k = 0.0137 a minute with 450 g in it \(learnt\)/)).toBeTruthy();
   await pressed('Set kettles');
   expect(changes[0]!.kettles![0]).toMatchObject({ coolingPerMin: 0.0137, sizeMl: 1200 });
 });

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showVolume } from '@even-kettle/core/units';
-import { DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
+import { COOLING_AT_G, DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
 import { Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
@@ -89,10 +89,11 @@ function CoolingOf({
   const [firstC, setFirstC] = useState(96);
   const [secondC, setSecondC] = useState(92);
   const [minutes, setMinutes] = useState(4);
+  const [massG, setMassG] = useState(COOLING_AT_G);
   const [fault, setFault] = useState('');
   const learn = () => {
     try {
-      onLearn(Number(coolingPerMinFrom(firstC, secondC, minutes * 60, bar.roomC).toFixed(4)));
+      onLearn(Number(coolingPerMinFrom(firstC, secondC, minutes * 60, bar.roomC, massG).toFixed(4)));
       setFault('');
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
@@ -102,7 +103,7 @@ function CoolingOf({
   return (
     <View style={{ gap: 8 }}>
       <Text size="small" quiet>
-        Off its base it cools by k = {perMin ?? DEFAULT_COOLING_PER_MIN} a minute
+        Off its base it cools by k = {perMin ?? DEFAULT_COOLING_PER_MIN} a minute with {COOLING_AT_G} g in it
         {perMin === undefined ? ' (default)' : ' (learnt)'}. Two readings of it teach its own:
       </Text>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
@@ -120,6 +121,14 @@ function CoolingOf({
           label="Then"
           value={secondC}
           onChange={setSecondC}
+          fault={fault !== ''}
+        />
+        <UnitField
+          quantity="mass"
+          units={bar.units}
+          label="With, in it"
+          value={massG}
+          onChange={setMassG}
           fault={fault !== ''}
         />
         <NumberField label="Minutes apart" value={minutes} onChange={setMinutes} fault={fault !== ''} />

@@ -48,7 +48,15 @@ export function factsOf(
       {
         name: 'Off the boil, wait',
         value: showClock(
-          coolingTimeS({ fromC: boilingC, roomC, ...(perMin ? { perMin } : {}) }, card.waterC),
+          coolingTimeS(
+            {
+              fromC: boilingC,
+              roomC,
+              massG: card.fills.at(-1)?.g ?? card.kettleFillG,
+              ...(perMin ? { perMin } : {}),
+            },
+            card.waterC,
+          ),
         ),
       },
       {

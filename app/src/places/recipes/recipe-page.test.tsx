@@ -80,8 +80,8 @@ test('a number that is asked why says its formula, its inputs and where they cam
 
 test('what is off the boil is waited for or mixed; a siphon’s water is in its top', () => {
   show('cone-thirds');
-  // ln(79 / 74.5) / 0.016 minutes from 100 to 95.5 in a room of 21.
-  expect(figure('Off the boil, wait')).toContain('3:39');
+  // ln(79 / 74.5) / (0.016 x 450 / 446) minutes from 100 to 95.5 in a room of 21, with the card's 446 g.
+  expect(figure('Off the boil, wait')).toContain('3:37');
   expect(figure('Or boiling and cool')).toContain('269 + 16 g');
   screen.unmount();
   show('siphon-late');
