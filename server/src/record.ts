@@ -101,6 +101,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     // What was sent back is timed from then.
     orderedMs: remade?.atMs ?? order.takenMs,
     promisedMs: remade ? null : (order.promisedMs ?? null),
+    ...(remade || order.expectedMs === undefined ? {} : { expectedMs: order.expectedMs }),
     startedMs: brew.startedMs,
     endedMs,
     steps: times

@@ -154,10 +154,14 @@ export async function openBar({
     recipe: (id) => recipes.versions(id).at(-1),
     nowMs: clock.nowMs,
   });
-  const learnAll = async (by: string | undefined) => ({
-    pace: await learning.pace(by),
-    beds: await learning.beds(),
-  });
+  const learnAll = async (by: string | undefined): Promise<Pick<Bar, 'pace' | 'beds' | 'promiseShare'>> => {
+    const promiseShare = await learning.promiseShare();
+    return {
+      pace: await learning.pace(by),
+      beds: await learning.beds(),
+      ...(promiseShare === null ? {} : { promiseShare }),
+    };
+  };
   // What was learnt is a help, and no reason not to start.
   let learnt = await learnAll(undefined).catch((error: unknown) => {
     warn({ err: error }, 'nothing could be learnt from the log');

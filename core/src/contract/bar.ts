@@ -122,6 +122,8 @@ export const barSchema = z.strictObject({
   ...barShape,
   /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
+  /** Learnt: the share of the wait that a promise adds to the plan's time. */
+  promiseShare: z.number().optional(),
   /** Names these settings: another after every change. What a change was made from is told by it. */
   version: z.string().optional(),
   /**
@@ -230,6 +232,7 @@ export const brewRecordSchema = z.object({
   zeroMs: recordMs.nullable().meta({ description: 'Bar time of the timer’s zero.' }),
   orderedMs: recordMs,
   promisedMs: recordMs.nullable(),
+  expectedMs: recordMs.optional().meta({ description: 'When the plan had its order out, as it was taken.' }),
   startedMs: recordMs,
   endedMs: recordMs,
   steps: z.array(

@@ -20,3 +20,5 @@ export type { Day, DayBrew } from './day';
 export { median } from './statistics';
 export { speedOf } from './window';
 export type { Speed } from './window';
+export { learnPromiseShare } from './promise';
+export type { KeptOrder } from './promise';

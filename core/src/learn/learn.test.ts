@@ -2,6 +2,8 @@
 import { seededRandom } from '../plan';
 import { learnDurations } from './durations';
 import { grindSlope, stepsTo, coarserWay } from './grind-slope';
+import { learnPromiseShare } from './promise';
+import { restOf } from './rest';
 import { learnDrawdown, learnRetention } from './retention';
 import { median } from './statistics';
 
@@ -215,4 +217,29 @@ test('a quick person is quick, somebody new is as quick as the bar, and an inter
   expect(durations('weigh', 'tavi')).toMatchObject({ factor: 1, whose: 'bar', steps: 24 });
   // A pour is as long as the recipe wants it, whoever pours.
   expect(durations('pour', 'noor')).toBeNull();
+});
+
+test('a bar whose orders come late by a tenth of their wait promises so much later, and one that is exact no more than it must', () => {
+  const normal = normalOf(11);
+  const orders = (byShare: number) =>
+    Array.from({ length: 60 }, (_, n) => {
+      const waitS = 300 + 10 * n;
+      return { waitS, lateS: byShare * waitS * Math.abs(normal()) };
+    });
+  const [late, exact] = [learnPromiseShare(orders(0.1), 15)!, learnPromiseShare(orders(0.001), 15)!];
+  expect(late).toBeGreaterThan(0.12);
+  expect(exact).toBe(0.03);
+  // With it about nineteen of twenty are out in time.
+  const fresh = orders(0.1);
+  const kept = fresh.filter(({ waitS, lateS }) => lateS <= 15 + late * waitS).length / fresh.length;
+  expect(kept).toBeGreaterThan(0.9);
+  expect(learnPromiseShare(orders(0.1).slice(0, 19), 15)).toBeNull();
+});
+
+test('a coffee’s rest goes by its roast', () => {
+  const at = Date.UTC(2026, 0, 7);
+  const stands = (roast: 'very light' | 'light' | 'medium') => restOf('2026-01-01', roast, at).stands;
+  expect([stands('very light'), stands('light'), stands('medium')]).toEqual(['too young', 'good', 'good']);
+  expect(restOf('2025-12-10', 'very light', at).stands).toBe('use first');
+  expect(restOf('2025-12-10', 'light', at).stands).toBe('past');
 });

@@ -5,6 +5,7 @@ import type { RoastLevel } from '../recipe';
 
 /** Days after roasting in which a coffee is good. */
 export function restWindow(roast: RoastLevel): { fromDays: number; toDays: number } {
+  if (roast === 'very light') return { fromDays: 7, toDays: 30 };
   return roast === 'light' ? { fromDays: 5, toDays: 21 } : { fromDays: 4, toDays: 14 };
 }
 

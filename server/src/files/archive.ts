@@ -204,7 +204,13 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
 }
 
 /** Without what is not a setting: what was learnt, and the version's name. */
-function settingsOf({ pace: _pace, beds: _beds, version: _version, ...settings }: Bar): Bar {
+function settingsOf({
+  pace: _pace,
+  beds: _beds,
+  promiseShare: _promiseShare,
+  version: _version,
+  ...settings
+}: Bar): Bar {
   return settings;
 }
 

@@ -16,6 +16,7 @@ import { showClock } from '@even-kettle/core/units';
 import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
 import { handsOf, paceOf } from './hands';
+import { promiseShareOf } from './promise';
 import { houseOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
 import { LEARN_FROM, ofOneKind, tenth, thingsOf, type Sources } from './sources';
@@ -31,6 +32,8 @@ export type Learning = {
   pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
   /** What a gram of coffee keeps and how drawdown grows, by recipe and coffee, where enough is known. */
   beds: () => Promise<NonNullable<Bar['beds']>>;
+  /** The share of the wait that a promise adds; null while the log says too little. */
+  promiseShare: () => Promise<number | null>;
 };
 
 export const openLearning = (sources: Sources): Learning => ({
@@ -41,6 +44,7 @@ export const openLearning = (sources: Sources): Learning => ({
   hands: () => handsOf(sources),
   pace: (by) => paceOf(by, sources),
   beds: () => bedsOf(sources),
+  promiseShare: () => promiseShareOf(sources),
 });
 
 async function learntOf(recipeId: string, coffee: string, sources: Sources): Promise<Learnt> {

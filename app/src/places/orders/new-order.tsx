@@ -151,7 +151,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           ...(trimmed ? { name: trimmed } : {}),
           ...(quote?.ok
             ? {
-                promisedMs: promiseS(quote.readyS, clock.nowMs() / 1000) * 1000,
+                promisedMs: promiseS(quote.readyS, clock.nowMs() / 1000, bar.promiseShare) * 1000,
                 expectedMs: Math.ceil(quote.readyS) * 1000,
               }
             : {}),

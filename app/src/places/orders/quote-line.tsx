@@ -42,6 +42,7 @@ export type Closer = { what: string; apartS: number };
 /** The time that is said to the guest, large, and the price that the others pay. */
 export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer: Closer | null }) {
   const nowMs = useNow(1000);
+  const { bar } = useBar();
   if (!quote) return <Text quiet>Working out when it would be ready.</Text>;
   if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
   const leftS = Math.max(0, quote.readyS - nowMs / 1000);
@@ -53,7 +54,8 @@ export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer:
           {showClock(Math.ceil(leftS))}
         </Text>
         <Text quiet>
-          about {clockTime(quote.readyS * 1000)}, by {clockTime(promiseS(quote.readyS, nowMs / 1000) * 1000)}
+          about {clockTime(quote.readyS * 1000)}, by{' '}
+          {clockTime(promiseS(quote.readyS, nowMs / 1000, bar?.promiseShare) * 1000)}
         </Text>
       </Row>
       {quote.apartS > APART_S ? (
