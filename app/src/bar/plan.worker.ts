@@ -49,7 +49,7 @@ export type PlanAnswer = { job: number; answer: Answer; last: boolean };
 const QUOTE_MOVES = 24;
 const MANY_MOVES = 240;
 /** A quote that may be promised is made better so often, so that a change is heard in between. */
-const CAREFUL_MOVES = [80, MANY_MOVES];
+const CAREFUL_MOVES = [80, MANY_MOVES, 3 * MANY_MOVES];
 
 /** The latest job of each kind. */
 const latest = new Map<Question['ask'], number>();
@@ -110,7 +110,7 @@ async function quotes(
     ...(careful.length === 0 ? [] : CAREFUL_MOVES).map((moves) => ({
       moves,
       of: careful,
-      isCareful: moves === MANY_MOVES,
+      isCareful: moves === CAREFUL_MOVES.at(-1),
     })),
   ];
   for (const { moves, of, isCareful } of rounds) {

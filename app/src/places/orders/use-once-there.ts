@@ -4,7 +4,7 @@
 import { useEffect, useRef, useState } from 'react';
 
 /** Nobody waits longer for it than this, real milliseconds. */
-const LONGEST_WAIT_MS = 2000;
+const LONGEST_WAIT_MS = 3000;
 
 /** Whether it is being waited for, and the way to ask for it. What is done is what `act` is by then. */
 export function useOnceThere(there: boolean, act: () => void): [waiting: boolean, ask: () => void] {
