@@ -279,3 +279,31 @@ test('where only a small kettle is free, what is asked of it is no more than it 
   for (const { g } of second.card.fills)
     expect(g).toBeLessThanOrEqual(kettleLimitG(600, second.card.waterC, true));
 });
+
+test('a long step that is due is not begun where a short one beside it would be spoilt by it', () => {
+  const [n, first] = [600, 600 - 20 - 28 * 4];
+  const press = ['fill', 'weigh', 'set-filter', 'load', 'pour'].map((stepId, index) =>
+    done('p1.1', stepId, n - 283 - 20 * (4 - index)),
+  );
+  const cone = [
+    ...['fill', 'weigh', 'set-filter', 'load'].map((stepId, index) =>
+      done('a1.1', stepId, first - 100 + 20 * index),
+    ),
+    begun('a1.1', 'pulse-1', first - 10),
+    ...[1, 2, 3, 4, 5].map((pulse) => done('a1.1', `pulse-${pulse}`, first + 28 * (pulse - 1))),
+  ];
+  const brews = [
+    order('P', 0, cup('p1', 'press-short', 240)),
+    order('A', 1, cup('a1', 'cone-evenpulses')),
+    started('p1', 'P', 'press-1', n - 400),
+    ...press,
+    started('a1', 'A', 'cone-1', first - 120),
+    ...cone,
+  ];
+  const { state, refused } = reduce(brews, book);
+  expect(refused).toEqual([]);
+  const due = agenda(state, BENCH, book, null, at(n)).filter(({ dueMs }) => dueMs <= at(n));
+  // The plunge may wait two seconds more and takes 25; the last pulse may wait six and takes ten.
+  expect(due.map(({ step }) => step.id)).toEqual(['pulse-6', 'plunge']);
+  expect(due[1]!.latestMs!).toBeLessThan(due[0]!.latestMs!);
+});
