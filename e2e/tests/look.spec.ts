@@ -132,6 +132,29 @@ test('the hands card’s number is at least 72 px on a phone, its button at leas
   expect(button.y + button.height).toBeLessThan(844 - 60);
 });
 
+test('on a phone on its side, and at 200 %, the main button is in sight without scrolling', async ({
+  page,
+  bar,
+}) => {
+  // 1280 x 800 at 200 % is a window of 640 x 400.
+  for (const [width, height] of [
+    [844, 390],
+    [640, 400],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    await page.goto(bar.url);
+    await settle(page);
+    const nav = (await page.getByRole('navigation').boundingBox())!;
+    const bottom = nav.y > 0 ? nav.y : height;
+    await expect
+      .poll(async () => {
+        const box = await page.getByTestId('main-button').boundingBox();
+        return box ? box.y + box.height : Infinity;
+      })
+      .toBeLessThanOrEqual(bottom);
+  }
+});
+
 test('the page asks no other host for anything, and its scripts weigh what they may', async ({
   page,
   bar,

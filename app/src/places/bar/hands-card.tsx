@@ -2,7 +2,7 @@
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
-import { View } from 'react-native';
+import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
@@ -41,10 +41,15 @@ function tooEarlyMs(item: AgendaItem, nowMs: number): number | null {
 
 /** Room for what stands above the button, so that the thumb finds it in one place whatever the step. */
 const ABOVE_H = 252;
+/** A window lower than this has the button beside, so wide. */
+const SHORT_H = 560;
+const BESIDE_W = 220;
 
 export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const look = useLook();
   const units = useUnits();
+  // On its side, or enlarged, a screen is too low for the button below what it is for.
+  const short = useWindowDimensions().height < SHORT_H;
   const { store, clock } = useHere();
   const { bar, state } = useBar();
   const reading = useReading(item);
@@ -125,61 +130,65 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
           cup={cupInWords(item.cup, units)}
           running={item.brew !== null}
         />
-        <View style={{ minHeight: ABOVE_H, gap: 4 }}>
-          <View
-            role="status"
-            aria-live="polite"
-            aria-label={`${item.station.name}: ${asked.verb} ${inWords(asked.figure)}`}
-          >
-            {item.step.kind === 'pour' && item.asks !== 'cue' ? (
-              <Text quiet size="small">
-                {item.step.name}
+        <View style={short ? { flexDirection: 'row', alignItems: 'flex-start', gap: 14 } : { gap: 4 }}>
+          <View style={short ? { flex: 1, minWidth: 0, gap: 2 } : { minHeight: ABOVE_H, gap: 4 }}>
+            <View
+              role="status"
+              aria-live="polite"
+              aria-label={`${item.station.name}: ${asked.verb} ${inWords(asked.figure)}`}
+            >
+              {item.step.kind === 'pour' && item.asks !== 'cue' ? (
+                <Text quiet size="small">
+                  {item.step.name}
+                </Text>
+              ) : null}
+              <Text size="verb" testID="verb">
+                {asked.verb}
               </Text>
-            ) : null}
-            <Text size="verb" testID="verb">
-              {asked.verb}
-            </Text>
-          </View>
-          <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
-            <Figure
-              item={item}
-              nowMs={nowMs}
-              asked={asked.figure}
-              scale={scale}
-              stopAtG={stopAtG}
-              units={units}
-            />
-            {reads ? <ReadingStepper reading={reading} units={units} /> : null}
-          </Row>
-          {/* What the step needs stands here and nothing takes its place. */}
-          <Text size="small" testID="detail">
-            {asked.detail}
-          </Text>
-          <Checklist item={item} />
-          {asksDose ? <Dose key={item.brewId} brew={item.brew!} /> : null}
-          <Guests item={item} />
-          {now ? (
-            <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
-          ) : (
-            <Countdown item={item} nowMs={nowMs} />
-          )}
-          <Said item={item} nowMs={nowMs} />
-        </View>
-        {item.asks === 'runs' ? (
-          <View style={{ height: MAIN_TOUCH }} />
-        ) : (
-          <Row>
-            {holds ? (
-              <HoldToPour
-                key={item.brewId}
-                stationId={item.station.id}
-                flowGPerS={item.step.flowGPerS ?? 5}
+            </View>
+            <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
+              <Figure
+                item={item}
+                nowMs={nowMs}
+                asked={asked.figure}
+                scale={scale}
+                stopAtG={stopAtG}
+                units={units}
               />
-            ) : null}
-            {/* Another brew's is another button: a thumb that was on its way is told from one that meant it. */}
-            <MainButton key={item.brewId} label={button} hot={hot} onPress={press} />
-          </Row>
-        )}
+              {reads ? <ReadingStepper reading={reading} units={units} /> : null}
+            </Row>
+            {/* What the step needs stands here and nothing takes its place. */}
+            <Text size="small" testID="detail">
+              {asked.detail}
+            </Text>
+            <Checklist item={item} />
+            {asksDose ? <Dose key={item.brewId} brew={item.brew!} /> : null}
+            <Guests item={item} />
+            {now ? (
+              <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
+            ) : (
+              <Countdown item={item} nowMs={nowMs} />
+            )}
+            <Said item={item} nowMs={nowMs} />
+          </View>
+          {item.asks === 'runs' ? (
+            <View style={{ height: MAIN_TOUCH }} />
+          ) : (
+            <Row
+              style={short ? { width: BESIDE_W, flexDirection: 'column-reverse', alignItems: 'stretch' } : {}}
+            >
+              {holds ? (
+                <HoldToPour
+                  key={item.brewId}
+                  stationId={item.station.id}
+                  flowGPerS={item.step.flowGPerS ?? 5}
+                />
+              ) : null}
+              {/* Another brew's is another button: a thumb that was on its way is told from one that meant it. */}
+              <MainButton key={item.brewId} label={button} hot={hot} onPress={press} />
+            </Row>
+          )}
+        </View>
         <StartAgain item={item} nowMs={nowMs} />
       </View>
     </View>
