@@ -98,14 +98,17 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
         <View style={{ position: 'absolute', top: 4, left: 4 }}>
           <Badge badge={order.badge} size={24} />
         </View>
-        <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={58} />
+        {/* The button takes the place of what it needs, so that no tile grows. */}
+        <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={cue ? 34 : 58} />
         <BrewClock brew={brew} />
         <Text size="small" bold numberOfLines={1}>
           {station.name}
         </Text>
-        <Text size="small" quiet numberOfLines={1}>
-          {doing}
-        </Text>
+        {cue ? null : (
+          <Text size="small" quiet numberOfLines={1}>
+            {doing}
+          </Text>
+        )}
       </Pressable>
       {cue ? <CueButton brew={brew} stepId={cue.id} cue={cue.cue} stationName={station.name} /> : null}
     </View>
@@ -146,7 +149,7 @@ function CueButton({
       says={`${capital(cue)} at ${stationName}`}
       onPress={seen}
       testID={`cue-${brew.stationId}`}
-      style={{ alignSelf: 'stretch', paddingHorizontal: 2, marginTop: 2 }}
+      style={{ alignSelf: 'stretch', paddingHorizontal: 2 }}
     />
   );
 }
