@@ -42,8 +42,10 @@ test.describe('dial-in', () => {
     await expect(page.getByRole('img', { name: /1.42 % strength, \d+(\.\d)? % extracted/ })).toBeVisible();
     await page.getByTestId('take-up').click();
     await expect(page.getByTestId('tried')).toContainText('not brewed since');
-    const { coffees } = await bar.get<{ coffees: { grindOffsets?: Record<string, number> }[] }>('/api/bar');
-    expect(coffees[0]!.grindOffsets!['grinder-1']).toBeGreaterThan(0);
+    // It is kept for this coffee with this recipe.
+    type Changes = Record<string, { grindBy?: Record<string, number> }>;
+    const { coffees } = await bar.get<{ coffees: { recipeChanges?: Changes }[] }>('/api/bar');
+    expect(coffees[0]!.recipeChanges!['cone-thirds']!.grindBy!['grinder-1']).toBeGreaterThan(0);
 
     await takeOrder(page, 'second', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
     await workItOff(page, 40);
