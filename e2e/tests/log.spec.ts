@@ -234,7 +234,7 @@ test('a sample round is begun, scored behind its letters by two tongues, and ope
   for (const name of ['Saltmarsh', 'Low Beacon']) await page.getByRole('button', { name }).click();
   await page.getByTestId('begin-round').click();
   // No name is seen while it is tasted.
-  await expect(page.getByRole('radiogroup', { name: 'Score of A' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Score of A' })).toBeVisible();
   await expect(page.getByText('Saltmarsh')).toHaveCount(0);
   for (const [taster, a, b] of [
     ['Noor', 4, 8],
