@@ -66,6 +66,20 @@ test('a coffee is added with its roast and day, marked decaf, and set with the o
   });
 });
 
+test('what was found good for a coffee with a recipe is seen at the coffee, and can be removed', async () => {
+  const [saltmarsh, slack] = TEST_BAR.coffees;
+  const recipeChanges = { 'cone-thirds': { ratioBy: -0.5, waterByC: 2, grindBy: { g: 1.5 } } };
+  const changes = show({ bar: { ...TEST_BAR, coffees: [{ ...saltmarsh!, recipeChanges }, slack!] } });
+  press('Open Saltmarsh');
+  expect(
+    screen.getByText('With Bloom and three pours: ratio −0.5, water +2 °C, Grinder +1.5 steps'),
+  ).toBeTruthy();
+  press('Remove the changes with Bloom and three pours');
+  expect(screen.queryByText(/^With Bloom/)).toBeNull();
+  await pressed('Set coffees');
+  expect(changes[0]!.coffees![0]).toEqual({ ...saltmarsh, recipeChanges: {} });
+});
+
 test('stations are counted by brewer, changed and taken off; leaving keeps them as they were', async () => {
   const changes = show();
   expect(screen.getByText('1 × Cone M, 1 × Cloth sock, 1 × Siphon M, 1 × Press 350 ml')).toBeTruthy();

@@ -3,8 +3,11 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { ROAST_LEVELS } from '@even-kettle/core/recipe';
+import { useBar } from '../../bar/bar-context';
+import { changesInWords } from '../../bar/change-words';
 import { Field } from '../../ui/field';
-import { Choice, Row } from '../../ui/parts';
+import { Choice, Row, Tap } from '../../ui/parts';
+import { Text } from '../../ui/text';
 import { Select } from '../../ui/select';
 import { DayField } from '../../ui/day-field';
 import { NumberField } from '../../ui/number-field';
@@ -68,10 +71,52 @@ export const CoffeesCard = ({ bar }: { bar: Bar }) => (
             style={{ width: '100%' }}
           />
         ))}
+        <Kept
+          bar={bar}
+          changes={coffee.recipeChanges ?? {}}
+          onChange={(recipeChanges) => set({ recipeChanges })}
+        />
       </>
     )}
   />
 );
+
+type Changes = NonNullable<Bar['coffees'][number]['recipeChanges']>;
+
+/** What was taken up from tasted brews: seen here, and taken back here. */
+function Kept({
+  bar,
+  changes,
+  onChange,
+}: {
+  bar: Bar;
+  changes: Changes;
+  onChange: (changes: Changes) => void;
+}) {
+  const { recipes } = useBar();
+  const kept = Object.entries(changes)
+    .map(([recipeId, change]) => ({
+      recipeId,
+      name: recipes.find(({ id }) => id === recipeId)?.name ?? recipeId,
+      words: changesInWords(change, bar),
+    }))
+    .filter(({ words }) => words !== '');
+  return kept.map(({ recipeId, name, words }) => (
+    <Row key={recipeId}>
+      <Text style={{ flex: 1 }}>
+        With {name}: {words}
+      </Text>
+      <Tap
+        kind="bare"
+        label="Remove"
+        says={`Remove the changes with ${name}`}
+        onPress={() =>
+          onChange(Object.fromEntries(Object.entries(changes).filter(([id]) => id !== recipeId)))
+        }
+      />
+    </Row>
+  ));
+}
 
 /** Days since roasting, as it is said at the bar. */
 function age(roastedOn: string): string {

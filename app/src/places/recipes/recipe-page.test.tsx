@@ -116,6 +116,18 @@ test('another altitude, roast, ratio, number of cups and milk are asked for on t
   expect(alerts()).toHaveLength(1);
 });
 
+test('what was found good for the coffee is in the figures, and the page says so', () => {
+  const [saltmarsh, slack] = TEST_BAR.coffees;
+  const recipeChanges = { 'cone-thirds': { ratioBy: -0.5 } };
+  show('cone-thirds', { bar: { ...TEST_BAR, coffees: [{ ...saltmarsh!, recipeChanges }, slack!] } });
+  expect(screen.getByTestId('for-coffee')).toHaveTextContent('For Saltmarsh: ratio −0.5.');
+  // 250 / (15.7 - 2) = 18.2 g instead of 17.6.
+  expect(value('dose')).toBe('18.2');
+  screen.unmount();
+  show('cone-thirds');
+  expect(screen.queryByTestId('for-coffee')).toBeNull();
+});
+
 test('an altitude that is tried in one recipe stays with it; the next one is at the bar’s own', () => {
   show('cone-thirds');
   press(/^Change altitude/);

@@ -7,6 +7,7 @@ import { router } from 'expo-router';
 import { METHODS, why, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { brewersOn } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../bar/bar-context';
+import { changesInWords } from '../../bar/change-words';
 import { saveFile } from '../../ui/files';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -27,6 +28,8 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
   const [of, setOf] = useState<WhyOf | null>(null);
   const made = convert(recipe, asked, bar, units);
   const method = METHODS[recipe.method];
+  // What is changed for the coffee that is chosen is in every figure below.
+  const changes = bar ? changesInWords(made.coffee?.recipeChanges?.[recipe.id] ?? {}, bar) : '';
   const derivation = of && made.ok ? why(of, recipe, made.ask, made.place) : null;
   return (
     <View style={{ gap: 12 }}>
@@ -42,6 +45,11 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             <Subheading style={{ fontSize: 18, lineHeight: 24 }}>{recipe.name}</Subheading>
           )}
           <Text size="small">{recipe.why}</Text>
+          {changes ? (
+            <Text size="small" bold testID="for-coffee">
+              For {made.coffee?.name}: {changes}.
+            </Text>
+          ) : null}
         </View>
         {back ? <Tap kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} /> : null}
       </Row>
