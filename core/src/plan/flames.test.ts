@@ -44,25 +44,32 @@ function leftAlone(problem: PlanProblem, plan: Plan): string[] {
   );
 }
 
+/** The rush lived with a planner, on a bar of its own. */
+const lived = (
+  changed: Partial<typeof bench>,
+  planner: NonNullable<Parameters<typeof liveShift>[0]['planner']>,
+) =>
+  liveShift({
+    bench: { ...bench, ...changed },
+    book,
+    orders,
+    fromMs: T0,
+    untilMs: T0 + 3600 * 1000,
+    newId: counter(),
+    random: seededRandom(7),
+    planner,
+  });
+
 test.each([1, 2])(
   'with %d burners no cleaning and no sock in the hand keeps the only barista from a flame',
   (burners) => {
     let plans = 0;
-    const { state } = liveShift({
-      bench: { ...bench, burners },
-      book,
-      orders,
-      fromMs: T0,
-      untilMs: T0 + 3600 * 1000,
-      newId: counter(),
-      random: seededRandom(7),
-      planner: (problem, before) => {
-        const plan = solve(problem, { moves: 8, before });
-        expect(checkPlan(problem, plan)).toEqual([]);
-        expect(leftAlone(problem, plan)).toEqual([]);
-        plans += 1;
-        return plan;
-      },
+    const { state } = lived({ burners }, (problem, before) => {
+      const plan = solve(problem, { moves: 8, before });
+      expect(checkPlan(problem, plan)).toEqual([]);
+      expect(leftAlone(problem, plan)).toEqual([]);
+      plans += 1;
+      return plan;
     });
     expect(Object.values(state.orders).flatMap(({ cups }) => cups.map(({ status }) => status))).toEqual(
       Array.from({ length: 6 }, () => 'served'),
@@ -74,25 +81,16 @@ test.each([1, 2])(
 test('without the rule a long cleaning would stand beside the flame; a second pair may clean meanwhile', () => {
   const shifts = (hands: number) => {
     const alone: string[] = [];
-    liveShift({
-      bench: { ...bench, hands },
-      book,
-      orders,
-      fromMs: T0,
-      untilMs: T0 + 3600 * 1000,
-      newId: counter(),
-      random: seededRandom(7),
-      planner: (problem, before) => {
-        const free = Object.fromEntries(
-          Object.keys(problem.tools).map((tool) => [
-            tool,
-            isFlameKeeper(tool) && hands === 1 ? 9 : problem.tools[tool]!,
-          ]),
-        );
-        const plan = solve({ ...problem, tools: free }, { moves: 8, before });
-        alone.push(...leftAlone(problem, plan));
-        return plan;
-      },
+    lived({ hands }, (problem, before) => {
+      const free = Object.fromEntries(
+        Object.keys(problem.tools).map((tool) => [
+          tool,
+          isFlameKeeper(tool) && hands === 1 ? 9 : problem.tools[tool]!,
+        ]),
+      );
+      const plan = solve({ ...problem, tools: free }, { moves: 8, before });
+      alone.push(...leftAlone(problem, plan));
+      return plan;
     });
     return alone.length;
   };
