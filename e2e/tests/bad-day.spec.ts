@@ -50,7 +50,7 @@ test('taps that could not be posted survive a reload and are stored then', async
   await page.unroute('**/api/events');
   await page.reload();
   await expect.poll(async () => (await bar.get<State>('/api/state')).seq).toBe(3);
-  await expect(page.getByTestId('verb')).toHaveText('Weigh beans');
+  await expect(page.getByTestId('verb')).toHaveText('Fold, set and rinse the filter');
 });
 
 test('a page that finds no server says so, and goes on by itself once there is one', async ({
@@ -72,6 +72,6 @@ test('a slow network holds no tap back: the card goes on at once', async ({ page
     await route.continue();
   });
   await doWhatItSays(page);
-  await expect(page.getByTestId('verb')).toHaveText('Weigh beans', { timeout: 500 });
+  await expect(page.getByTestId('verb')).toHaveText('Fold, set and rinse the filter', { timeout: 500 });
   await expect.poll(async () => (await bar.get<State>('/api/state')).seq).toBe(3);
 });

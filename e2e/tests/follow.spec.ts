@@ -70,9 +70,9 @@ test('an undone tap is as if it had not been, and a given-up brew goes round aga
   await doWhatItSays(page);
   await doWhatItSays(page);
   await page.getByTestId('undo').click();
-  await expect(page.getByTestId('verb')).toHaveText('Weigh beans');
+  await expect(page.getByTestId('verb')).toHaveText('Fold, set and rinse the filter');
   await expect
-    .poll(async () => Object.values((await bar.get<State>('/api/state')).state.brews)[0]?.marks['weigh'])
+    .poll(async () => Object.values((await bar.get<State>('/api/state')).state.brews)[0]?.marks['set-filter'])
     .toBeUndefined();
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
   await page.getByRole('button', { name: /^Give up the brew/ }).click();

@@ -52,8 +52,8 @@ test('a siphon and a dense sock over ice are brewed by the hands card alone, cue
   ]);
   expect(done('Sock')).toEqual([
     'fill',
-    'weigh',
     'set-filter',
+    'weigh',
     'load',
     'pour',
     'bypass',

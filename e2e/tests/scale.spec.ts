@@ -146,7 +146,7 @@ test.describe('a thumb', () => {
     await page.goto(bar.url);
     await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
     const button = page.getByTestId('main-button');
-    for (const label of ['Filled', 'Weighed', 'Rinsed', 'Tared']) {
+    for (const label of ['Filled', 'Rinsed', 'Weighed', 'Tared']) {
       await expect(button).toHaveText(label, { timeout: 60_000 });
       if (label === 'Tared') {
         await page.getByRole('checkbox', { name: 'Rinse water out' }).click();

@@ -33,7 +33,7 @@ test('two pages on one bar show the same step and the same clock, and a tap on o
 
   // Tap on one, see it on the other: to the first water.
   const delays: number[] = [];
-  const verbs = ['Weigh beans', 'Fold, set and rinse the filter', 'Throw the rinse, load, tare', 'Pour to'];
+  const verbs = ['Fold, set and rinse the filter', 'Weigh beans', 'Throw the rinse, load, tare', 'Pour to'];
   for (const [index, verb] of verbs.entries()) {
     const [tapping, watching] = index % 2 === 0 ? [page, other] : [other, page];
     const appeared = watching.evaluate(

@@ -241,7 +241,7 @@ test('the database itself refuses to change or delete an event', async () => {
 
 test('a served brew is in the log with planned against real, an undone serving is not, and the records can be made anew', async () => {
   await post(order('A', cup('a1')), start('a1', 'A', { atMs: now() }));
-  const steps = ['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
+  const steps = ['fill', 'set-filter', 'weigh', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
   await post(...steps.map((stepId) => done('a1.1', stepId, stepId === 'pour-4' ? { readingG: 287 } : {})));
   const serving = { id: newId(), type: 'brew-served', atMs: now(), brewId: 'a1.1' };
   await post(serving);
@@ -407,7 +407,7 @@ test('a recipe that is wrong is refused at its field, and not stored', async () 
     step.id === 'pour-4' ? { ...step, pour: { amount: { toShare: 1.4 }, flowGPerS: 5 } } : step,
   );
   for (const [change, field, reason] of [
-    [{ steps }, 'recipe.steps.11.pour.amount', /come to 140 %/],
+    [{ steps }, 'recipe.steps.10.pour.amount', /come to 140 %/],
     [{ name: '<b>hot</b>' }, 'recipe.name', /plain text, without < or >/],
     [{ refDoseG: -1 }, 'recipe.refDoseG', /at least 3 g/],
     [{ holds: [{ tool: 'brewer', from: 'clean', to: 'fill' }] }, 'recipe.holds.0.to', /back to “fill”/],

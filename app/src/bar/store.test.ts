@@ -304,6 +304,7 @@ test('what was decided between two devices is said in words: whose tap counts, a
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
+    prepVersion: 2,
   };
   const done = (id: string, atMs: number): BarEvent => ({
     id,

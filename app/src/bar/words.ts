@@ -4,7 +4,7 @@
 import type { Coffee } from '@even-kettle/core/contract';
 import { restOf } from '@even-kettle/core/learn';
 import type { Ground } from './grind-words';
-import { METHODS, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
+import { METHODS, fillOf, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import {
   inWords,
@@ -83,11 +83,11 @@ function wordsFor(
         };
       return {
         verb: `Fill ${kettle ?? 'the kettle'} to`,
-        figure: showMass(card.fills.at(-1)?.g ?? card.kettleFillG, units, 'water'),
+        figure: showMass(fillOf(step, card), units, 'water'),
         detail: [
-          card.fills.length > 1
-            ? `First ${inWords(showMass(card.fills[0]!.g, units, 'water'))} to rinse and warm with; then fill it again.`
-            : '',
+          fillOf(step, card) === card.fills.at(-1)?.g
+            ? ''
+            : 'To rinse and warm with; it is filled again for the brew.',
           `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
           card.steps.some(({ byEye }) => byEye)
             ? `${inWords(showMass(card.brewWaterG, units, 'water'))} of it is weighed in for the brew.`

@@ -40,6 +40,7 @@ export const started = (orderId: string, stationId = 'cone-1', stationName = 'Co
   altitudeM: 0,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
+  prepVersion: 2,
 });
 
 /** A step of order A's brew. */
@@ -51,7 +52,7 @@ export const done = (stepId: string, seconds: number): BarEvent => ({
   stepId,
 });
 
-export const prep = [done('fill', 12), done('weigh', 24), done('set-filter', 64), done('load', 94)];
+export const prep = [done('fill', 12), done('set-filter', 24), done('weigh', 64), done('load', 94)];
 export const firstWater: BarEvent = {
   id: 'b',
   type: 'step-begun',

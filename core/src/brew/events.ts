@@ -94,6 +94,11 @@ export type BrewStarted = Base<'brew-started'> & {
   withoutScale?: true;
   /** The brewer is held in the hand, which keeps the hands through the drawdown. */
   handHeld?: true;
+  /**
+   * How its station is got ready. 2: the filter is rinsed before the beans are weighed, and a kettle that is too small
+   * for all of the water is filled twice. Older logs have none: beans first.
+   */
+  prepVersion?: 2;
 };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
 export type StepBegun = Base<'step-begun'> & { brewId: string; stepId: string };

@@ -23,6 +23,7 @@ function brewUpTo(recipeId: string, brewerId: string, cupMl: number, untilS: num
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
+      prepVersion: 2,
     },
   ];
   const { card } = reduce(start, book, EMPTY_BAR).state.brews['c.1']!;

@@ -65,6 +65,7 @@ function anyEvent(
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
+      ...(random() < 0.7 ? { prepVersion: 2 as const } : {}),
     };
   }
   const next =

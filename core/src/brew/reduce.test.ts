@@ -15,8 +15,8 @@ import {
 
 const prep = (brewId: string, fromS: number): BarEvent[] => [
   done(brewId, 'fill', fromS + 12),
-  done(brewId, 'weigh', fromS + 24),
-  done(brewId, 'set-filter', fromS + 64),
+  done(brewId, 'set-filter', fromS + 24),
+  done(brewId, 'weigh', fromS + 64),
   done(brewId, 'load', fromS + 94),
 ];
 /** A cone brewed to its end: first water at 100 s, drops only at 290 s. */

@@ -259,6 +259,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(event.drawdownExponentSd === undefined ? {} : { drawdownExponentSd: event.drawdownExponentSd }),
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
+    ...(event.prepVersion === undefined ? { beansFirst: true } : {}),
   });
   if (!made.ok) return refuse(made.code, 'cupId', made.reason);
   const { status: _status, brewIds: _brewIds, tried: _tried, ...ask } = cup;

@@ -86,6 +86,7 @@ function someTap(state: BarState, atMs: number, random: Random, newId: () => str
         altitudeM: 0,
         kettlePowerW: 1200,
         kettleFilledAtC: 90,
+        prepVersion: 2,
       },
       { ...base(), type: 'step-done', brewId, stepId: 'fill' },
     ];

@@ -8,8 +8,8 @@ const bloomed = (readingG?: number): BarEvent[] => [
   order('A', 0, cup('a1')),
   started('a1', 'A', 'cone-1', 0),
   done('a1.1', 'fill', 12),
-  done('a1.1', 'weigh', 24),
-  done('a1.1', 'set-filter', 64),
+  done('a1.1', 'set-filter', 24),
+  done('a1.1', 'weigh', 64),
   done('a1.1', 'load', 94),
   begun('a1.1', 'bloom', 100),
   done('a1.1', 'bloom', 107, readingG),
@@ -174,7 +174,7 @@ test.each<[string, BarEvent, string]>([
   ],
   [
     'a time before the step before it',
-    { id: 'c', type: 'step-corrected', atMs: at(98), brewId: 'a1.1', stepId: 'set-filter', doneMs: at(20) },
+    { id: 'c', type: 'step-corrected', atMs: at(98), brewId: 'a1.1', stepId: 'weigh', doneMs: at(20) },
     'cannot leave that',
   ],
 ])('refuses %s, in words', (_what, event, words) => {

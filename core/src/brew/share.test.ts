@@ -12,7 +12,7 @@ const host = order('A', 0, small('a1'));
 const guest = order('B', 20, shared('b1'));
 const brewed = (upTo: BarEvent['type'] | 'cleaned'): BarEvent[] => {
   const at = (s: number) => ({ id: `x${s}`, atMs: T0 + s * 1000 });
-  const steps = ['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
+  const steps = ['fill', 'set-filter', 'weigh', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
   const events: BarEvent[] = [
     started('a1', 'A', 'cone-1', 30),
     ...steps.map((stepId, n) => done('a1.1', stepId, 40 + 20 * n)),
@@ -142,7 +142,7 @@ test('at the hand-over each guest is named with the grams of each cup, which are
     named,
     guest,
     ...brewed('brew-started'),
-    ...['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3'].map((stepId, n) =>
+    ...['fill', 'set-filter', 'weigh', 'load', 'bloom', 'pour-2', 'pour-3'].map((stepId, n) =>
       done('a1.1', stepId, 40 + 20 * n),
     ),
     done('a1.1', 'pour-4', 200, reading),

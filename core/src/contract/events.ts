@@ -99,6 +99,7 @@ const brewStarted = z.strictObject({
   water: line(40).optional(),
   withoutScale: z.literal(true).optional(),
   handHeld: z.literal(true).optional(),
+  prepVersion: z.literal(2).optional(),
 });
 const stepBegun = z.strictObject({
   ...base,

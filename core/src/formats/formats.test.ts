@@ -66,7 +66,7 @@ test.each<[string, string, string, RegExp]>([
         step.id === 'pour-4' ? { ...step, pour: { amount: { toShare: 1.4 }, flowGPerS: 5 } } : step,
       ),
     }),
-    'recipes.0.steps.11.pour.amount',
+    'recipes.0.steps.10.pour.amount',
     /come to 140 %/,
   ],
   [

@@ -19,7 +19,7 @@ function brewed(name: string, atS: number, overG: number, lateS: number, by?: st
   return [
     order(name, atS, cup(`${name}1`)),
     started(`${name}1`, name, 'cone-1', atS),
-    ...(['fill', 'weigh', 'set-filter', 'load'] as const).map((stepId, index) =>
+    ...(['fill', 'set-filter', 'weigh', 'load'] as const).map((stepId, index) =>
       whose(done(brewId, stepId, atS + [12, 24, 64, 94][index]!)),
     ),
     whose(begun(brewId, 'bloom', atS + 100)),

@@ -16,8 +16,8 @@ const prepared = [
   order('A', 0, cup('a1')),
   started('a1', 'A', 'cone-1', 0),
   done('a1.1', 'fill', 12),
-  done('a1.1', 'weigh', 24),
-  done('a1.1', 'set-filter', 64),
+  done('a1.1', 'set-filter', 24),
+  done('a1.1', 'weigh', 64),
   done('a1.1', 'load', 94),
 ];
 const poured = [
@@ -90,8 +90,8 @@ test('what waits for a cue gives way to what is due, and both to what has been b
     started('b1', 'B', 'press-1', 298),
   ];
   expect(agendaAt(300, ...begunToo)[0]).toMatchObject({ key: 'b1.1/fill', asks: 'finish', begunMs: at(298) });
-  const [first, ...rest] = agendaAt(312, ...begunToo, done('b1.1', 'fill', 311));
-  expect(first).toMatchObject({ key: 'b1.1/weigh', asks: 'finish' });
+  const [first, ...rest] = agendaAt(330, ...begunToo, done('b1.1', 'fill', 311));
+  expect(first).toMatchObject({ key: 'b1.1/set-filter', asks: 'finish' });
   expect(rest.map(({ key }) => key)).toContain('a1.1/serve');
 });
 
@@ -186,7 +186,7 @@ test('a brew that was given up before anything was wetted leaves nothing to clea
     brewId: 'a1.1',
     reason: 'wrong coffee',
   });
-  const dry = agendaAt(30, ...prepared.slice(0, 4), givenUp(28));
+  const dry = agendaAt(20, ...prepared.slice(0, 3), givenUp(18));
   expect(dry.map(({ key }) => key)).not.toContain('a1.1/clean');
   expect(dry[0]).toMatchObject({ brewId: 'a1.2', brew: null });
   const wet = agendaAt(120, ...prepared, givenUp(110));
@@ -282,11 +282,11 @@ test('where only a small kettle is free, what is asked of it is no more than it 
 
 test('a long step that is due is not begun where a short one beside it would be spoilt by it', () => {
   const [n, first] = [600, 600 - 20 - 28 * 4];
-  const press = ['fill', 'weigh', 'set-filter', 'load', 'pour'].map((stepId, index) =>
+  const press = ['fill', 'set-filter', 'weigh', 'load', 'pour'].map((stepId, index) =>
     done('p1.1', stepId, n - 283 - 20 * (4 - index)),
   );
   const cone = [
-    ...['fill', 'weigh', 'set-filter', 'load'].map((stepId, index) =>
+    ...['fill', 'set-filter', 'weigh', 'load'].map((stepId, index) =>
       done('a1.1', stepId, first - 100 + 20 * index),
     ),
     begun('a1.1', 'pulse-1', first - 10),

@@ -9,14 +9,26 @@ const running = [
   order('A', 0, cup('a1')),
   started('a1', 'A', 'cone-1', 0),
   done('a1.1', 'fill', 12),
-  done('a1.1', 'weigh', 24),
+  done('a1.1', 'set-filter', 38),
+  done('a1.1', 'weigh', 50),
 ];
 
 test('running brews are pinned at their real times, steps that run by themselves too', () => {
-  const problem = build(40, running);
-  expect(problem.started).toEqual({ 'a1.1/fill': nowS(0), 'a1.1/weigh': nowS(12), 'a1.1/grind': nowS(24) });
-  expect(problem.ended).toEqual({ 'a1.1/fill': nowS(12), 'a1.1/weigh': nowS(24) });
-  expect(build(50, running).ended).toMatchObject({ 'a1.1/grind': nowS(46) });
+  const problem = build(66, running);
+  expect(problem.started).toEqual({
+    'a1.1/fill': nowS(0),
+    'a1.1/heat': nowS(12),
+    'a1.1/set-filter': nowS(20),
+    'a1.1/weigh': nowS(38),
+    'a1.1/grind': nowS(50),
+  });
+  expect(problem.ended).toEqual({
+    'a1.1/fill': nowS(12),
+    'a1.1/heat': nowS(20),
+    'a1.1/set-filter': nowS(38),
+    'a1.1/weigh': nowS(50),
+  });
+  expect(build(76, running).ended).toMatchObject({ 'a1.1/grind': nowS(72) });
 });
 
 test('tools are counted from the bench, and a brew holds its own kind of brewer until it is cleaned', () => {
@@ -31,10 +43,10 @@ test('tools are counted from the bench, and a brew holds its own kind of brewer 
 
 test('what was planned within the next 45 s is kept where it is', () => {
   const events = [...running, order('B', 20, cup('b1'))];
-  const first = solve(build(30, events));
-  const again = build(31, [...events, order('C', 31, cup('c1'))], first);
+  const first = solve(build(60, events));
+  const again = build(61, [...events, order('C', 61, cup('c1'))], first);
   const soon = Object.entries(first.starts).filter(
-    ([, start]) => start >= nowS(31) && start <= nowS(31 + 45),
+    ([, start]) => start >= nowS(61) && start <= nowS(61 + 45),
   );
   expect(again.frozen).toEqual(Object.fromEntries(soon));
   const second = solve(again);
@@ -44,7 +56,7 @@ test('what was planned within the next 45 s is kept where it is', () => {
 test('a given-up brew asks only to be cleaned, and its cup is planned anew', () => {
   const events: BarEvent[] = [
     ...running,
-    done('a1.1', 'set-filter', 70),
+    done('a1.1', 'load', 79),
     { id: 'x', type: 'brew-abandoned', atMs: T0 + 80_000, brewId: 'a1.1', reason: 'torn filter' },
   ];
   const problem = build(90, events);

@@ -42,11 +42,12 @@ test('with twelve cones blooming on three kettles and one pair of hands, no plan
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
+      prepVersion: 2,
     });
     for (const [stepId, doneS] of [
       ['fill', 12],
-      ['weigh', 24],
-      ['set-filter', 64],
+      ['set-filter', 24],
+      ['weigh', 64],
       ['load', 94],
     ] as const)
       happen({ atS: at + doneS, type: 'step-done', brewId, stepId });

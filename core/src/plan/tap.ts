@@ -93,6 +93,7 @@ export function startEvent(
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
+    prepVersion: 2,
   };
 }
 

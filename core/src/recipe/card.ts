@@ -16,7 +16,8 @@ import type { Brewer } from './brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './method';
 import { pourAmounts } from './pours';
-import type { BedPreparation, Hold, MethodId, Recipe, WaterMeaning } from './recipe';
+import { REFILL, beansBeforeRinsing, withRefill } from './prep';
+import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
 import { splitAtRim } from './rim';
 import { round } from './round';
 import { RATIO_RANGE, beveragePerDose, solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
@@ -39,6 +40,8 @@ export type Place = {
   drawdownExponent?: number;
   /** How far off that power may be (standard deviation): cups of other sizes get a wider window for it. */
   drawdownExponentSd?: number;
+  /** Got ready as brews of older logs were: beans before the filter's rinse, one filling of the kettle. */
+  beansFirst?: true;
   /** Who set altitude and kettle; left out, they are the usual ones. */
   setBy?: 'bar' | 'asked';
 };
@@ -115,11 +118,11 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
   const pours = pourAmounts(recipe, doseG, brewWaterG);
   const hotG = hotWaterG(recipe, pours, brewWaterG) + water.bypassG - water.iceG;
   const { fills, shortG } = fillsIn(recipe, place.kettle, hotG, waterC);
-  const heatedG = fills.at(-1)?.g ?? kettleFillG(hotG, METHODS[recipe.method].rinseG);
-  const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC, heatedG);
+  const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
+  const heatsG = place.beansFirst ? [fills.at(-1)?.g ?? fillG] : [fills[0]?.g ?? fillG, fills[1]?.g ?? 0];
+  const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC, heatsG);
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
-  const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
   const found =
     movedC === 0
       ? timeline.steps
@@ -190,26 +193,41 @@ function layOutIn(
   doseG: number,
   brewWaterG: number,
   waterC: number,
-  heatedG: number,
+  heatsG: readonly number[],
 ): { timeline: Timeline; notes: string[] } {
   const { kettle, brewer } = place;
-  const heatS = heatingTimeS(heatedG, waterC, kettle);
+  const [firstG = 0, secondG = 0] = heatsG;
+  const steps = stepsIn(recipe, place, secondG > 0);
+  const leftS = (fillAt: number, massG: number) =>
+    massG === 0 ? 0 : heatLeftS(steps, fillAt, doseG, heatingTimeS(massG, waterC, kettle));
   const batch: Batch = {
     doseG,
     brewWaterG,
     pours: pourAmounts(recipe, doseG, brewWaterG),
-    heatLeftS: heatLeftS(recipe, doseG, heatS),
+    heatLeftS: leftS(
+      steps.findIndex(({ kind }) => kind === 'fill'),
+      firstG,
+    ),
+    reheatLeftS: leftS(
+      steps.findIndex(({ id }) => id === REFILL.id),
+      secondG,
+    ),
     filledAtC: kettle.filledAtC,
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
     drawdownExponent: exponentOf(recipe, place),
     drawdownExponentSd: place.drawdownExponentSd ?? 0,
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
-  const whole = layOutOnce(recipe, batch);
-  const split = brewer && splitAtRim(recipe.steps, batch.pours, whole, brewer, doseG);
+  const whole = steps === recipe.steps ? layOutOnce(recipe, batch) : layOut(recipe, batch, steps);
+  const split = brewer && splitAtRim(steps, batch.pours, whole, brewer, doseG);
   if (!split) return { timeline: whole, notes: [...slow, ...whole.notes] };
   const timeline = layOut(recipe, { ...batch, pours: split.pours }, split.steps);
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };
+}
+
+function stepsIn(recipe: Recipe, { beansFirst }: Place, filledTwice: boolean): readonly RecipeStep[] {
+  if (beansFirst) return beansBeforeRinsing(recipe.steps);
+  return filledTwice ? withRefill(recipe.steps) : recipe.steps;
 }
 
 /**

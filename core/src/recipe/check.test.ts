@@ -71,8 +71,8 @@ test.each<[string, Recipe, string, string]>([
   ],
   [
     'a wait until a time in prep',
-    withStep('warm', { lasts: { untilS: 5 } }),
-    `steps.${at('warm')}.lasts`,
+    withStep('heat', { lasts: { untilS: 5 } }),
+    `steps.${at('heat')}.lasts`,
     'The timer has not started yet',
   ],
   [
@@ -85,7 +85,7 @@ test.each<[string, Recipe, string, string]>([
     'a hold of no step',
     { ...thirds, holds: [{ tool: 'brewer', from: 'fill', to: 'moon' }] },
     'holds.0.to',
-    'There is no step “moon”; the steps are fill, heat, weigh',
+    'There is no step “moon”; the steps are fill, heat, set-filter',
   ],
   [
     'a hold that goes round in a circle',

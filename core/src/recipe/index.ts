@@ -44,6 +44,7 @@ export type {
   Wish,
 } from './recipe';
 export { bookOf, latestOf } from './book';
+export { fillOf } from './prep';
 export type { RecipeBook } from './book';
 export { SCHOOLS } from './schools';
 export { methodTable, suggest } from './compare';

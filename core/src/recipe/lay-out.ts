@@ -6,6 +6,7 @@
  */
 import { nearBoilingS, riseS } from '../water';
 import { pourAmounts, type PourTarget } from './pours';
+import { REHEAT, boundWaits } from './prep';
 import { roundUp } from './round';
 import {
   RecipeError,
@@ -62,6 +63,8 @@ export type Batch = {
   pours: ReadonlyMap<string, PourTarget>;
   /** What is left of the kettle's heating when all that is done meanwhile is done, whole seconds. */
   heatLeftS: number;
+  /** The same of a second filling. */
+  reheatLeftS: number;
   /** What a globe or pot is filled with, degrees Celsius. */
   filledAtC: number;
   /** The most that the kettle's spout pours, g/s. */
@@ -153,6 +156,7 @@ function place(
 
   const zeroS = anchorS;
   for (const step of laid) shift(step, -zeroS);
+  boundWaits(laid);
   const brewTimeS = laid.findLast((step) => step.phase === 'brew')?.endS ?? 0;
   return {
     steps: laid,
@@ -255,14 +259,19 @@ function openingOf({ opening }: Pour, { pourG, targetG }: PourTarget, brewWaterG
 const USES_WATER: ReadonlySet<StepKind> = new Set<StepKind>(['set-filter', 'warm', 'pour', 'bypass']);
 
 /**
- * Heating that the steps between filling and the kettle's first use do not cover, whole seconds. Those are prep of a
- * known length, so this is known before anything is laid out.
+ * Heating that the steps between a filling and the next use of the kettle do not cover, whole seconds. Those are prep
+ * of a known length, so this is known before anything is laid out.
+ * @param fillAt the filling's place among the steps; -1 where there is none
  */
-export function heatLeftS(recipe: Recipe, doseG: number, heatS: number): number {
-  const fillAt = recipe.steps.findIndex((step) => step.kind === 'fill');
-  if (fillAt < 0 || !recipe.steps.some((step) => step.lasts === 'heating')) return 0;
+export function heatLeftS(
+  steps: readonly RecipeStep[],
+  fillAt: number,
+  doseG: number,
+  heatS: number,
+): number {
+  if (fillAt < 0 || !steps.some((step) => step.lasts === 'heating')) return 0;
   let coveredS = 0;
-  for (const { kind, lasts } of recipe.steps.slice(fillAt + 1)) {
+  for (const { kind, lasts } of steps.slice(fillAt + 1)) {
     if (USES_WATER.has(kind)) break;
     if (typeof lasts === 'string') continue;
     if ('s' in lasts) coveredS += roundUp(lasts.s);
@@ -291,7 +300,7 @@ function lengthS(recipe: Recipe, step: RecipeStep, batch: Batch, target: PourTar
       );
     return pourLengthS(step.pour, target, batch);
   }
-  if (lasts === 'heating') return batch.heatLeftS;
+  if (lasts === 'heating') return step.id === REHEAT.id ? batch.reheatLeftS : batch.heatLeftS;
   if (typeof lasts === 'string' || 'untilS' in lasts) return 0;
   if ('hotS' in lasts) return roundUp(batch.filledAtC >= HOT_FILL_C ? lasts.hotS : lasts.coldS);
   if ('sAtRef' in lasts) return roundUp((lasts.sAtRef * batch.brewWaterG) / (recipe.refDoseG * recipe.ratio));
@@ -340,6 +349,7 @@ export function referenceOf(recipe: Recipe): Reference {
     brewWaterG,
     pours: pourAmounts(recipe, recipe.refDoseG, brewWaterG),
     heatLeftS: 0,
+    reheatLeftS: 0,
     filledAtC: 90,
     maxFlowGPerS: Infinity,
     // At the reference dose the power is of no account.

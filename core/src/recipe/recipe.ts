@@ -199,11 +199,11 @@ export class RecipeError extends Error {
 const POUR_WINDOW: StartWindow = { earlyS: 3, lateS: 8, penalty: 1 };
 const USUAL_WINDOW: Partial<Record<StepKind, StartWindow>> = {
   fill: { earlyS: 0, lateS: 300, penalty: 0 },
-  // Nothing is got ready sooner than it need be, and what waits has its price. From the grinder to the first water these
-  // come, with what is done in between, to two minutes at the most; and the kettle waits three for its first use.
+  // Nothing is got ready sooner than it need be, and what waits has its price. A kettle comes to wait three minutes for its
+  // first use at the most, a rinsed filter five for its water; ground coffee is bounded by the card (`boundWaits`).
   weigh: { earlyS: 0, lateS: 60, penalty: 0.05 },
-  'set-filter': { earlyS: 0, lateS: 15, penalty: 0.05 },
-  load: { earlyS: 0, lateS: 10, penalty: 0.05 },
+  'set-filter': { earlyS: 0, lateS: 60, penalty: 0.05 },
+  load: { earlyS: 0, lateS: 45, penalty: 0.05 },
   flame: { earlyS: 0, lateS: 120, penalty: 0.05 },
   pour: POUR_WINDOW,
   decant: { earlyS: 0, lateS: 20, penalty: 0.5 },
@@ -212,7 +212,7 @@ const USUAL_WINDOW: Partial<Record<StepKind, StartWindow>> = {
   clean: { earlyS: 0, lateS: 600, penalty: 0.05 },
 };
 /** From taring to the first water, or to the pour that ends in the anchor. */
-const ANCHOR_WINDOW: StartWindow = { earlyS: 0, lateS: 40, penalty: 0.05 };
+const ANCHOR_WINDOW: StartWindow = { earlyS: 0, lateS: 60, penalty: 0.05 };
 const STRAIGHT_ON: StartWindow = { earlyS: 0, lateS: 0, penalty: 0 };
 
 /** How far a step's start may move: its own window, or its kind's usual one. Passive and clock steps follow straight on. */

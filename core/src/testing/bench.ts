@@ -71,6 +71,7 @@ export const started = (
   altitudeM: 12,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
+  prepVersion: 2,
 });
 
 export const done = (brewId: string, stepId: string, atS: number, readingG?: number): BarEvent => ({

@@ -70,10 +70,11 @@ async function prepared(more: { kettleId?: string } = {}): Promise<void> {
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
+      prepVersion: 2,
       ...more,
     },
   );
-  for (const stepId of ['fill', 'weigh', 'set-filter', 'load'])
+  for (const stepId of ['fill', 'set-filter', 'weigh', 'load'])
     await took({ ...at(), type: 'step-done', brewId: 'a.1', stepId });
 }
 

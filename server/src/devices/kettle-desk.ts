@@ -5,7 +5,7 @@
 import type { BarEvent, BarState, BrewState } from '@even-kettle/core/brew';
 import type { KettleOrder, KettleState } from '@even-kettle/core/contract';
 import { stillPours } from '@even-kettle/core/plan';
-import { METHODS } from '@even-kettle/core/recipe';
+import { METHODS, fillOf, type CardStep } from '@even-kettle/core/recipe';
 import type { Kettle, Time } from './ports';
 import type { SimulatedKettle } from './simulated-kettle';
 
@@ -39,7 +39,7 @@ export function openKettleDesk(
   const placed = new Map<string, Placed>();
   const heldBy = (brewId: string) => [...placed.values()].find((at) => at.brewId === brewId);
 
-  const fillFor = (brew: BrewState, atC = tapC()) => {
+  const fillFor = (brew: BrewState, levelG: number, atC = tapC()) => {
     const isFree = ({ brewId }: Placed) => {
       const other = brewId === null ? undefined : state().brews[brewId];
       return !other || !stillPours(other);
@@ -48,7 +48,7 @@ export function openKettleDesk(
     const at = placed.get(brew.kettleId ?? '') ?? [...placed.values()].find(isFree);
     if (!at) return;
     at.brewId = brew.id;
-    at.standIn?.fill(brew.card.kettleFillG, atC);
+    at.standIn?.fill(levelG, atC);
     at.kettle.set(brew.card.waterC);
   };
   /** A server that starts again in the middle of brews finds their kettles full and hot. */
@@ -57,7 +57,7 @@ export function openKettleDesk(
       (each) =>
         filledFor(each) && stillPours(each) && !heldBy(each.id) && (each.kettleId ?? kettleId) === kettleId,
     );
-    if (brew) fillFor(brew, brew.card.waterC);
+    if (brew) fillFor(brew, fillOf(filledFor(brew)!, brew.card), brew.card.waterC);
   };
 
   return {
@@ -102,7 +102,7 @@ export function openKettleDesk(
       const brew = state().brews[event.brewId];
       const step = brew?.card.steps.find(({ id }) => id === event.stepId);
       if (!brew || !step || !METHODS[brew.card.method].usesKettle) return;
-      if (step.kind === 'fill') return fillFor(brew);
+      if (step.kind === 'fill') return fillFor(brew, fillOf(step, brew.card));
       const at = heldBy(brew.id);
       if (!at) return;
       if (step.kind === 'set-filter') at.standIn?.pour(METHODS[brew.card.method].rinseG);
@@ -127,6 +127,8 @@ export function openKettleDesk(
   };
 }
 
-const filledFor = ({ card, marks }: BrewState): boolean =>
-  METHODS[card.method].usesKettle &&
-  card.steps.some(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined);
+/** The latest filling that was done for a brew. */
+const filledFor = ({ card, marks }: BrewState): CardStep | undefined =>
+  METHODS[card.method].usesKettle
+    ? card.steps.findLast(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined)
+    : undefined;

@@ -115,6 +115,7 @@ export const start = (cupId: string, orderId: string, change: object = {}) => ({
   altitudeM: 0,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
+  prepVersion: 2,
   ...change,
 });
 export const done = (brewId: string, stepId: string, change: object = {}) => ({
@@ -150,7 +151,7 @@ async function settled(): Promise<ImportJob> {
   throw new Error('The import goes on and on.');
 }
 
-const STEPS = ['fill', 'weigh', 'set-filter', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
+const STEPS = ['fill', 'set-filter', 'weigh', 'load', 'bloom', 'pour-2', 'pour-3', 'pour-4', 'drawdown'];
 
 /** A brew from order to clean. The bar's clock stands still for it: each step is at its own time before now. */
 export async function brewed(
@@ -171,8 +172,8 @@ export async function brewed(
   const at = (stepId: string) =>
     ({
       fill: -90,
-      weigh: -70,
-      'set-filter': -40,
+      'set-filter': -70,
+      weigh: -40,
       load: -10,
       bloom: 10,
       'pour-2': 60,

@@ -162,7 +162,7 @@ test('after the grinder held another coffee the true dose is asked for before it
       cups: 'cups' in before ? [{ ...before.cups[0]!, coffee: 'Slack Tide decaf' }] : [],
     } as BarEvent,
     { ...started('B'), atMs: at(-90) } as BarEvent,
-    ...['fill', 'weigh'].map((stepId, n): BarEvent => ({
+    ...['fill', 'set-filter', 'weigh'].map((stepId, n): BarEvent => ({
       id: `b-${stepId}`,
       type: 'step-done',
       atMs: at(n * 15 - 80),
@@ -170,6 +170,7 @@ test('after the grinder held another coffee the true dose is asked for before it
       stepId,
     })),
     { id: 'b-off', type: 'brew-abandoned', atMs: at(-40), brewId: 'b1.1', reason: 'guest has left' },
+    { id: 'b-clean', type: 'step-done', atMs: at(-39), brewId: 'b1.1', stepId: 'clean' },
     { id: 'b-gone', type: 'cup-cancelled', atMs: at(-39), orderId: 'B', cupId: 'b1' },
   ];
   const { tapped } = show([...other, ...prepared.slice(0, -1)], 70);

@@ -49,6 +49,7 @@ test('a cup that is alike and waits is a neighbour; one that is not alike, long 
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
+    prepVersion: 2,
   };
   expect(seen(cup('b1'), after(order('A', cup('a1')), begun))).toBeUndefined();
 });

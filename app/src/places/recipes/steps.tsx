@@ -2,7 +2,7 @@
  * A card's steps to read and to do: the brew by its timer, and what comes before and after it.
  */
 import { Pressable, View } from 'react-native';
-import type { BrewCard, CardStep, WhyOf } from '@even-kettle/core/recipe';
+import { fillOf, type BrewCard, type CardStep, type WhyOf } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
 import { useLook } from '../../ui/look';
 import { Card } from '../../ui/parts';
@@ -160,6 +160,6 @@ export function AroundSteps({ card, units, phases }: Props & { phases: readonly 
 function prepFigure(step: CardStep, card: BrewCard, units: Units): string {
   if (step.kind === 'weigh') return `, ${inWords(showMass(card.doseG, units, 'dose'))} into the brewer`;
   if (step.kind === 'fill')
-    return `, ${inWords(showMass(card.waterIs === 'in the kettle' ? card.kettleFillG : card.brewWaterG, units, 'water'))}`;
+    return `, ${inWords(showMass(card.waterIs === 'in the kettle' ? fillOf(step, card) : card.brewWaterG, units, 'water'))}`;
   return '';
 }

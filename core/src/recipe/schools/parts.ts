@@ -136,14 +136,13 @@ export const drawdown: RecipeStep = passive('drawdown', 'drawdown', 'Drawdown', 
   end: tapped('drops only'),
 });
 
-/** Water on; the beans are weighed and ground in the last of its heating, so that they do not stand ground. */
+/** Water on. The filter is rinsed first, and warms through while the beans are weighed and ground: so they do not stand ground. */
 const kettleOn = handStep('fill', 'fill', 'Fill the kettle', 12, 'filled and heating', { phase: 'prep' });
 const beans: RecipeStep[] = [
   handStep('weigh', 'weigh', 'Weigh the beans', 12, 'weighed, in the grinder', { phase: 'prep' }),
   passive('grind', 'grind', 'Grinding', { sPerDoseG: 1.2 }, { phase: 'prep' }),
 ];
 const heat = passive('heat', 'heat', 'Water heating', 'heating', { phase: 'prep' });
-const warmThrough = passive('warm', 'warm', 'Warming through', { s: 15 }, { phase: 'prep' });
 const FORGOTTEN = 'Forgetting to throw the rinse water away is the commonest mistake.';
 
 const setFilter = (name: string, lengthS: number, more: Partial<RecipeStep>): RecipeStep =>
@@ -157,9 +156,8 @@ const load = (name: string, more: Partial<RecipeStep> = {}): RecipeStep =>
 const pouredPrep = (filter: RecipeStep): RecipeStep[] => [
   kettleOn,
   heat,
-  ...beans,
   filter,
-  warmThrough,
+  ...beans,
   load('Throw the rinse, load, tare', { hint: 'Break dry clumps and level the bed.' }),
 ];
 
@@ -192,20 +190,18 @@ export const sockPrep = pouredPrep(
 export const pressPrep: RecipeStep[] = [
   kettleOn,
   heat,
-  ...beans,
   handStep('set-filter', 'set-filter', 'Warm the press', 10, 'warm', { phase: 'prep' }),
-  warmThrough,
+  ...beans,
   load('Throw the water, load, tare'),
 ];
 export const airPressPrep: RecipeStep[] = [
   kettleOn,
   heat,
-  ...beans,
   handStep('set-filter', 'set-filter', 'Set the paper disc, warm the press', 10, 'warm', {
     phase: 'prep',
     hint: 'Wet the disc so that it lies flat.',
   }),
-  warmThrough,
+  ...beans,
   load('Throw the water, load, tare', { hint: 'On a firm cup that fits.' }),
 ];
 
