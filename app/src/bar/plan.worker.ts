@@ -9,6 +9,8 @@ import {
   rush,
   solve,
   standingPlan,
+  startQuoting,
+  startStanding,
   urgePast,
   whatHelps,
   type Bench,
@@ -48,8 +50,10 @@ export type PlanAnswer = { job: number; answer: Answer; last: boolean };
 /** What is compared with must be as good as what is tried; quotes have to be there within a blink. */
 const QUOTE_MOVES = 24;
 const MANY_MOVES = 240;
-/** A quote that may be promised is made better so often, so that a change is heard in between. */
-const CAREFUL_MOVES = [80, MANY_MOVES, 3 * MANY_MOVES];
+/** A quote is told again after so many moves; it may be promised from there on; and it is worked at in turns of so many. */
+const CAREFUL_MOVES = [80, 240, 720, 2400];
+const PROMISED_MOVES = 720;
+const TURN_MOVES = 40;
 
 /** The latest job of each kind. */
 const latest = new Map<Question['ask'], number>();
@@ -97,6 +101,10 @@ async function work(asked: PlanJob): Promise<void> {
   say({ ask, urging: both ? urgePast(standing, base, orderId, question.otherId, question.way) : null });
 }
 
+/** The best plans that were found for the drafts of the latest question, by what was asked: to set out from when it is asked again. */
+let found = new Map<string, Plan>();
+const cupsOf = ({ cups }: QuoteDraft) => JSON.stringify(cups);
+
 /** Every draft roughly, within a blink; then those that may be promised, better and better. */
 async function quotes(
   asked: PlanJob,
@@ -105,21 +113,35 @@ async function quotes(
   say: (answer: Answer, last: boolean) => void,
 ): Promise<void> {
   const careful = drafts.filter(({ carefully }) => carefully);
-  const rounds = [
-    { moves: QUOTE_MOVES, of: drafts, isCareful: careful.length === 0 },
-    ...(careful.length === 0 ? [] : CAREFUL_MOVES).map((moves) => ({
-      moves,
-      of: careful,
-      isCareful: moves === CAREFUL_MOVES.at(-1),
-    })),
-  ];
-  for (const { moves, of, isCareful } of rounds) {
-    const base = standingPlan(standing, moves);
-    for (const { name, cups } of of) {
-      if (!(await stillAsked(asked))) return;
+  const rough = standingPlan(standing, QUOTE_MOVES);
+  for (const { name, cups } of drafts) {
+    if (!(await stillAsked(asked))) return;
+    const quote = quoteOrder(standing, rough, cups, QUOTE_MOVES);
+    const isLast = careful.length === 0;
+    say({ ask: 'quotes', name, quote, careful: isLast }, isLast && name === drafts.at(-1)!.name);
+  }
+  const base = startStanding(standing);
+  const quoting = careful.map((draft) => ({
+    draft,
+    ...startQuoting(standing, found.get(cupsOf(draft)) ?? rough, draft.cups),
+  }));
+  found = new Map([...found].filter(([cups]) => careful.some((draft) => cupsOf(draft) === cups)));
+  let moves = 0;
+  for (const upTo of CAREFUL_MOVES) {
+    // In short turns, so that a change is heard in between.
+    for (; moves < upTo; moves += TURN_MOVES) {
+      for (const { improve } of [base, ...quoting]) {
+        if (!(await stillAsked(asked))) return;
+        improve(TURN_MOVES);
+      }
+    }
+    const without = base.answer();
+    for (const { draft, answer } of quoting) {
+      const { plan, quote } = answer();
+      if (plan) found.set(cupsOf(draft), plan);
       say(
-        { ask: 'quotes', name, quote: quoteOrder(standing, base, cups, moves), careful: isCareful },
-        isCareful && name === of.at(-1)!.name,
+        { ask: 'quotes', name: draft.name, quote: quote(without), careful: upTo >= PROMISED_MOVES },
+        upTo === CAREFUL_MOVES.at(-1) && draft === careful.at(-1),
       );
     }
   }

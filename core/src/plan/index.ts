@@ -33,6 +33,17 @@ export { planGreedily, planOneAtATime } from './baselines';
 export { seededRandom } from './random';
 export { movesBetween, worthTaking } from './moves';
 export type { PlanMove } from './moves';
-export { MARGIN_S, chainOf, promiseS, quoteOrder, rush, standingPlan, urgePast, whatHelps } from './quote';
+export {
+  MARGIN_S,
+  chainOf,
+  promiseS,
+  quoteOrder,
+  rush,
+  standingPlan,
+  startQuoting,
+  startStanding,
+  urgePast,
+  whatHelps,
+} from './quote';
 export type { Help, Link, Quote, Shift, Standing, Urging } from './quote';
 export { isFlameKeeper } from './flames';

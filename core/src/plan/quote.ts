@@ -9,7 +9,7 @@ import { buildProblem, type BarProblem } from './build';
 import { ImpossibleProblem, stepKey, type Plan, type PlanProblem } from './problem';
 import { isFlameKeeper } from './flames';
 import { roughFinish } from './rough';
-import { NoValidPlan, solve } from './solve';
+import { NoValidPlan, solve, startSolving } from './solve';
 
 /** The bar as it stands, for asking. */
 export type Standing = {
@@ -42,18 +42,41 @@ const MANY_MOVES = 240;
 /** A shift of less than this is not worth a word, seconds. */
 const WORTH_SAYING_S = 10;
 
-/** The plan of the bar as it stands, that the others are compared with. */
-export function standingPlan(standing: Standing, moves: number = MOVES): Plan | null {
+/** An answer that gets better the more moves it is given. */
+export type Improving<Answer> = { improve: (moves: number) => void; answer: () => Answer };
+
+/** The plan of the bar as it stands, that the others are compared with; null where nothing is to be planned. */
+export function startStanding(standing: Standing): Improving<Plan | null> {
   const asked = problemOf(standing);
-  return asked.problem.brews.length > 0 ? solveWhole(asked, standing.plan, moves) : null;
+  return asked.problem.brews.length > 0
+    ? solvingWhole(asked, standing.plan)
+    : { improve: () => undefined, answer: () => null };
+}
+
+export function standingPlan(standing: Standing, moves: number = MOVES): Plan | null {
+  const improving = startStanding(standing);
+  improving.improve(moves);
+  return improving.answer();
 }
 
 /** A plan whose finishes name every order, those that are only reckoned too. For comparing, not for publishing. */
+function solvingWhole(asked: BarProblem, before: Plan | null): Improving<Plan> {
+  const solving = startSolving(asked.problem, { before: before ?? undefined });
+  return {
+    improve: solving.improve,
+    answer: () => {
+      const plan = solving.plan();
+      return asked.later.length === 0
+        ? plan
+        : { ...plan, finish: { ...roughFinish(asked, plan), ...plan.finish } };
+    },
+  };
+}
+
 function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan {
-  const plan = solve(asked.problem, { moves, before: before ?? undefined });
-  return asked.later.length === 0
-    ? plan
-    : { ...plan, finish: { ...roughFinish(asked, plan), ...plan.finish } };
+  const solving = solvingWhole(asked, before);
+  solving.improve(moves);
+  return solving.answer();
 }
 
 /**
@@ -61,6 +84,16 @@ function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan
  * @param base the plan without it, as `standingPlan` gives it
  */
 export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[], moves = MOVES): Quote {
+  const quoting = startQuoting(standing, base, cups);
+  quoting.improve(moves);
+  return quoting.answer().quote(base);
+}
+
+/** The plan with an order in it, where there is one, and the quote by it against a plan without. */
+export type Quoted = { plan: Plan | null; quote: (base: Plan | null) => Quote };
+
+/** The same, better and better. @param before a plan to set out from: the one without the order, or an earlier answer */
+export function startQuoting(standing: Standing, before: Plan | null, cups: CupAsk[]): Improving<Quoted> {
   const orderId = 'quoted';
   const taken = happen(standing, {
     id: orderId,
@@ -69,22 +102,33 @@ export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[]
     orderId,
     cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
   });
-  if (!taken.ok) return taken;
+  if (!taken.ok) return never(taken.reason);
   const asked = problemOf(taken.standing);
-  if (asked.unplannable.length > 0) return { ok: false, reason: asked.unplannable[0]!.reason };
-  let plan: Plan;
-  try {
-    plan = solveWhole(asked, base, moves);
-  } catch (error) {
-    if (!(error instanceof NoValidPlan || error instanceof ImpossibleProblem)) throw error;
-    return { ok: false, reason: 'No time can be quoted for this just now.' };
-  }
-  return {
-    ok: true,
-    readyS: plan.finish[orderId]!,
-    apartS: apartS(asked.problem, plan, orderId),
-    shifts: shiftsBetween(base, plan),
+  if (asked.unplannable.length > 0) return never(asked.unplannable[0]!.reason);
+  const solving = orElse(() => solvingWhole(asked, before), null);
+  if (!solving) return never(NO_TIME);
+  const quoted = (): Quoted => {
+    const plan = solving.answer();
+    const ready = { readyS: plan.finish[orderId]!, apartS: apartS(asked.problem, plan, orderId) };
+    return { plan, quote: (base) => ({ ok: true, ...ready, shifts: shiftsBetween(base, plan) }) };
   };
+  return { improve: solving.improve, answer: () => orElse(quoted, refused(NO_TIME)) };
+}
+
+const NO_TIME = 'No time can be quoted for this just now.';
+const refused = (reason: string): Quoted => ({ plan: null, quote: () => ({ ok: false, reason }) });
+const never = (reason: string): Improving<Quoted> => ({
+  improve: () => undefined,
+  answer: () => refused(reason),
+});
+
+function orElse<Answer>(work: () => Answer, otherwise: Answer): Answer {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof NoValidPlan || error instanceof ImpossibleProblem) return otherwise;
+    throw error;
+  }
 }
 
 export type Urging = {
