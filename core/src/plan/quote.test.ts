@@ -32,6 +32,8 @@ test('what no brewer here can make is refused with what would fit, however long 
   expect(large.answer()).toMatchObject({ plan: null });
   const quote = large.answer().quote(null);
   expect(quote.ok ? '' : quote.reason).toMatch(/\S/);
-  const unknown = startQuoting(standing, null, [cup('x', 'nothing')]).answer().quote(null);
+  const unknown = startQuoting(standing, null, [cup('x', 'nothing')])
+    .answer()
+    .quote(null);
   expect(unknown).toMatchObject({ ok: false, reason: expect.stringContaining('nothing') });
 });
