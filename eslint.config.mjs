@@ -15,6 +15,9 @@ const CORE_ORDER = [
   'contract',
 ];
 
+/** Rooms of the app: each may import only from those before it. */
+const APP_ORDER = ['ui', 'client', 'words', 'device', 'vessels', 'places'];
+
 const never = (group, message) => ({ group, message });
 const NOT_FOR_CORE = [
   never(
@@ -26,6 +29,13 @@ const NOT_FOR_CORE = [
     'core knows no Node.',
   ),
   never(['@even-kettle/*', '**/server/**', '**/app/**'], 'core imports neither server nor app.'),
+];
+const NOT_FOR_APP = [
+  never(
+    ['@even-kettle/server', '@even-kettle/server/*', '**/server/**'],
+    'app never imports server; it talks to it over HTTP.',
+  ),
+  never(['node:*'], 'app runs in a browser.'),
 ];
 
 export default [
@@ -53,7 +63,39 @@ export default [
       eqeqeq: 'error',
       'import/no-named-as-default-member': 'off',
       'import/no-named-as-default': 'off',
+      // The compiler finds what is not there, and quicker.
+      'import/namespace': 'off',
     },
+  },
+  {
+    files: ['{core,app}/src/**/*.{ts,tsx}', 'server/{src,bench,soak}/**/*.ts', 'e2e/**/*.ts'],
+    languageOptions: {
+      parserOptions: {
+        // The probes are files that are not there, with which a test shows that these rules hold.
+        projectService: { allowDefaultProject: ['*/src/*/probe.ts'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+    },
+  },
+  {
+    files: ['{core,app}/src/**/*.{ts,tsx}', 'server/src/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}', '**/testing/**'],
+    rules: { 'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }] },
+  },
+  // What `act` and `fireEvent` of the screens' tests give need not be awaited.
+  { files: ['app/src/**/*.test.tsx'], rules: { '@typescript-eslint/no-floating-promises': 'off' } },
+  {
+    // A screen's markup is a list more than a course of thought.
+    files: ['app/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx', '**/testing/**'],
+    rules: { 'max-lines-per-function': ['error', { max: 125, skipBlankLines: true, skipComments: true }] },
   },
   {
     files: ['core/src/**/*.ts'],
@@ -108,21 +150,28 @@ export default [
   },
   {
     files: ['app/**/*.{ts,tsx}'],
+    rules: { 'no-restricted-imports': ['error', { patterns: NOT_FOR_APP }] },
+  },
+  ...APP_ORDER.map((room, place) => ({
+    files: [`app/src/${room}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [
         'error',
         {
           patterns: [
-            never(
-              ['@even-kettle/server', '@even-kettle/server/*', '**/server/**'],
-              'app never imports server; it talks to it over HTTP.',
+            ...NOT_FOR_APP,
+            ...APP_ORDER.slice(place + 1).map((later) =>
+              never(
+                [`../${later}`, `../${later}/*`, `../../${later}/*`],
+                `${room} may import only from: ${APP_ORDER.slice(0, place).join(', ') || 'nothing'}.`,
+              ),
             ),
-            never(['node:*'], 'app runs in a browser.'),
           ],
         },
       ],
     },
-  },
+  })),
   // Fonts reach Metro only through require().
   { files: ['app/src/app/_layout.tsx'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {

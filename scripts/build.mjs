@@ -14,6 +14,8 @@ export async function buildServer() {
     'core/src',
     'core/package.json',
     'server/src',
+    'server/bench',
+    'server/soak',
     'server/package.json',
     'server/build.mjs',
     'package-lock.json',

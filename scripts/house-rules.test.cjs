@@ -1,5 +1,6 @@
 /** The rules that keep the rooms apart fail when they are broken. */
 const { spawnSync } = require('node:child_process');
+const { rmSync, writeFileSync } = require('node:fs');
 const { join } = require('node:path');
 
 const root = join(__dirname, '..');
@@ -8,9 +9,27 @@ const eslint = join(root, 'node_modules', 'eslint', 'bin', 'eslint.js');
 test.each([
   [
     'app imports server',
-    'app/src/bar/probe.ts',
+    'app/src/client/probe.ts',
     "import { openBar } from '@even-kettle/server';\nopenBar;\n",
     'app never imports server',
+  ],
+  [
+    'a room of the app imports a later one',
+    'app/src/ui/probe.ts',
+    "import { useBar } from '../client/bar-context';\nuseBar;\n",
+    'ui may import only from: nothing',
+  ],
+  [
+    'a promise is left to itself',
+    'core/src/plan/probe.ts',
+    'async function work() {}\nwork();\n',
+    'Promises must be awaited',
+  ],
+  [
+    'a function is longer than a page',
+    'core/src/plan/probe.ts',
+    `export function long() {\n${'  console;\n'.repeat(90)}}\n`,
+    'has too many lines',
   ],
   [
     'core imports React',
@@ -44,4 +63,19 @@ test.each([
   });
   expect(lint.status).toBe(1);
   expect(lint.stdout).toContain(message);
+});
+
+test('a dead export is found', () => {
+  const probe = join(root, 'core/src/units/dead-probe.ts');
+  writeFileSync(probe, 'export const nobodyUsesThis = 1;\n');
+  try {
+    const found = spawnSync(process.execPath, [join(root, 'node_modules/knip/bin/knip.js')], {
+      cwd: root,
+      encoding: 'utf8',
+    });
+    expect(found.status).toBe(1);
+    expect(found.stdout).toContain('core/src/units/dead-probe.ts');
+  } finally {
+    rmSync(probe, { force: true });
+  }
 });

@@ -49,11 +49,22 @@ await Promise.all([
   check('Types', process.execPath, ['scripts/types.mjs']),
   check('Lint', bin('eslint'), ['.', '--max-warnings', '0']),
 ]);
+await Promise.all([
+  check('Cycles', bin('depcruise'), [
+    '--config',
+    '.dependency-cruiser.cjs',
+    'core/src',
+    'server/src',
+    'app/src',
+  ]),
+  check('Dead code', bin('knip'), []),
+]);
 await check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
 await counted(
   'Unit, component and API tests',
   bin('jest'),
-  ['--json', '--outputFile', 'reports/unit.json'],
+  // Both cores work: the tests have the machine to themselves.
+  ['--maxWorkers', '2', '--json', '--outputFile', 'reports/unit.json'],
   'unit.json',
   (report) => ({
     passed: report.numPassedTests,

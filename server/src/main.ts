@@ -51,7 +51,7 @@ async function main(): Promise<void> {
   bar.devices.attach(http, access);
 
   const stop = () => {
-    bar.hub.close();
+    bar.broadcaster.close();
     http.close(() => void bar.close().then(() => process.exit(0), resort.fatal));
     http.closeAllConnections();
   };

@@ -15,6 +15,7 @@ import {
 import { extractionYieldPct } from '@even-kettle/core/learn';
 
 /** The record of a brew that is served or given up; null while it is running. */
+// eslint-disable-next-line max-lines-per-function -- it fills one record field by field
 export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const order = state.orders[brew.orderId];
   const endedMs = brew.servedMs ?? brew.abandoned?.atMs;

@@ -3,10 +3,10 @@ import { Slot } from 'expo-router';
 import { useFonts } from 'expo-font';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { BarProvider } from '../bar/bar-context';
-import { LookProvider } from '../ui/look';
+import { BarProvider } from '../client/bar-context';
+import { ThemeProvider } from '../ui/use-theme';
 import { BarMark, HandsStrip } from '../places/hands-strip';
-import { Shell } from '../ui/shell';
+import { AppFrame } from '../places/frame';
 
 export default function Layout() {
   // Text shows in a fallback face until these have come; nothing waits for them.
@@ -27,13 +27,13 @@ export default function Layout() {
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>
-        <LookProvider>
+        <ThemeProvider>
           <BarProvider>
-            <Shell strip={<HandsStrip />} mark={<BarMark />}>
+            <AppFrame strip={<HandsStrip />} mark={<BarMark />}>
               <Slot />
-            </Shell>
+            </AppFrame>
           </BarProvider>
-        </LookProvider>
+        </ThemeProvider>
       </QueryClientProvider>
     </SafeAreaProvider>
   );

@@ -1,3 +1,3 @@
-import { later } from '../ui/later';
+import { lazyPlace } from '../ui/lazy-place';
 
-export default later('the bench', async () => (await import('../places/bench/bench-place')).BenchPlace);
+export default lazyPlace('the bench', async () => (await import('../places/bench/bench-place')).BenchPlace);

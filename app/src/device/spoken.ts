@@ -3,14 +3,14 @@
  */
 import type { AgendaItem } from '@even-kettle/core/plan';
 import type { Units } from '@even-kettle/core/units';
-import { askedOf } from '../bar/words';
+import { handsWords } from '../words/hands-words';
 import type { Signal } from './signals';
 
 const UNITS: Record<string, string> = { g: 'grams', s: 'seconds', oz: 'ounces' };
 const WHEN: Record<Signal, string> = { ready: 'Get ready', now: 'Now', late: 'Late' };
 
 export function spokenCue(item: AgendaItem, signal: Signal, units: Units): string {
-  const { verb, figure } = askedOf(item, units);
+  const { verb, figure } = handsWords(item, units);
   const deed =
     item.step.targetG === undefined ? verb : `${verb} ${figure.figure} ${UNITS[figure.unit] ?? figure.unit}`;
   return `${WHEN[signal]}. ${item.station.name}: ${deed}.`;

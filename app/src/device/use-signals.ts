@@ -4,8 +4,8 @@
  */
 import { useEffect, useRef } from 'react';
 import { agenda, forHands } from '@even-kettle/core/plan';
-import { onTurn, useBar, useHere, useUnits } from '../bar/bar-context';
-import { useHabit } from '../bar/use-habit';
+import { onTick, useBar, useHere, useUnits } from '../client/bar-context';
+import { useHabit } from './use-habit';
 import { screenAwake, shake, speak, type Awake } from './senses';
 import { useDevice } from './settings';
 import { toHear, type Signal } from './signals';
@@ -37,7 +37,7 @@ export function useSignals(): void {
     };
   });
   // Listened for between the turns of the clocks, and nothing is drawn for it.
-  useEffect(() => onTurn(clock, LISTEN_MS, LISTEN_MS / 2, (nowMs) => latest.current(nowMs)), [clock]);
+  useEffect(() => onTick(clock, LISTEN_MS, LISTEN_MS / 2, (nowMs) => latest.current(nowMs)), [clock]);
 
   useEffect(() => {
     const events = ['pointerdown', 'keydown'] as const;

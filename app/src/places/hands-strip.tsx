@@ -5,11 +5,11 @@ import { Pressable, View } from 'react-native';
 import { router } from 'expo-router';
 import { forHands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useAgenda, useBar, useNow, useUnits } from '../bar/bar-context';
-import { inShort } from '../bar/words';
+import { useAgenda, useBar, useNow, useUnits } from '../client/bar-context';
+import { inShort } from '../words/hands-words';
 import { useDevice } from '../device/settings';
 import { Badge } from '../ui/badge';
-import { useLook } from '../ui/look';
+import { useTheme } from '../ui/use-theme';
 import { Text } from '../ui/text';
 import { RADIUS, TOUCH } from '../ui/theme';
 
@@ -27,7 +27,7 @@ export function useNextDeed(nowMs: number) {
 }
 
 export function HandsStrip() {
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   const nowMs = useNow(500, 120);
   const item = useNextDeed(nowMs);
@@ -51,15 +51,15 @@ export function HandsStrip() {
         paddingHorizontal: 12,
         borderRadius: RADIUS,
         borderWidth: 1,
-        borderColor: isNow ? look.flame : look.rim,
-        backgroundColor: isNow ? look.flame : look.surface,
+        borderColor: isNow ? theme.flame : theme.rim,
+        backgroundColor: isNow ? theme.flame : theme.surface,
       }}
     >
       <Badge badge={item.order.badge} size={26} />
-      <Text numberOfLines={1} bold style={{ flex: 1 }} color={isNow ? look.onFlame : look.ink}>
+      <Text numberOfLines={1} bold style={{ flex: 1 }} color={isNow ? theme.onFlame : theme.ink}>
         {item.station.name}: {inShort(item, units)}
       </Text>
-      <Text bold color={isNow ? look.onFlame : look.ink}>
+      <Text bold color={isNow ? theme.onFlame : theme.ink}>
         {when}
       </Text>
     </Pressable>
@@ -68,7 +68,7 @@ export function HandsStrip() {
 
 /** Beside the Bar's name among the places, while something is due there and these hands are elsewhere. */
 export function BarMark() {
-  const look = useLook();
+  const theme = useTheme();
   const nowMs = useNow(1000, 320);
   const item = useNextDeed(nowMs);
   if (!item || item.dueMs > nowMs) return null;
@@ -84,7 +84,7 @@ export function BarMark() {
         width: 10,
         height: 10,
         borderRadius: 5,
-        backgroundColor: look.flame,
+        backgroundColor: theme.flame,
       }}
     />
   );

@@ -3,8 +3,8 @@
  */
 import { router } from 'expo-router';
 import { badgeOf } from '@even-kettle/core/brew';
-import { newId, useBar, useHere, useUnits } from '../bar/bar-context';
-import { cupInWords } from '../bar/words';
+import { newId, useBar, useHere, useUnits } from '../client/bar-context';
+import { cupInWords } from '../words/hands-words';
 import { Badge } from '../ui/badge';
 import { Card, Row, Tap } from '../ui/parts';
 import { Text } from '../ui/text';

@@ -7,11 +7,11 @@ import type { Bar } from '@even-kettle/core/contract';
 import { SCHOOLS, bookOf, latestOf, type Recipe } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { quoteOrder, standingPlan } from '@even-kettle/core/plan';
-import type { Api } from '../bar/api';
-import { BarContext, type BarHere } from '../bar/bar-context';
-import { openDeviceBoard } from '../bar/device-board';
-import type { Planner } from '../bar/planner';
-import type { BarView } from '../bar/store';
+import type { Api } from '../client/api';
+import { BarContext, type BarHere } from '../client/bar-context';
+import { openDeviceReadings } from '../client/device-board';
+import type { Planner } from '../client/planner';
+import type { BarView } from '../client/store';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
 
@@ -104,7 +104,7 @@ export function showPage(
   const here = {
     store,
     api,
-    devices: openDeviceBoard(),
+    devices: openDeviceReadings(),
     planner: { ask: answerQuotes, plan: () => Promise.resolve(null) },
     clock: { nowMs: () => nowMs, rate: () => 1 },
   } as unknown as BarHere;

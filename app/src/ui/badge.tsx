@@ -5,13 +5,13 @@ import { memo } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle } from 'react-native-svg';
 import { badgeOf } from '@even-kettle/core/brew';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { Text } from './text';
 
 const DASHES: Record<string, string | undefined> = { dashed: '5 3.4', dotted: '1.6 3.1' };
 
 export const Badge = memo(function Badge({ badge, size = 30 }: { badge: number; size?: number }) {
-  const look = useLook();
+  const theme = useTheme();
   const { letter, stroke } = badgeOf(badge);
   const dash = DASHES[stroke];
   return (
@@ -25,13 +25,13 @@ export const Badge = memo(function Badge({ badge, size = 30 }: { badge: number; 
           cx={15}
           cy={15}
           r={13.4}
-          fill={look.surface}
-          stroke={look.ink}
+          fill={theme.surface}
+          stroke={theme.ink}
           strokeWidth={2}
           {...(dash ? { strokeDasharray: dash } : {})}
         />
         {stroke === 'double' ? (
-          <Circle cx={15} cy={15} r={10.2} fill="none" stroke={look.ink} strokeWidth={1.6} />
+          <Circle cx={15} cy={15} r={10.2} fill="none" stroke={theme.ink} strokeWidth={1.6} />
         ) : null}
       </Svg>
       <Text

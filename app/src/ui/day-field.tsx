@@ -3,7 +3,7 @@
  */
 import { createElement } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { nativeField } from './native-field';
 import { Text } from './text';
 
@@ -16,7 +16,7 @@ type Props = {
 };
 
 export function DayField({ label, value, onChange, style }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View style={[{ gap: 3, minWidth: 0 }, style]}>
       <Text size="small" quiet numberOfLines={1} aria-hidden>
@@ -27,7 +27,7 @@ export function DayField({ label, value, onChange, style }: Props) {
         'aria-label': label,
         value,
         onChange: (event: { target: { value: string } }) => onChange(event.target.value),
-        style: nativeField(look),
+        style: nativeField(theme),
       })}
     </View>
   );

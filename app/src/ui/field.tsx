@@ -4,7 +4,7 @@
  */
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { TextInput } from 'react-native-paper';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { Text } from './text';
 import { FACE } from './theme';
 
@@ -28,7 +28,7 @@ type Props = {
 };
 
 export function Field({ label, says, fault, size = 'body', style, ...input }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View style={[{ gap: 3, minWidth: 0 }, style]}>
       <Text size="small" quiet numberOfLines={1} aria-hidden>
@@ -39,7 +39,7 @@ export function Field({ label, says, fault, size = 'body', style, ...input }: Pr
         mode="outlined"
         accessibilityLabel={says ?? label}
         error={fault ?? false}
-        style={{ backgroundColor: look.surface, minWidth: 0, width: '100%' }}
+        style={{ backgroundColor: theme.surface, minWidth: 0, width: '100%' }}
         contentStyle={{
           minWidth: 0,
           paddingHorizontal: 10,

@@ -2,7 +2,7 @@
 import type { KeyboardEvent } from 'react';
 import type { useSortable } from '@dnd-kit/sortable';
 import { View } from 'react-native';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { TOUCH } from './theme';
 
 type Props = {
@@ -14,7 +14,7 @@ type Props = {
 };
 
 export function Grip({ says, drag, onMove }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   const moveByArrow = (event: KeyboardEvent) => {
     if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
     event.preventDefault();
@@ -37,7 +37,7 @@ export function Grip({ says, drag, onMove }: Props) {
     >
       <View style={{ gap: 4 }} aria-hidden>
         {[0, 1, 2].map((line) => (
-          <View key={line} style={{ width: 18, height: 2, backgroundColor: look.ink2 }} />
+          <View key={line} style={{ width: 18, height: 2, backgroundColor: theme.ink2 }} />
         ))}
       </View>
     </div>

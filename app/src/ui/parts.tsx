@@ -12,18 +12,18 @@ import {
 } from 'react-native';
 import { RadioGroup, tabStop } from './by-keys';
 import { Icon } from './icons';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { Text } from './text';
 import { RADIUS, TOUCH, WIDE } from './theme';
 
 /** A place's page: scrolls up and down, never sideways. */
 export function Page({ children, wide }: { children: ReactNode; wide?: boolean }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <ScrollView
       // Pages with nothing to press must still scroll by keyboard.
       tabIndex={0}
-      style={{ flex: 1, backgroundColor: look.bg }}
+      style={{ flex: 1, backgroundColor: theme.bg }}
       contentContainerStyle={{
         padding: 12,
         gap: 12,
@@ -64,13 +64,13 @@ export function Card({
   style?: StyleProp<ViewStyle>;
   ruled?: boolean;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View
       style={[
         {
-          backgroundColor: look.surface,
-          borderColor: look.rim,
+          backgroundColor: theme.surface,
+          borderColor: theme.rim,
           borderWidth: 1,
           borderRadius: RADIUS,
           padding: 14,
@@ -88,9 +88,9 @@ export function Card({
 
 /** The sign of errors and of what cannot be taken back: a hatched edge in ink, never a second hot colour. */
 function RuledEdge() {
-  const look = useLook();
+  const theme = useTheme();
   const hatch = {
-    backgroundImage: `repeating-linear-gradient(135deg, ${look.ink} 0 3px, transparent 3px 7px)`,
+    backgroundImage: `repeating-linear-gradient(135deg, ${theme.ink} 0 3px, transparent 3px 7px)`,
   };
   return (
     <View
@@ -132,9 +132,9 @@ export function Tap({
   testID,
   style,
 }: TapProps) {
-  const look = useLook();
+  const theme = useTheme();
   const main = kind === 'main';
-  const color = main ? look.surface : look.ink;
+  const color = main ? theme.surface : theme.ink;
   return (
     <Pressable
       role="button"
@@ -158,11 +158,11 @@ export function Tap({
         },
         {
           borderWidth: kind === 'bare' ? 0 : 1,
-          borderColor: main ? look.ink : look.rim,
-          backgroundColor: main ? look.ink : pressed ? look.coolPale : 'transparent',
+          borderColor: main ? theme.ink : theme.rim,
+          backgroundColor: main ? theme.ink : pressed ? theme.coolPale : 'transparent',
         },
-        kind === 'chosen' && { borderColor: look.ink, backgroundColor: look.coolPale },
-        kind === 'ruled' && ({ borderStyle: 'dashed', borderColor: look.ink2 } as ViewStyle),
+        kind === 'chosen' && { borderColor: theme.ink, backgroundColor: theme.coolPale },
+        kind === 'ruled' && ({ borderStyle: 'dashed', borderColor: theme.ink2 } as ViewStyle),
         disabled && { opacity: 0.45 },
         style,
       ]}
@@ -186,7 +186,7 @@ type ChoiceProps<Value extends string> = {
 
 /** One of a few, all in sight. */
 export function Choice<Value extends string>({ name, value, options, onChange }: ChoiceProps<Value>) {
-  const look = useLook();
+  const theme = useTheme();
   const anyChosen = options.some((option) => option.value === value);
   return (
     <RadioGroup name={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
@@ -209,8 +209,8 @@ export function Choice<Value extends string>({ name, value, options, onChange }:
               justifyContent: 'center',
               borderWidth: chosen ? 2 : 1,
               margin: chosen ? 0 : 1,
-              borderColor: chosen ? look.ink : look.rim,
-              backgroundColor: chosen ? look.coolPale : look.surface,
+              borderColor: chosen ? theme.ink : theme.rim,
+              backgroundColor: chosen ? theme.coolPale : theme.surface,
             }}
           >
             <Text bold={chosen}>{option.label}</Text>
@@ -249,7 +249,7 @@ export function Notice({
 
 /** Room kept for what is on its way, so that nothing jumps when it comes. */
 export function Loading({ what, height = 160 }: { what: string; height?: number }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View
       role="status"
@@ -258,8 +258,8 @@ export function Loading({ what, height = 160 }: { what: string; height?: number 
         height,
         borderRadius: RADIUS,
         borderWidth: 1,
-        borderColor: look.rim,
-        backgroundColor: look.surface,
+        borderColor: theme.rim,
+        backgroundColor: theme.surface,
         padding: 16,
       }}
     >

@@ -3,7 +3,7 @@
  */
 import { createElement } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { nativeField } from './native-field';
 import { Text } from './text';
 
@@ -26,7 +26,7 @@ export function Select<Value extends string>({
   testID,
   style,
 }: Props<Value>) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View style={[{ gap: 3, minWidth: 0 }, style]}>
       <Text size="small" quiet numberOfLines={1} aria-hidden>
@@ -39,7 +39,7 @@ export function Select<Value extends string>({
           'data-testid': testID,
           value,
           onChange: (event: { target: { value: string } }) => onChange(event.target.value as Value),
-          style: nativeField(look),
+          style: nativeField(theme),
         },
         options.map((option) =>
           createElement('option', { key: option.value, value: option.value }, option.label),

@@ -3,7 +3,7 @@
  */
 import type { Ref } from 'react';
 import { Text as NativeText, type TextProps, type TextStyle } from 'react-native';
-import { useLook } from './look';
+import { useTheme } from './use-theme';
 import { FACE } from './theme';
 
 type Size = 'figure' | 'clock' | 'verb' | 'title' | 'body' | 'small';
@@ -26,14 +26,14 @@ type Props = TextProps & {
 };
 
 export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <NativeText
       {...rest}
       style={[
         SIZES[size],
         bold && { fontFamily: FACE.bold },
-        { color: color ?? (quiet ? look.ink2 : look.ink), fontVariant: ['tabular-nums'] },
+        { color: color ?? (quiet ? theme.ink2 : theme.ink), fontVariant: ['tabular-nums'] },
         style,
       ]}
     />

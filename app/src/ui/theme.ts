@@ -3,7 +3,7 @@
  */
 import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'react-native-paper';
 
-export type Look = {
+export type Theme = {
   dark: boolean;
   bg: string;
   surface: string;
@@ -17,7 +17,7 @@ export type Look = {
   soon: string;
 };
 
-export const DAY: Look = {
+export const DAY: Theme = {
   dark: false,
   bg: '#EEF2F1',
   surface: '#FBFCFB',
@@ -31,7 +31,7 @@ export const DAY: Look = {
   soon: '#F9DCCB',
 };
 
-export const EVENING: Look = {
+export const EVENING: Theme = {
   dark: true,
   bg: '#0D171C',
   surface: '#142229',
@@ -57,8 +57,8 @@ export const FACE = { regular: 'B612', bold: 'B612-Bold' } as const;
 const fonts = configureFonts({ config: { fontFamily: FACE.regular } });
 
 /** Paper's theme in our colours. `primary` is ink and cool, never the flame: Paper must not use that by itself. */
-export function paperTheme(look: Look): MD3Theme {
-  const base = look.dark ? MD3DarkTheme : MD3LightTheme;
+export function paperTheme(theme: Theme): MD3Theme {
+  const base = theme.dark ? MD3DarkTheme : MD3LightTheme;
   return {
     ...base,
     roundness: RADIUS / 4,
@@ -66,34 +66,34 @@ export function paperTheme(look: Look): MD3Theme {
     animation: { scale: 0.8 },
     colors: {
       ...base.colors,
-      primary: look.cool,
-      onPrimary: look.surface,
-      primaryContainer: look.coolPale,
-      onPrimaryContainer: look.ink,
-      secondary: look.cool,
-      onSecondary: look.surface,
-      secondaryContainer: look.coolPale,
-      onSecondaryContainer: look.ink,
-      background: look.bg,
-      onBackground: look.ink,
-      surface: look.surface,
-      onSurface: look.ink,
-      surfaceVariant: look.surface,
-      onSurfaceVariant: look.ink2,
-      outline: look.rim,
-      outlineVariant: look.rim,
-      error: look.ink,
-      onError: look.surface,
-      inverseSurface: look.ink,
-      inverseOnSurface: look.surface,
-      inversePrimary: look.coolPale,
+      primary: theme.cool,
+      onPrimary: theme.surface,
+      primaryContainer: theme.coolPale,
+      onPrimaryContainer: theme.ink,
+      secondary: theme.cool,
+      onSecondary: theme.surface,
+      secondaryContainer: theme.coolPale,
+      onSecondaryContainer: theme.ink,
+      background: theme.bg,
+      onBackground: theme.ink,
+      surface: theme.surface,
+      onSurface: theme.ink,
+      surfaceVariant: theme.surface,
+      onSurfaceVariant: theme.ink2,
+      outline: theme.rim,
+      outlineVariant: theme.rim,
+      error: theme.ink,
+      onError: theme.surface,
+      inverseSurface: theme.ink,
+      inverseOnSurface: theme.surface,
+      inversePrimary: theme.coolPale,
       elevation: {
         level0: 'transparent',
-        level1: look.surface,
-        level2: look.surface,
-        level3: look.surface,
-        level4: look.surface,
-        level5: look.surface,
+        level1: theme.surface,
+        level2: theme.surface,
+        level3: theme.surface,
+        level4: theme.surface,
+        level5: theme.surface,
       },
     },
   };

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Path, Rect } from 'react-native-svg';
 import { useId } from 'react';
 import { METHODS, type MethodId } from '@even-kettle/core/recipe';
-import { useLook } from '../ui/look';
+import { useTheme } from '../ui/use-theme';
 import { DRAWINGS } from './drawings';
 
 type Props = {
@@ -18,7 +18,7 @@ type Props = {
 };
 
 export function Vessel({ method, level, target, size = 72 }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   const id = useId();
   const drawing = DRAWINGS[method];
   const depth = drawing.bottomY - drawing.topY;
@@ -35,9 +35,9 @@ export function Vessel({ method, level, target, size = 72 }: Props) {
           </ClipPath>
         </Defs>
         <G clipPath={`url(#${id})`}>
-          <Rect x={0} y={levelY} width={64} height={72} fill={look.cool} opacity={look.dark ? 0.55 : 0.6} />
+          <Rect x={0} y={levelY} width={64} height={72} fill={theme.cool} opacity={theme.dark ? 0.55 : 0.6} />
           {level > 0.01 ? (
-            <Line x1={0} x2={64} y1={levelY} y2={levelY} stroke={look.cool} strokeWidth={2} />
+            <Line x1={0} x2={64} y1={levelY} y2={levelY} stroke={theme.cool} strokeWidth={2} />
           ) : null}
         </G>
         {targetY !== null ? (
@@ -46,14 +46,14 @@ export function Vessel({ method, level, target, size = 72 }: Props) {
             x2={midX + drawing.halfWidthAt(targetY) + 4}
             y1={targetY}
             y2={targetY}
-            stroke={look.ink}
+            stroke={theme.ink}
             strokeWidth={1.6}
             strokeDasharray="3 2.5"
           />
         ) : null}
         <Path
           d={drawing.lines}
-          stroke={look.ink}
+          stroke={theme.ink}
           strokeWidth={2}
           fill="none"
           strokeLinecap="round"

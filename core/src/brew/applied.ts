@@ -29,5 +29,5 @@ export const refuse = (code: RefusalCode, field: string, reason: string): Applie
 });
 
 /** A record's own entry under a key that came from outside. */
-export const own = <Item>(record: Record<string, Item>, key: string): Item | undefined =>
+export const ownEntry = <Item>(record: Record<string, Item>, key: string): Item | undefined =>
   Object.hasOwn(record, key) ? record[key] : undefined;

@@ -12,7 +12,7 @@ export {
   urgedOf,
 } from './state';
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
-export { anchorMs, beginsByItself, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timeline';
+export { anchorMs, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timeline';
 export type { StepStatus, StepTime } from './timeline';
 export { badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
@@ -39,7 +39,7 @@ export type {
 } from './events';
 export { NOT_HANDED_OVER } from './refusals';
 export { factsOf } from './fold';
-export { cardNow, pourOutcome } from './retarget';
+export { pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';
 export { NOTES, noteWords, notesFor } from './notes';
 export type { Note } from './notes';

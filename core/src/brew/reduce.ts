@@ -13,7 +13,7 @@ import {
   type RecipeRef,
   tuned,
 } from '../recipe';
-import { accept, own, refuse, type Applied, type Refusal } from './applied';
+import { accept, ownEntry, refuse, type Applied, type Refusal } from './applied';
 import { nextBadge } from './badge';
 import {
   MOST_CUPS_OF_A_BREW,
@@ -39,7 +39,7 @@ import {
   type ThingEvent,
 } from './events';
 import { fold, foldOn, withBrew, withOrder, withStarted } from './fold';
-import { giveBrew } from './give';
+import { reassignBrew } from './reassign';
 import {
   EMPTY_BAR,
   brewAt,
@@ -70,7 +70,7 @@ const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
   'order-urged': urgeOrder,
   'hands-away': goAway,
   'brew-started': startBrew,
-  'brew-given': giveBrew,
+  'brew-given': reassignBrew,
   'step-begun': changeBrew,
   'step-done': changeBrew,
   'step-skipped': changeBrew,
@@ -98,7 +98,7 @@ const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
  * the state is then as it was.
  */
 export function apply(state: BarState, event: BarEvent, book: RecipeBook): Applied {
-  const rule = own<unknown>(RULES, event.type) as Rule<BarEvent> | undefined;
+  const rule = ownEntry<unknown>(RULES, event.type) as Rule<BarEvent> | undefined;
   if (rule) return rule(state, event, book);
   return refuse('unknown', 'type', `No rule for events of type “${String(event.type)}”.`);
 }
@@ -157,7 +157,7 @@ function cannotShare(state: BarState, cup: CupAsk): string | null {
 }
 
 function urgeOrder(state: BarState, event: OrderUrged): Applied {
-  const order = own(state.orders, event.orderId);
+  const order = ownEntry(state.orders, event.orderId);
   if (!order) return refuse('unknown', 'orderId', 'There is no such order.');
   return accept(withOrder(state, { ...order, events: [...order.events, event] }));
 }
@@ -225,7 +225,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
   const found = findCup(state, event);
   if (!found.ok) return found;
   const { order, cup } = found;
-  if (own(state.brews, event.brewId))
+  if (ownEntry(state.brews, event.brewId))
     return refuse('already-done', 'brewId', 'This brew has been started already.');
   if (cup.with)
     return refuse('cup-not-ready', 'cupId', 'This cup is poured out of another’s brew; start that one.');
@@ -267,7 +267,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
 }
 
 function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | BrewGiven>): Applied {
-  const brew = own(state.brews, event.brewId);
+  const brew = ownEntry(state.brews, event.brewId);
   // A cup is told of long after its brew has left this state. Whether there was one, the log knows and not a device.
   if (!brew && event.type === 'cup-tasted') return accept(state);
   if (!brew) return refuse('unknown', 'brewId', 'There is no such brew on the bar now.');
@@ -282,7 +282,7 @@ function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | Bre
 type FoundCup = { ok: true; order: OrderState; cup: CupState } | Extract<Applied, { ok: false }>;
 
 function findCup(state: BarState, { orderId, cupId }: { orderId: string; cupId: string }): FoundCup {
-  const order = own(state.orders, orderId);
+  const order = ownEntry(state.orders, orderId);
   const cup = order?.cups.find((each) => each.cupId === cupId);
   if (order && cup) return { ok: true, order, cup };
   const refusal: Refusal = order

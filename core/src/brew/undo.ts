@@ -4,7 +4,7 @@
 import { accept, refuse, type Applied } from './applied';
 import { isRemark, type BrewGiven } from './events';
 import { fold, withBrew, withOrder, withoutOrder, withoutStarted } from './fold';
-import { exchangeCups } from './give';
+import { exchangeCups } from './reassign';
 import { brewAt, holdsStation, type BarState, type BrewState, type OrderState } from './state';
 
 /** Only the latest thing said of a brew or an order can be taken back, and only while nothing else stands on it. */

@@ -18,7 +18,7 @@ export {
 } from './bar';
 export type { Bar, BarChange, BrewRecord, Cloth, Coffee, LogPage, LogQuery, Person, Problem } from './bar';
 export * from './devices';
-export { plannedSchema, recipesSchema, saveRecipeSchema, snapshotSchema, storageSchema } from './live';
+export { plannedSchema, recipesSchema, saveRecipeSchema, snapshotSchema } from './live';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
 export {
   brewPageSchema,

@@ -23,10 +23,10 @@ export type RunChart = {
   /** By value: outside the limits; those of an earlier level are not. */
   outside: boolean[];
   /** Since when the process runs elsewhere, and by how much; null while it runs as it did. */
-  shift: Shift | null;
+  shift: LevelShift | null;
 };
 
-export type Shift = {
+export type LevelShift = {
   /** The first value of the new level, and the value at which that was certain enough to say. */
   fromIndex: number;
   seenIndex: number;
@@ -87,8 +87,8 @@ export function runChart(values: readonly RunValue[], leastSd = 0.5): RunChart |
 }
 
 /** Every shift of the values, each looked for from the level that the one before it led to. */
-export function shiftsOf(values: readonly RunValue[], leastSd = 0.5): Shift[] {
-  const shifts: Shift[] = [];
+export function shiftsOf(values: readonly RunValue[], leastSd = 0.5): LevelShift[] {
+  const shifts: LevelShift[] = [];
   let from = 0;
   for (let end = FEWEST_FOR_LIMITS + SHORTEST_RUN; end <= values.length; end += 1) {
     const found = shiftAt(values.slice(from, end), leastSd);

@@ -185,7 +185,7 @@ function ofBrew(
       station,
       brew,
       step: time.step,
-      asks: askOf(time, index === 0 ? awaited : null),
+      asks: asksFor(time, index === 0 ? awaited : null),
       awaited: index === 0 ? awaited : null,
       dueMs,
       latestMs: latestStartMs(time, times),
@@ -236,7 +236,7 @@ function ofWaiting(
   });
 }
 
-function askOf(time: StepTime, awaited: CardStep | null): AgendaItem['asks'] {
+function asksFor(time: StepTime, awaited: CardStep | null): AgendaItem['asks'] {
   if (awaited) return 'cue';
   if (time.step.end === 'clock') return 'runs';
   return time.step.anchor === 'start' && time.status !== 'running' ? 'start' : 'finish';

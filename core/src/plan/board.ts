@@ -26,6 +26,7 @@ export type Board = {
 /** Starts are looked for this far apart, seconds; the timing that follows is exact to the second. */
 const GRID = 3;
 
+// eslint-disable-next-line max-lines-per-function -- one board of shared arrays; its parts are the functions within
 export function boardOf(t: Tables): Board {
   const size = t.horizon + 2;
   const handsTaken = new Int16Array(size);

@@ -2,19 +2,19 @@
  * For not having to trust a planner: every rule of a plan, checked from the problem alone.
  */
 import { planCost } from './cost';
-import { endOfStarted } from './pinned';
+import { endOfStarted } from './started';
 import { stepKey, type Plan, type PlanProblem } from './problem';
 
-type Span = { from: number; to: number; begun: boolean; who: string };
+type CheckedStep = { from: number; to: number; begun: boolean; who: string };
 
 /** Every rule that a plan breaks, in words; empty where it keeps them all. */
 export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
   const broken: string[] = [];
-  const handSpans = new Map<number, Span[]>();
-  const toolSpans = new Map<string, Span[]>();
+  const handSpans = new Map<number, CheckedStep[]>();
+  const toolSpans = new Map<string, CheckedStep[]>();
   for (const brew of problem.brews) {
-    const spans = new Map<string, Span>();
-    let previous: Span | null = null;
+    const spans = new Map<string, CheckedStep>();
+    let previous: CheckedStep | null = null;
     for (const step of brew.steps) {
       const key = stepKey(brew.id, step.id);
       const begun = key in problem.started;
@@ -23,7 +23,7 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
         broken.push(`${key}: no start in whole seconds`);
         continue;
       }
-      const span: Span = {
+      const span: CheckedStep = {
         from,
         to: begun ? endOfStarted(problem, key, step) : from + step.duration,
         begun,
@@ -75,7 +75,7 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
 
 /** Started steps stand even where they overlap; only what is laid on top of them counts. */
 function overbooked(
-  spans: Span[],
+  spans: CheckedStep[],
   limitAt: (at: number) => number,
   now: number,
   what: string,

@@ -2,7 +2,7 @@
  * What a plan costs: waiting, lateness, cups of one order that come apart, and lags away from their ideal. The
  * formula is the open format's own.
  */
-import { endOfStarted } from './pinned';
+import { endOfStarted } from './started';
 import { APART_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
 import { stepKey, type Plan, type PlanProblem } from './problem';
 

@@ -14,6 +14,7 @@ export type Cut = {
   solve: (inSet: Uint8Array, set: Int32Array) => number;
 };
 
+// eslint-disable-next-line max-lines-per-function -- one graph in shared arrays; its parts are the functions within
 export function cutOf(nodes: number, arcs: number): Cut {
   const source = nodes;
   const sink = nodes + 1;

@@ -34,6 +34,7 @@ export type Draft = {
 };
 
 /** @param running starts that suit the brews that have begun, the rest aside, to build around */
+// eslint-disable-next-line max-lines-per-function -- one draft on one board; its parts are the functions within
 export function draftOf(t: Tables, random: () => number, running: Int32Array | null): Draft {
   const board = boardOf(t);
   const isOpen = (b: number) => t.next[b]! < t.first[b + 1]!;

@@ -8,20 +8,19 @@ export {
   grindOffsetFor,
   learntBed,
   tuningFor,
-  kettleFor,
   placeOf,
   kindOf,
 } from './bench';
 export type { Bench, BenchKettle, LearntBed, RecipeChange, Station, StationScale } from './bench';
 export { freeKettleFor, stillPours } from './kettles';
 export { startEvent, tapEvents } from './tap';
-export type { NewId, Said } from './tap';
+export type { NewId, TapFacts } from './tap';
 export { buildProblem } from './build';
 export type { BarProblem } from './build';
 export { roughFinish } from './rough';
 export { checkPlan } from './check';
 export { planCost } from './cost';
-export { NoValidPlan, solve, startSolving } from './solve';
+export { solve, startSolving } from './solve';
 export type { Solving, SolveOptions } from './solve';
 export { ImpossibleProblem, stepKey } from './problem';
 export type { Plan, PlanBrew, PlanProblem } from './problem';
@@ -45,5 +44,5 @@ export {
   urgePast,
   whatHelps,
 } from './quote';
-export type { Help, Link, Quote, Shift, Standing, Urging } from './quote';
+export type { Help, Link, Quote, OrderShift, Standing, Urging } from './quote';
 export { isFlameKeeper } from './flames';

@@ -22,7 +22,7 @@ export type Standing = {
 };
 
 /** An order that comes out at another time than it would: seconds later, negative for sooner. */
-export type Shift = { orderId: string; byS: number };
+export type OrderShift = { orderId: string; byS: number };
 
 export type Quote =
   | {
@@ -30,7 +30,7 @@ export type Quote =
       readyS: number;
       /** Between its first cup and its last, seconds. */
       apartS: number;
-      shifts: Shift[];
+      shifts: OrderShift[];
     }
   /** What no brewer here can make, or no plan can place. */
   | { ok: false; reason: string };
@@ -38,7 +38,7 @@ export type Quote =
 /** Moves that a question may take: about a fiftieth of a second for a dozen brews. */
 const MOVES = 24;
 /** And one that is to change the bar's turn, or that somebody waits for with a question: about a fifth of a second. */
-const MANY_MOVES = 240;
+const CAREFUL_MOVES = 240;
 /** A shift of less than this is not worth a word, seconds. */
 const WORTH_SAYING_S = 10;
 
@@ -137,7 +137,7 @@ export type Urging = {
   wantedS: number;
   /** Whether it then is out before the other (or after it). */
   kept: boolean;
-  shifts: Shift[];
+  shifts: OrderShift[];
 };
 
 const SOONER = [4, 8, 16] as const;
@@ -198,7 +198,7 @@ function tryUrging(
   });
   const nothing = { weight, wantedS, kept: false, shifts: [] };
   if (!urged.ok) return nothing;
-  const plan = solveWhole(problemOf(urged.standing), base, MANY_MOVES);
+  const plan = solveWhole(problemOf(urged.standing), base, CAREFUL_MOVES);
   return { weight, wantedS, kept: isKept(plan), shifts: shiftsBetween(base, plan) };
 }
 
@@ -302,7 +302,7 @@ function happen(
 }
 
 /** The orders that come out at another time, those that come out later first. */
-function shiftsBetween(base: Plan | null, plan: Plan): Shift[] {
+function shiftsBetween(base: Plan | null, plan: Plan): OrderShift[] {
   return Object.entries(base?.finish ?? {})
     .map(([orderId, at]) => ({ orderId, byS: (plan.finish[orderId] ?? at) - at }))
     .filter(({ byS }) => Math.abs(byS) >= WORTH_SAYING_S)

@@ -7,7 +7,7 @@ import { draftOf } from './draft';
 import { seededRandom } from './random';
 import type { Tables } from './tables';
 import { timingOf } from './timing';
-import { triesOf } from './tries';
+import { searchMoves } from './search-moves';
 
 export type Search = {
   /** Goes on for so many moves. */
@@ -34,6 +34,7 @@ const LONGER = 1.7;
  * @param before starts of the last plan by step number, NEVER where it has none
  * @param running starts that suit the brews that have begun, the rest aside, to build around
  */
+// eslint-disable-next-line max-lines-per-function -- one search over shared arrays; its parts are the functions within
 export function startSearch(
   t: Tables,
   seed: number,
@@ -50,7 +51,7 @@ export function startSearch(
   const firstStart = new Int32Array(t.steps);
   let currentCost = Infinity;
   let bestCost = Infinity;
-  const makeMove = triesOf(t, random, draft, current, next);
+  const makeMove = searchMoves(t, random, draft, current, next);
 
   const keepBest = (start: Int32Array, cost: number) => {
     if (cost >= bestCost - 1e-9) return;

@@ -25,6 +25,7 @@ export type Sequence = {
   heldAfter: Int32Array;
 };
 
+// eslint-disable-next-line max-lines-per-function -- one sequence in shared arrays; its parts are the functions within
 export function sequenceOf(t: Tables): Sequence {
   const hand = Int32Array.from(range(t.steps).filter((i) => t.attended[i] && i >= t.next[t.brewOf[i]!]!));
   const middle = new Int32Array(t.steps);

@@ -2,7 +2,7 @@
  * A planning problem as flat arrays, for a search that looks at it a million times: brews, steps and orders by number,
  * times in seconds from the problem's `now`.
  */
-import { endOfStarted } from './pinned';
+import { endOfStarted } from './started';
 import { ImpossibleProblem, stepKey, type PlanProblem } from './problem';
 
 /** No limit, or nothing planned: further off than any plan goes, seconds. */
@@ -61,6 +61,7 @@ export type Tables = {
  * @throws ImpossibleProblem where a brew that waits needs a tool that is not there, nobody is on the bar, or an order or
  * step is named that the problem does not have
  */
+// eslint-disable-next-line max-lines-per-function -- it fills one table column by column
 export function tablesOf(problem: PlanProblem): Tables {
   refuse(problem);
   const { now } = problem;

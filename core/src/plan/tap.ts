@@ -10,7 +10,7 @@ import { asKettle, grindOffsetFor, kettleFor, learntBed, tuningFor, type Bench }
 export type NewId = () => string;
 
 /** What is known beside the tap itself. */
-export type Said = {
+export type TapFacts = {
   /** What the scale read, where a person or a scale told it, grams. */
   readingG?: number;
   /** How many grams early the card said to stop. */
@@ -31,7 +31,7 @@ export function tapEvents(
   bench: Bench,
   atMs: number,
   newId: NewId,
-  { readingG, leadG, by, notOverMs }: Said = {},
+  { readingG, leadG, by, notOverMs }: TapFacts = {},
 ): BarEvent[] {
   if (item.asks === 'runs') return [];
   const { brewId, step } = item;

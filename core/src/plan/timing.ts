@@ -29,6 +29,7 @@ export type Timing = {
 };
 
 /** @param bentPerS what bending a running brew by a second is charged: the search's own price, or the open format's */
+// eslint-disable-next-line max-lines-per-function -- one timetable in shared arrays; its parts are the functions within
 export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
   const { read, before, after, floor, ceiling, helds, heldBefore, heldAfter } = sequenceOf(t);
   const pinned = Uint8Array.from(range(t.steps), (i) => Number(i < t.next[t.brewOf[i]!]!));

@@ -1,6 +1,6 @@
 /** From starts to a plan in the open format: who does what, what could not be kept, and what each brew waits for. */
 import { planCost } from './cost';
-import { endOfStarted } from './pinned';
+import { endOfStarted } from './started';
 import {
   PLAN_FORMAT,
   stepKey,
@@ -11,7 +11,7 @@ import {
   type WaitsFor,
 } from './problem';
 
-type Span = { key: string; brew: PlanBrew; index: number; start: number; end: number; begun: boolean };
+type PlannedStep = { key: string; brew: PlanBrew; index: number; start: number; end: number; begun: boolean };
 
 /** @param starts of every step, by `brew/step`, on the problem's own clock */
 export function writeUp(problem: PlanProblem, starts: Record<string, number>, bound: number): Plan {
@@ -20,7 +20,7 @@ export function writeUp(problem: PlanProblem, starts: Record<string, number>, bo
   return {
     format: PLAN_FORMAT,
     starts,
-    hands: handsOf(problem, spans),
+    hands: pairsOf(problem, spans),
     finish,
     cost,
     bound,
@@ -30,8 +30,8 @@ export function writeUp(problem: PlanProblem, starts: Record<string, number>, bo
   };
 }
 
-function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<string, Span> {
-  const spans = new Map<string, Span>();
+function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<string, PlannedStep> {
+  const spans = new Map<string, PlannedStep>();
   for (const brew of problem.brews)
     brew.steps.forEach((step, index) => {
       const key = stepKey(brew.id, step.id);
@@ -47,7 +47,7 @@ function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<stri
  * Which pair does each attended step: any that is free will do, so the one that did the step before in the same brew,
  * and not one that will be away. It is the last pairs that go away.
  */
-function handsOf(problem: PlanProblem, spans: Map<string, Span>): Record<string, number> {
+function pairsOf(problem: PlanProblem, spans: Map<string, PlannedStep>): Record<string, number> {
   const attended = [...spans.values()].filter(({ brew, index }) => brew.steps[index]!.attended);
   attended.sort((a, b) => a.start - b.start || Number(b.begun) - Number(a.begun));
   const freeFrom = Array<number>(problem.hands).fill(-Infinity);
@@ -71,7 +71,7 @@ function handsOf(problem: PlanProblem, spans: Map<string, Span>): Record<string,
   return hands;
 }
 
-function relaxedOf(problem: PlanProblem, spans: Map<string, Span>): Relaxed[] {
+function relaxedOf(problem: PlanProblem, spans: Map<string, PlannedStep>): Relaxed[] {
   const relaxed: Relaxed[] = [];
   for (const { key, brew, index, start, begun } of spans.values()) {
     if (begun) continue;
@@ -89,7 +89,7 @@ function relaxedOf(problem: PlanProblem, spans: Map<string, Span>): Relaxed[] {
 /** For every brew that does not start at once: the first thing in its course that has it wait, and what frees it. */
 function whyOf(
   problem: PlanProblem,
-  spans: Map<string, Span>,
+  spans: Map<string, PlannedStep>,
   finish: Record<string, number>,
 ): Record<string, WaitsFor> {
   const why: Record<string, WaitsFor> = {};
@@ -105,7 +105,7 @@ function whyOf(
   );
   const away = problem.away ?? [];
   /** What a step had to wait for until the moment that it starts; null where it could have been sooner. */
-  const waitOf = ({ brew, index, start }: Span): WaitsFor | null => {
+  const waitOf = ({ brew, index, start }: PlannedStep): WaitsFor | null => {
     const second = start - 1;
     for (const hold of brew.holds) {
       if (hold.from !== brew.steps[index]!.id) continue;
@@ -145,7 +145,7 @@ function whyOf(
 function partnerOf(
   problem: PlanProblem,
   brew: PlanBrew,
-  spans: Map<string, Span>,
+  spans: Map<string, PlannedStep>,
   finish: Record<string, number>,
   until: number,
 ): WaitsFor {

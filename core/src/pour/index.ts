@@ -14,5 +14,5 @@ export type { ScaleModel, ScaleNature } from './scale-model';
 export { addReading, emptyTrace, tracePoints, weightAt } from './trace';
 export type { TraceWriter, WeightPoint } from './trace';
 export { flowOf, restingWatch, watchPour } from './watch';
-export type { PourWatch, Seen } from './watch';
+export type { PourWatch, PourChange } from './watch';
 export { bytesToTrace, traceToBytes } from './trace-bytes';

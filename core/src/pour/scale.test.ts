@@ -17,13 +17,13 @@ import {
   watchPour,
   weightAt,
   type ScaleModel,
-  type Seen,
+  type PourChange,
   type WeightPoint,
 } from './index';
 
-type Poured = { seen: Seen[]; readings: WeightPoint[]; model: ScaleModel };
+type Poured = { seen: PourChange[]; readings: WeightPoint[]; model: ScaleModel };
 
-/** Pours to targets one after another, each asked for from its second on, as the desk would watch them. */
+/** Pours to targets one after another, each asked for from its second on, as the scale service would watch them. */
 function pour(
   pours: { fromS: number; targetG: number; flowGPerS: number }[],
   untilS: number,
@@ -33,7 +33,7 @@ function pour(
   const nature = { ...USUAL_NATURE, bed: { tauS: 20, headG: 40 }, keepsG: 30 };
   let model = tareScale(emptyScale(540));
   let watch = restingWatch();
-  const seen: Seen[] = [];
+  const seen: PourChange[] = [];
   const readings: WeightPoint[] = [];
   let at = 0;
   let begun = false;
@@ -70,8 +70,8 @@ test('over many hands: each pour is seen to begin and to end once, within 2 g of
       ['begun', 'ended', 'begun', 'ended', 'begun', 'ended'],
     ]);
     THREE.forEach(({ fromS, targetG }, index) => {
-      const begun = seen[index * 2] as Extract<Seen, { what: 'begun' }>;
-      const ended = seen[index * 2 + 1] as Extract<Seen, { what: 'ended' }>;
+      const begun = seen[index * 2] as Extract<PourChange, { what: 'begun' }>;
+      const ended = seen[index * 2 + 1] as Extract<PourChange, { what: 'ended' }>;
       expect(Math.abs(begun.atMs - fromS * 1000)).toBeLessThanOrEqual(900);
       expect(Math.abs(ended.readingG - targetG)).toBeLessThanOrEqual(2);
     });

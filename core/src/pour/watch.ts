@@ -40,7 +40,7 @@ export function flowOf(recent: readonly WeightPoint[]): number {
   return under > 0 ? (over / under) * 1000 : 0;
 }
 
-export type Seen =
+export type PourChange =
   | { what: 'nothing' }
   /** Water began to run. */
   | { what: 'begun'; atMs: number }
@@ -57,7 +57,7 @@ export function watchPour(
   reading: WeightPoint,
   targetG: number | null,
   begun: boolean,
-): { watch: PourWatch; flowGPerS: number; seen: Seen } {
+): { watch: PourWatch; flowGPerS: number; seen: PourChange } {
   const recent = [...watch.recent.filter(({ atMs }) => atMs > reading.atMs - KEPT_MS), reading];
   const flowGPerS = flowOf(recent);
   const runs = flowGPerS > RUNS_G_PER_S;

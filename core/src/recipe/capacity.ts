@@ -50,7 +50,7 @@ export function capacityOf(brewer: Brewer, load: Load, brewers: readonly Brewer[
   const split = fit.why === 'too little' ? null : equalBrews(brewer, load);
   const waysOut = [...others, ...(split ? [split] : [])];
   const sizes = brewers.filter(({ method }) => method === load.method).map((other) => sizesOf(other, load));
-  return { fit, words: inWords(brewer, load, fit), waysOut: waysOut.length > 0 ? waysOut : sizes };
+  return { fit, words: fitWords(brewer, load, fit), waysOut: waysOut.length > 0 ? waysOut : sizes };
 }
 
 /** What a brewer makes of the same recipe, about. */
@@ -76,7 +76,7 @@ function equalBrews(brewer: Brewer, load: Load): WayOut | null {
   return null;
 }
 
-function inWords(brewer: Brewer, load: Load, fit: Exclude<Fit, { fits: true }>): string {
+function fitWords(brewer: Brewer, load: Load, fit: Exclude<Fit, { fits: true }>): string {
   if (brewer.filledWhole)
     return `The ${brewer.name} is always filled whole, with ${round((brewer.minDoseG + brewer.maxDoseG) / 2, 1)} g: its basket sets the dose.`;
   switch (fit.why) {

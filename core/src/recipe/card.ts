@@ -18,7 +18,7 @@ import { METHODS } from './method';
 import { pourAmounts } from './pours';
 import { REFILL, beansBeforeRinsing, withRefill } from './prep';
 import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
-import { splitAtRim } from './rim';
+import { splitAtRim } from './split-pours';
 import { round } from './round';
 import { RATIO_RANGE, beveragePerDose, solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
 import { brewTemperature, temperatureNote, type RoastLevel } from './temperature';

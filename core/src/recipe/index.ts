@@ -7,7 +7,7 @@ export { ROAST_LEVELS } from './temperature';
 export type { RoastLevel } from './temperature';
 export { BREWERS, brewerById } from './brewer';
 export type { Brewer } from './brewer';
-export { brewerFor, capacityOf, fitsBrewer, wayOutInWords } from './capacity';
+export { capacityOf, fitsBrewer, wayOutInWords } from './capacity';
 export type { Capacity, WayOut } from './capacity';
 export { bandInWords, feelOfBand, calibrationFault, grindSetting } from './grind';
 export type { CalibrationPoint, Grinder } from './grind';

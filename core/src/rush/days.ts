@@ -8,7 +8,7 @@ import type { RecipeBook } from '../recipe';
 import { liveShift } from './shift';
 
 /** What is true of a recipe with a coffee, and what its record should show. */
-export type Truth = {
+export type TrueBrewing = {
   recipeId: string;
   coffee: string;
   /** Seconds of drawdown beyond the card's, one brew's spread, and what a step coarser takes off. */
@@ -28,7 +28,7 @@ export type DaysPlan = {
   /** What is asked for, drawn evenly; cup ids are given here. */
   menu: readonly Omit<CupAsk, 'cupId'>[];
   people: readonly string[];
-  truths: readonly Truth[];
+  truths: readonly TrueBrewing[];
   /** Steps coarser than the bench's own setting that a coffee was ground at on a day. */
   coarserOn: (coffee: string, day: number) => number;
   random: () => number;
@@ -91,7 +91,12 @@ export function liveDays(plan: DaysPlan): BarEvent[] {
   return events.sort((a, b) => a.atMs - b.atMs);
 }
 
-function drawdownOffS(truth: Truth | undefined, day: number, coarser: number, random: () => number): number {
+function drawdownOffS(
+  truth: TrueBrewing | undefined,
+  day: number,
+  coarser: number,
+  random: () => number,
+): number {
   const spreadS = truth?.spreadS ?? 5;
   const noiseS = spreadS * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   if (!truth) return noiseS;

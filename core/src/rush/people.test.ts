@@ -11,12 +11,12 @@ import {
   type Bench,
   type Plan,
 } from '../plan';
-import { BUSY_PEOPLE, seededRandom, workRush, type Manners } from './index';
+import { BUSY_PEOPLE, seededRandom, workRush, type PeopleModel } from './index';
 
-const EXACT: Manners = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 };
+const EXACT: PeopleModel = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 };
 
 /** Lives a rush in a world of its own, each order promised as it is quoted. */
-async function live(bench: Bench, manners: Manners, seed: number, orders = ORDERS) {
+async function live(bench: Bench, manners: PeopleModel, seed: number, orders = ORDERS) {
   let state: BarState = EMPTY_BAR;
   let plan: Plan | null = null;
   let nowMs = T0;

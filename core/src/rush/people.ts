@@ -17,7 +17,7 @@ export type World = {
   passUntil: (atMs: number) => Promise<void>;
 };
 
-export type Manners = {
+export type PeopleModel = {
   /** So late a step is begun, seconds: mostly, and now and then when something distracts. */
   lateS: number;
   distractedS: number;
@@ -29,7 +29,7 @@ export type Manners = {
   beds?: number;
 };
 
-export const BUSY_PEOPLE: Manners = { lateS: 3, distractedS: 25, distracted: 0.06, noise: 0.15 };
+export const BUSY_PEOPLE: PeopleModel = { lateS: 3, distractedS: 25, distracted: 0.06, noise: 0.15 };
 
 export type Setting = {
   bench: Bench;
@@ -38,7 +38,7 @@ export type Setting = {
   orders: OrderTaken[];
   random: () => number;
   newId: NewId;
-  manners: Manners;
+  manners: PeopleModel;
   /** Nobody works on after this, bar milliseconds. */
   untilMs: number;
 };

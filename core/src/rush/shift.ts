@@ -36,13 +36,13 @@ export type ShiftPlan = {
   cueOffS?: (item: AgendaItem) => number;
 };
 
-export type Shift = { events: BarEvent[]; state: BarState; plan: Plan | null };
+export type SimulatedShift = { events: BarEvent[]; state: BarState; plan: Plan | null };
 
 const planQuickly = (problem: PlanProblem, before: Plan | undefined): Plan =>
   solve(problem, { moves: 8, before });
 
 /** Lives through a shift and gives what would be in its log. @throws Error where the bar's own rules refuse an event of the shift. */
-export function liveShift(setUp: ShiftPlan): Shift {
+export function liveShift(setUp: ShiftPlan): SimulatedShift {
   const { bench, book, untilMs, newId, random, by, planner = planQuickly, cueOffS = () => 0 } = setUp;
   const events: BarEvent[] = [];
   const coming = [...setUp.orders];

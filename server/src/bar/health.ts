@@ -19,7 +19,7 @@ export type Health = {
   seq: number;
 };
 
-export type HealthDesk = {
+export type HealthService = {
   /** The store did not take a post, or took one. */
   refused: () => void;
   took: () => void;
@@ -41,7 +41,7 @@ export function openHealth(
   log: Pick<EventLog, 'seq' | 'damage'>,
   planning: Pick<Planning, 'healthy'>,
   space: Pick<SpaceWatch, 'look'>,
-): HealthDesk {
+): HealthService {
   let refusedMs = -Infinity;
   let triedMs = -Infinity;
   let writes = true;

@@ -5,7 +5,7 @@
 import { v7 as uuid } from 'uuid';
 import type { Bar, Coffee } from '@even-kettle/core/contract';
 import type { BarEvent, CupAsk, OrderTaken } from '@even-kettle/core/brew';
-import { liveDays, liveShift, seededRandom, type Shift } from '@even-kettle/core/rush';
+import { liveDays, liveShift, seededRandom, type SimulatedShift } from '@even-kettle/core/rush';
 import { PAPER_METHODS, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { FIRST_BAR } from '../bench';
@@ -206,7 +206,7 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
 }
 
 /** The shift up to a moment, as its log would hold it. */
-export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): Shift {
+export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedShift {
   const orders = TIMETABLE.map(([atMin, name, ...cups], line): OrderTaken => ({
     id: uuid(),
     type: 'order-taken',

@@ -33,17 +33,17 @@ export type BridgeHub = {
 
 export function openBridges(time: Time, realNow: () => number = () => performance.now()): BridgeHub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MESSAGE_MAX });
-  const places = new Map<string, Place>();
+  const places = new Map<string, BridgedDevice>();
   const bound = new Map<string, WebSocket>();
 
-  const place = (key: string): Place => {
+  const place = (key: string): BridgedDevice => {
     const known = places.get(key) ?? newPlace();
     places.set(key, known);
     return known;
   };
 
   sockets.on('connection', (socket: WebSocket) => {
-    let at: { key: string; place: Place; line: Line } | null = null;
+    let at: { key: string; place: BridgedDevice; line: Line } | null = null;
     let heardMs = realNow();
     let malformed = 0;
     let pings = 0;
@@ -129,7 +129,7 @@ function parsed(text: string) {
   }
 }
 
-type Place = ReturnType<typeof newPlace>;
+type BridgedDevice = ReturnType<typeof newPlace>;
 
 /** Where a bridge's line and the bar's device meet, whichever comes first. */
 function newPlace() {
@@ -167,21 +167,24 @@ function barTimeOf(time: Time, realNow: () => number) {
   };
 }
 
-type Ears<Reading> = { onReading: (reading: Reading) => void; onConnected: (connected: boolean) => void };
+type Listeners<Reading> = {
+  onReading: (reading: Reading) => void;
+  onConnected: (connected: boolean) => void;
+};
 
 /** What scale and kettle have in common: connected while a bridge speaks for them and says nothing else. */
 function bridged<Reading>(
-  place: Place,
+  place: BridgedDevice,
   time: Time,
   realNow: () => number,
   readingOf: (message: FromBridge, barMs: (ownMs: number) => number) => Reading | null,
 ) {
   let up = false;
-  let ears: Ears<Reading> | null = null;
+  let listeners: Listeners<Reading> | null = null;
   const turn = (connected: boolean) => {
     if (up === connected) return;
     up = connected;
-    ears?.onConnected(connected);
+    listeners?.onConnected(connected);
   };
   place.use((line) => {
     turn(line !== null);
@@ -193,24 +196,24 @@ function bridged<Reading>(
       const reading = readingOf(message, barMs);
       if (!reading) return;
       turn(true);
-      ears?.onReading(reading);
+      listeners?.onReading(reading);
     };
   });
   return {
     connected: () => up,
-    listen: (given: Ears<Reading>) => void (ears = given),
+    listen: (given: Listeners<Reading>) => void (listeners = given),
     close: () => place.use(null),
   };
 }
 
-const bridgedScale = (place: Place, time: Time, realNow: () => number): Scale => ({
+const bridgedScale = (place: BridgedDevice, time: Time, realNow: () => number): Scale => ({
   ...bridged(place, time, realNow, (message, barMs) =>
     message.type === 'reading' ? { atMs: barMs(message.tMs), massG: message.massG } : null,
   ),
   tare: () => place.say({ type: 'tare' }),
 });
 
-const bridgedKettle = (place: Place, time: Time, realNow: () => number): Kettle => ({
+const bridgedKettle = (place: BridgedDevice, time: Time, realNow: () => number): Kettle => ({
   ...bridged(place, time, realNow, (message, barMs) => {
     if (message.type !== 'state') return null;
     const { tMs, waterC, levelG, setC, heating } = message;

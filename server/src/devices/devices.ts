@@ -6,12 +6,12 @@ import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar, Devices, KettleOrder, KettleState, ScaleOrder } from '@even-kettle/core/contract';
 import type { AccessPolicy } from '../access/hosts';
 import { openBridges } from './bridge';
-import { openKettleDesk } from './kettle-desk';
-import { openScaleDesk, type DeskParts } from './scale-desk';
+import { openKettleService } from './kettle-service';
+import { openScaleService, type ScaleServiceParts } from './scale-service';
 import { simulatedKettle } from './simulated-kettle';
 import { simulatedScale } from './simulated-scale';
 
-export type DeviceHub = {
+export type DeviceServices = {
   /** The Bench has changed. */
   follow: (bar: Bar) => void;
   happened: (events: readonly BarEvent[]) => void;
@@ -23,17 +23,17 @@ export type DeviceHub = {
   close: () => void;
 };
 
-export type DeviceParts = Omit<DeskParts, 'bench'> & {
+export type DeviceParts = Omit<ScaleServiceParts, 'bench'> & {
   bar: () => Bar;
   showKettle: (kettle: KettleState) => void;
   random: () => number;
 };
 
-export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts): DeviceHub {
+export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts): DeviceServices {
   const { time } = parts;
   const bridges = openBridges(time);
-  const scales = openScaleDesk({ ...parts, bench: bar });
-  const kettles = openKettleDesk(time, parts.state, () => bar().tapC, showKettle);
+  const scales = openScaleService({ ...parts, bench: bar });
+  const kettles = openKettleService(time, parts.state, () => bar().tapC, showKettle);
   /** What speaks for each, so that only what has changed is taken away and placed anew. */
   const standing = new Map<string, string>();
 

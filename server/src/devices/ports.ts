@@ -11,7 +11,7 @@ export type Scale = {
   connected: () => boolean;
   tare: () => void;
   /** Readings in bar time, and changes of `connected`. */
-  listen: (ears: {
+  listen: (listeners: {
     onReading: (reading: WeightPoint) => void;
     onConnected: (connected: boolean) => void;
   }) => void;
@@ -30,7 +30,7 @@ export type Kettle = {
   connected: () => boolean;
   /** Heats to a temperature, degrees Celsius; null is off. */
   set: (setC: number | null) => void;
-  listen: (ears: {
+  listen: (listeners: {
     onReading: (reading: KettleReading) => void;
     onConnected: (connected: boolean) => void;
   }) => void;

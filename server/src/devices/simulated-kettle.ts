@@ -23,7 +23,7 @@ const MOST_C = 100;
 export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKettle {
   let model: KettleModel = { waterC: nature.roomC, levelG: 0, setC: null };
   let lastMs = time.nowMs();
-  let ears: Parameters<Kettle['listen']>[0] | null = null;
+  let listeners: Parameters<Kettle['listen']>[0] | null = null;
 
   const live = () => {
     const nowMs = time.nowMs();
@@ -33,7 +33,7 @@ export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKett
       model = stepKettle(model, stepMs / 1000, nature);
       lastMs += stepMs;
     }
-    ears?.onReading({
+    listeners?.onReading({
       atMs: nowMs,
       waterC: Math.round(model.waterC * 10) / 10,
       levelG: Math.round(model.levelG),
@@ -53,7 +53,7 @@ export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKett
     set: (setC) => change((was) => ({ ...was, setC: setC === null ? null : Math.min(MOST_C, setC) })),
     fill: (toG, atC) => change((was) => filled(was, toG, atC)),
     pour: (grams) => change((was) => emptiedBy(was, grams)),
-    listen: (given) => (ears = given),
+    listen: (given) => (listeners = given),
     close: () => clearInterval(timer),
   };
 }

@@ -52,7 +52,7 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
   let asked: PourAsked | null = null;
   let lostUntilMs = 0;
   let lost = false;
-  let ears: Parameters<Scale['listen']>[0] | null = null;
+  let listeners: Parameters<Scale['listen']>[0] | null = null;
 
   const wanted = () => {
     if (performance.now() < held.untilRealMs) return held.flowGPerS;
@@ -65,14 +65,14 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
     const gone = nowMs < lostUntilMs;
     if (gone !== lost) {
       lost = gone;
-      ears?.onConnected(!gone);
+      listeners?.onConnected(!gone);
     }
     while (lastMs + stepMs <= nowMs) {
       lastMs += stepMs;
       model = stepScale(model, stepMs / 1000, wanted(), nature, random);
       shownG = readingOf(model, nature, random);
       const reading: WeightPoint = { atMs: lastMs, massG: shownG };
-      if (!lost) ears?.onReading(reading);
+      if (!lost) listeners?.onReading(reading);
     }
   };
   const timer = setInterval(weigh, TICK_MS);
@@ -84,7 +84,7 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
       model = tareScale(model);
       shownG = 0;
     },
-    listen: (given) => (ears = given),
+    listen: (given) => (listeners = given),
     close: () => clearInterval(timer),
     load: (loadG, bed, pouredG) => {
       nature = { ...USUAL_NATURE, ...bed };

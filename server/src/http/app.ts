@@ -22,9 +22,9 @@ import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
 import type { Refused } from '../store/log';
 import { HttpProblem, answerErrors, invalid } from './problem';
-import { GAP_MAX } from './live';
+import { GAP_MAX } from './broadcaster';
 import { logRoutes } from './log-routes';
-import { openApiDocument } from './openapi';
+import { openapiDocument } from './openapi';
 
 export type HttpOptions = {
   /** Which names the server answers to, and which pages may ask it. */
@@ -121,9 +121,10 @@ const CONTENT_SECURITY_POLICY = {
   'frame-ancestors': ["'none'"],
 };
 
+// eslint-disable-next-line max-lines-per-function -- a list of routes
 function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): express.Router {
   const api = express.Router();
-  const openApi = openApiDocument(version);
+  const openApi = openapiDocument(version);
   api.use((_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
@@ -147,8 +148,8 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     }),
   );
   api.get('/live', async (request, response) => {
-    if (!bar.hub.hasRoomFor(request.ip ?? '')) throw TOO_MANY_STREAMS;
-    await bar.hub.join(request, response, resumeAfter(request, bar.log.seq()));
+    if (!bar.broadcaster.hasRoomFor(request.ip ?? '')) throw TOO_MANY_STREAMS;
+    await bar.broadcaster.join(request, response, resumeAfter(request, bar.log.seq()));
   });
   api.use('/files', express.text({ limit: '256kb', type: 'text/csv' }));
   // What is read in from a file goes to disk as it comes.

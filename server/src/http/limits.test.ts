@@ -3,7 +3,7 @@ import { get as getOf } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
 import { bar, brewed, http, newId, now, order, cup, post, textOf } from '../testing/bar';
-import { GAP_MAX } from './live';
+import { GAP_MAX } from './broadcaster';
 
 /** A request's answer, and for how long the thread was kept by one thing while it was worked on, milliseconds. */
 async function longestTurn<Answer>(
@@ -70,9 +70,9 @@ test('a page that has missed more than the stream gives is told to load the stat
 test('streams are as many as the server has room for', async () => {
   const { port } = http.address() as AddressInfo;
   const until = async (count: number) => {
-    for (let tries = 0; bar.hub.listeners() !== count && tries < 300; tries += 1)
+    for (let tries = 0; bar.broadcaster.listeners() !== count && tries < 300; tries += 1)
       await new Promise((resolve) => setTimeout(resolve, 10));
-    expect(bar.hub.listeners()).toBe(count);
+    expect(bar.broadcaster.listeners()).toBe(count);
   };
   const streams = Array.from({ length: 40 }, () =>
     getOf({ port, path: '/api/live', agent: false }).on('error', () => undefined),

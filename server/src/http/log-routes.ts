@@ -18,7 +18,7 @@ import { careCalendar } from '../files/calendar';
 import { FileFault, csvOf } from '../files/csv';
 import { readOrders, readRoasts, type ImportRow } from '../files/imports';
 import { logHead, logRow, traceRows } from '../files/tables';
-import { LARGEST, type Desk, type DeskRefusal } from '../imports/desk';
+import { LARGEST, type ImportResult, type ImportRefusal } from '../imports/import-service';
 import type { BarServer } from '../server';
 import { pausing } from '../store/pausing';
 import { HttpProblem, invalid } from './problem';
@@ -108,15 +108,15 @@ export function logRoutes(api: Router, bar: BarServer): void {
 
 /** Large files: sent as they are, then looked at and taken; each answer says how far it is. */
 function importRoutes(api: Router, { imports }: BarServer): void {
-  const answered = <Answer>(desk: Desk<Answer>): Answer => {
-    if (desk.ok) return desk.answer;
-    throw DESK_SAYS[desk.why];
+  const answered = <Answer>(result: ImportResult<Answer>): Answer => {
+    if (result.ok) return result.answer;
+    throw REFUSAL_SAYS[result.why];
   };
   api.get('/imports', async (_request, response) => void response.json(await imports.shown()));
   api.post('/imports', async (request, response) => {
     const { kind, name } = asked(importQuerySchema, request);
     if (!request.is(TYPE_OF[kind])) throw notDeclared(TYPE_OF[kind]);
-    if (Number(request.get('Content-Length') ?? 0) > LARGEST) throw DESK_SAYS['too-large'];
+    if (Number(request.get('Content-Length') ?? 0) > LARGEST) throw REFUSAL_SAYS['too-large'];
     response.status(202).json(answered(await imports.receive(kind, name, request)));
   });
   api.post('/imports/:id/take', async (request, response) => {
@@ -131,7 +131,7 @@ function importRoutes(api: Router, { imports }: BarServer): void {
 
 const TYPE_OF: Record<ImportKind, string> = { log: 'text/csv', archive: 'application/json' };
 
-const DESK_SAYS: Record<DeskRefusal, HttpProblem> = {
+const REFUSAL_SAYS: Record<ImportRefusal, HttpProblem> = {
   busy: new HttpProblem(409, 'busy', 'Another file is being read in', 'Wait until it is done, or stop it.'),
   'too-large': new HttpProblem(
     413,

@@ -3,7 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../store/database';
 import { FileFault } from '../files/csv';
 import { Stopped, doWork } from './work';
-import type { FromWorker, ToWorker } from './desk';
+import type { FromWorker, ToWorker } from './import-service';
 
 const { work, databaseFile, nowMs, stop } = workerData as ToWorker;
 const stopFlag = new Int32Array(stop);

@@ -8,7 +8,7 @@ import type { ImportFound, ImportKind } from '@even-kettle/core/contract';
 import { readBar } from '../bench';
 import { FileFault } from '../files/csv';
 import { lookAtArchive, takeArchive } from '../files/archive';
-import { LOG_NEEDS, readerOfRows, type RowRead } from '../files/elsewhere';
+import { LOG_NEEDS, readerOfRows, type RowRead } from '../files/foreign-log';
 import { happenedAt, nothingFound } from '../files/found';
 import { rowsOfFile } from '../files/streams';
 import { openRecipes } from '../store/recipes';

@@ -8,7 +8,7 @@ import { LEARN_FROM, tenth, type Sources } from './sources';
 const durationsOf = async ({ records }: Sources) =>
   learnDurations((await records.latest(LEARN_FROM)).flatMap(stepsOf));
 
-export async function handsOf(sources: Sources): Promise<HandsLearnt> {
+export async function learntHands(sources: Sources): Promise<HandsLearnt> {
   const durations = await durationsOf(sources);
   const stepsBy = (id: string | null) =>
     [...HANDS_OWN].flatMap((kind) => {

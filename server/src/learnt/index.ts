@@ -15,7 +15,7 @@ import type { Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
-import { handsOf, paceOf } from './hands';
+import { learntHands, paceOf } from './hands';
 import { promiseShareOf } from './promise';
 import { houseOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
@@ -41,7 +41,7 @@ export const openLearning = (sources: Sources): Learning => ({
   brew: (brewId) => brewPageOf(brewId, sources),
   day: (fromMs, toMs) => dayPageOf(fromMs, toMs, sources),
   house: () => houseOf(sources),
-  hands: () => handsOf(sources),
+  hands: () => learntHands(sources),
   pace: (by) => paceOf(by, sources),
   beds: () => bedsOf(sources),
   promiseShare: () => promiseShareOf(sources),

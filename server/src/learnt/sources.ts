@@ -4,12 +4,12 @@
 import type { BarState, ThingEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
-import type { RecordShelf } from '../store/records';
-import type { TraceShelf } from '../store/traces';
+import type { RecordRepository } from '../store/records';
+import type { TraceRepository } from '../store/traces';
 
 export type Sources = {
-  records: RecordShelf;
-  traces: TraceShelf;
+  records: RecordRepository;
+  traces: TraceRepository;
   state: () => BarState;
   bar: () => Bar;
   /** The latest version of a recipe. */

@@ -52,6 +52,7 @@ const QUIET_MS = 1500;
 const STILL_MS = 300;
 const QUIET_LOOKS = 4;
 
+// eslint-disable-next-line max-lines-per-function -- the plan that stands is shared by its short functions
 export function startPlanning(
   sources: Sources,
   solver: Solver,

@@ -85,6 +85,7 @@ export type LogOptions = {
 };
 
 /** Reads the log and makes the state. Events that the rules refuse are passed over and told to `warn`; they cannot stop the bar. */
+// eslint-disable-next-line max-lines-per-function -- the log that is open is shared by its short functions
 export async function openLog(
   source: DataSource,
   book: RecipeBook,

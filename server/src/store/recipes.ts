@@ -12,7 +12,7 @@ import {
   type Recipe,
   type RecipeBook,
 } from '@even-kettle/core/recipe';
-import { oneLane } from './lane';
+import { serialQueue } from './serial-queue';
 import { RecipeVersionRow } from './rows';
 import { inTransaction } from './transaction';
 
@@ -24,7 +24,7 @@ export type Saved =
   | { ok: false; why: 'not-valid'; faults: Fault[] }
   | { ok: false; why: 'conflict' | 'full'; reason: string };
 
-export type RecipeShelf = {
+export type RecipeRepository = {
   book: RecipeBook;
   /** Every version that was saved here. */
   saved: () => readonly Recipe[];
@@ -39,8 +39,11 @@ export type RecipeShelf = {
 };
 
 /** Reads what was saved. A row that is no recipe any more is passed over and told to `warn`. */
-export async function openRecipes(source: DataSource, warn: (message: string) => void): Promise<RecipeShelf> {
-  const lane = oneLane();
+export async function openRecipes(
+  source: DataSource,
+  warn: (message: string) => void,
+): Promise<RecipeRepository> {
+  const lane = serialQueue();
   const saved: Recipe[] = [];
   let find = bookOf(SCHOOLS);
   const reload = async () => {

@@ -22,7 +22,7 @@ export type RunPoint = {
   people: string;
 };
 
-export type RecordShelf = {
+export type RecordRepository = {
   page: (query: LogQuery) => Promise<LogPage>;
   one: (brewId: string) => Promise<BrewRecord | null>;
   /** The latest served brews of a recipe with a coffee whose time is known, oldest first. */
@@ -59,11 +59,12 @@ export function readRecord(body: string): BrewRecord | null {
  * @param hidden an import whose brews do not count: it is not all there yet, or no more
  * @param onDamaged hears of rows that cannot be read; they are left out
  */
+// eslint-disable-next-line max-lines-per-function -- one repository of prepared queries
 export function openRecords(
   source: DataSource,
   hidden: () => string | null = () => null,
   onDamaged: () => void = () => undefined,
-): RecordShelf {
+): RecordRepository {
   // Narrow these with `andWhere`: what is hidden stays so.
   const rows = () => {
     const query = source.manager.createQueryBuilder(BrewRecordRow, 'record');

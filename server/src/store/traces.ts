@@ -14,7 +14,7 @@ import {
 import { BrewTraceRow } from './rows';
 import { inTransaction } from './transaction';
 
-export type TraceShelf = {
+export type TraceRepository = {
   add: (brewId: string, reading: WeightPoint) => void;
   /** What is kept of a brew; null where it never stood on a scale. */
   read: (brewId: string) => Promise<WeightPoint[] | null>;
@@ -28,7 +28,7 @@ const HELD = 40;
 export function openTraces(
   source: DataSource,
   warn: (detail: unknown, message: string) => void = () => undefined,
-): TraceShelf {
+): TraceRepository {
   const held = new Map<string, TraceWriter>();
   const changed = new Set<string>();
 

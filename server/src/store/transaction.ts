@@ -5,7 +5,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type BetterSqlite3 from 'better-sqlite3';
 import type { DataSource, EntityManager } from 'typeorm';
-import { oneLane, type Lane } from './lane';
+import { serialQueue, type SerialQueue } from './serial-queue';
 
 /** How long a write waits for another process or thread that holds the file, milliseconds. */
 const BUSY_MS = 10_000;
@@ -30,7 +30,7 @@ const SAID = {
 } as const;
 
 type Store = {
-  lane: Lane;
+  lane: SerialQueue;
   /** Set once the connection is not what we believe; nothing is written then. */
   unclean: StoreFailed | null;
   onUnclean: (error: StoreFailed) => void;
@@ -38,7 +38,7 @@ type Store = {
 const stores = new WeakMap<DataSource, Store>();
 
 function storeOf(source: DataSource): Store {
-  const known = stores.get(source) ?? { lane: oneLane(), unclean: null, onUnclean: () => undefined };
+  const known = stores.get(source) ?? { lane: serialQueue(), unclean: null, onUnclean: () => undefined };
   stores.set(source, known);
   return known;
 }

@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the brew', async () => (await import('../../places/log/log-pages')).BrewPage);
+export default lazyPlace('the brew', async () => (await import('../../places/log/log-pages')).BrewPage);

@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the day', async () => (await import('../../places/log/log-pages')).DayPage);
+export default lazyPlace('the day', async () => (await import('../../places/log/log-pages')).DayPage);

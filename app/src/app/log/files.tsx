@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the files', async () => (await import('../../places/log/log-pages')).FilesPage);
+export default lazyPlace('the files', async () => (await import('../../places/log/log-pages')).FilesPage);

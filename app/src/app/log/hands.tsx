@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the hands', async () => (await import('../../places/log/log-pages')).HandsPage);
+export default lazyPlace('the hands', async () => (await import('../../places/log/log-pages')).HandsPage);

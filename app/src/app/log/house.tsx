@@ -1,6 +1,6 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later(
+export default lazyPlace(
   'what is in the house',
   async () => (await import('../../places/log/log-pages')).HousePage,
 );

@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the log', async () => (await import('../../places/log/log-pages')).LogPlace);
+export default lazyPlace('the log', async () => (await import('../../places/log/log-pages')).LogPlace);

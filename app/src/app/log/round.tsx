@@ -1,3 +1,6 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the sample round', async () => (await import('../../places/log/log-pages')).RoundPage);
+export default lazyPlace(
+  'the sample round',
+  async () => (await import('../../places/log/log-pages')).RoundPage,
+);

@@ -1,3 +1,3 @@
-import { later } from '../../ui/later';
+import { lazyPlace } from '../../ui/lazy-place';
 
-export default later('the run', async () => (await import('../../places/log/log-pages')).RunPage);
+export default lazyPlace('the run', async () => (await import('../../places/log/log-pages')).RunPage);

@@ -1,3 +1,3 @@
-import { ImportRecipes } from '../../places/recipes/later';
+import { ImportRecipes } from '../../places/recipes/places';
 
 export default ImportRecipes;

@@ -1,4 +1,4 @@
-import { RecipesPlace } from '../../places/recipes/later';
+import { RecipesPlace } from '../../places/recipes/places';
 
 export default function Recipes() {
   return <RecipesPlace chosenId={null} />;

@@ -6,7 +6,7 @@ import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { forHands, pairOf } from '@even-kettle/core/plan';
-import { Calm, newId, useAgenda, useBar, useHere, useNow } from '../../bar/bar-context';
+import { Deferred, newId, useAgenda, useBar, useHere, useNow } from '../../client/bar-context';
 import { setDevice, useDevice } from '../../device/settings';
 import { HandsChoice } from '../hands-choice';
 import { useShortcuts } from '../../device/shortcuts';
@@ -30,6 +30,7 @@ const NEXT_SHOWN = 4;
 const ROOMY = 1180;
 const ROOMY_HEIGHT = 740;
 
+// eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
 export function BarPlace() {
   const { status, state, bar, plan } = useBar();
   const { store, clock } = useHere();
@@ -116,19 +117,19 @@ export function BarPlace() {
     </Row>
   ) : null;
   const stations = (columns: number) => (
-    <Calm>
+    <Deferred>
       <Stations columns={columns} stations={bar.stations} atHand={current?.brewId ?? null} onTake={onTake} />
-    </Calm>
+    </Deferred>
   );
   const rail = (
-    <Calm>
+    <Deferred>
       <Rail minutes={width >= WIDE ? 16 : 10} />
-    </Calm>
+    </Deferred>
   );
   const orders = (
-    <Calm>
+    <Deferred>
       <OrderList compact />
-    </Calm>
+    </Deferred>
   );
 
   if (width < WIDE) {

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
 import { brewerById, fitsBrewer } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere } from '../../bar/bar-context';
+import { newId, useBar, useHere } from '../../client/bar-context';
 import { Dose } from './dose';
 import { OtherCup } from './other-cup';
 import { Card, Row, Tap } from '../../ui/parts';
@@ -44,9 +44,9 @@ export function BrewActions({ brew }: { brew: BrewState }) {
   );
 }
 
-type Place = { stationId: string; stationName: string; brewerId: string };
+type StationRef = { stationId: string; stationName: string; brewerId: string };
 
-function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: Place) => void }) {
+function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef) => void }) {
   const { bar, state } = useBar();
   const [to, setTo] = useState('');
   const free = (bar?.stations ?? []).filter(

@@ -12,9 +12,9 @@ import {
   type StepTime,
 } from '@even-kettle/core/brew';
 import { G_PER_OZ, inWords, showClock, showMass } from '@even-kettle/core/units';
-import { newId, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { newId, useHere, useNow, useUnits } from '../../client/bar-context';
 import { Field } from '../../ui/field';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { readTyped } from '../../ui/typed';
@@ -69,7 +69,7 @@ type RowProps = {
 };
 
 function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   const { store, clock } = useHere();
   const { step, status, startMs, endMs } = time;
@@ -102,7 +102,7 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
       `Left out ${step.name}`,
     );
   return (
-    <View style={{ borderTopWidth: 1, borderColor: look.rim, opacity: status === 'skipped' ? 0.5 : 1 }}>
+    <View style={{ borderTopWidth: 1, borderColor: theme.rim, opacity: status === 'skipped' ? 0.5 : 1 }}>
       <Row style={{ minHeight: 50 }}>
         <View style={{ flex: 1 }}>
           <Text bold={status === 'running'} numberOfLines={1}>

@@ -3,7 +3,7 @@
  */
 import { useState } from 'react';
 import type { BarEvent, BrewState } from '@even-kettle/core/brew';
-import { newId, useHere, useUnits } from '../../bar/bar-context';
+import { newId, useHere, useUnits } from '../../client/bar-context';
 import { Form } from '../../ui/by-keys';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';

@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { badgeOf, guestsOf } from '@even-kettle/core/brew';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showMass, type Units } from '@even-kettle/core/units';
-import { useBar, useUnits } from '../../bar/bar-context';
+import { useBar, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
 import { Row } from '../../ui/parts';
 import { Text } from '../../ui/text';

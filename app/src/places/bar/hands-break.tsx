@@ -2,8 +2,8 @@
  * A break: one pair of hands is away for some minutes, and the plan knows.
  */
 import { useState } from 'react';
-import { newId, useBar, useHere, useNow } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { newId, useBar, useHere, useNow } from '../../client/bar-context';
+import { clockTime } from '../../words/hands-words';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 

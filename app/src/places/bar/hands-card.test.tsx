@@ -4,8 +4,8 @@ import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { agenda, buildProblem, solve } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { BarContext, type BarHere } from '../../bar/bar-context';
-import { openDeviceBoard } from '../../bar/device-board';
+import { BarContext, type BarHere } from '../../client/bar-context';
+import { openDeviceReadings } from '../../client/device-board';
 import { TEST_BAR } from '../../testing/bar';
 import { T0, at, book, done, firstWater, prep, started, taken } from '../../testing/cone';
 import { HandsCard } from './hands-card';
@@ -35,7 +35,7 @@ function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   };
   const here = {
     store,
-    devices: openDeviceBoard(),
+    devices: openDeviceReadings(),
     clock: { nowMs: () => at(seconds), rate: () => 1 },
   } as unknown as BarHere;
   const item = agenda(state, bar, book, plan, at(seconds))[0]!;

@@ -6,14 +6,14 @@ import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useScale, useUnits } from '../../bar/bar-context';
-import { useHabit } from '../../bar/use-habit';
-import { groundFor } from '../../bar/grind-words';
-import { askedOf, cupInWords } from '../../bar/words';
+import { newId, useBar, useHere, useScale, useUnits } from '../../client/bar-context';
+import { useHabit } from '../../device/use-habit';
+import { groundFor } from '../../words/grind-words';
+import { handsWords, cupInWords } from '../../words/hands-words';
 import { useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
@@ -45,8 +45,9 @@ const ABOVE_H = 252;
 const SHORT_H = 560;
 const BESIDE_W = 220;
 
+// eslint-disable-next-line max-lines-per-function -- the arrangement of one card
 export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   // On its side, or enlarged, a screen is too low for the button below what it is for.
   const short = useWindowDimensions().height < SHORT_H;
@@ -56,7 +57,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   // One kettle needs no name.
   const kettle = bar && bar.kettles.length > 1 ? item.kettle?.name : undefined;
   const ground = bar ? groundFor(item, bar, state) : null;
-  const asked = askedOf(item, units, ground, kettle ?? null);
+  const asked = handsWords(item, units, ground, kettle ?? null);
   // After a purge nobody knows what came out: it is weighed again before it is loaded, and the recipe follows.
   const asksDose = item.step.kind === 'load' && item.brew !== null && ground !== null && ground.more !== null;
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
@@ -114,14 +115,14 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
     <View
       testID="hands-card"
       style={{
-        backgroundColor: look.surface,
-        borderColor: look.rim,
+        backgroundColor: theme.surface,
+        borderColor: theme.rim,
         borderWidth: 1,
         borderRadius: RADIUS,
         overflow: 'hidden',
       }}
     >
-      <View style={{ height: 6, backgroundColor: hot ? look.flame : look.cool }} />
+      <View style={{ height: 6, backgroundColor: hot ? theme.flame : theme.cool }} />
       <View style={{ padding: 14, paddingTop: 6, gap: 4 }}>
         <Head
           badge={item.order.badge}

@@ -4,15 +4,15 @@
  */
 import { useEffect, useRef } from 'react';
 import { Pressable } from 'react-native';
-import { useHere } from '../../bar/bar-context';
-import { useLook } from '../../ui/look';
+import { useHere } from '../../client/bar-context';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
 
 const AGAIN_MS = 250;
 
 export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGPerS: number }) {
-  const look = useLook();
+  const theme = useTheme();
   const { api } = useHere();
   const timer = useRef<ReturnType<typeof setInterval> | null>(null);
   const say = (flow: number) =>
@@ -46,13 +46,13 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
         marginTop: 6,
         borderRadius: RADIUS,
         borderWidth: 2,
-        borderColor: look.cool,
-        backgroundColor: pressed ? look.coolPale : 'transparent',
+        borderColor: theme.cool,
+        backgroundColor: pressed ? theme.coolPale : 'transparent',
         alignItems: 'center',
         justifyContent: 'center',
       })}
     >
-      <Text size="title" color={look.cool}>
+      <Text size="title" color={theme.cool}>
         Hold to pour
       </Text>
     </Pressable>

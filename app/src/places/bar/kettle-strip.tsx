@@ -4,14 +4,14 @@
 import { View } from 'react-native';
 import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
 import { heatingTimeS } from '@even-kettle/core/water';
-import { useBar, useKettles, useUnits } from '../../bar/bar-context';
-import { useLook } from '../../ui/look';
+import { useBar, useKettles, useUnits } from '../../client/bar-context';
+import { useTheme } from '../../ui/use-theme';
 import { Row } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 
 export function KettleStrip() {
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   const { bar } = useBar();
   const kettles = useKettles();
@@ -22,9 +22,9 @@ export function KettleStrip() {
       aria-label="Kettles"
       style={{
         borderWidth: 1,
-        borderColor: look.rim,
+        borderColor: theme.rim,
         borderRadius: RADIUS,
-        backgroundColor: look.surface,
+        backgroundColor: theme.surface,
         paddingHorizontal: 12,
         paddingVertical: 6,
       }}

@@ -3,7 +3,7 @@
  */
 import { memo, useEffect, useRef } from 'react';
 import { Pressable } from 'react-native';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
 
@@ -16,7 +16,7 @@ const IN_ITS_PLACE_MS = 100;
 type MainButtonProps = { label: string; hot: boolean; onPress: () => void };
 
 export const MainButton = memo(function MainButton({ label, hot, onPress }: MainButtonProps) {
-  const look = useLook();
+  const theme = useTheme();
   const shownMs = useRef(0);
   const meantForAnother = useRef(false);
   useEffect(() => {
@@ -46,12 +46,12 @@ export const MainButton = memo(function MainButton({ label, hot, onPress }: Main
         alignItems: 'center',
         justifyContent: 'center',
         borderWidth: 2,
-        borderColor: hot ? look.flame : look.ink,
-        backgroundColor: hot ? look.flame : pressed ? look.coolPale : 'transparent',
+        borderColor: hot ? theme.flame : theme.ink,
+        backgroundColor: hot ? theme.flame : pressed ? theme.coolPale : 'transparent',
         opacity: pressed && hot ? 0.85 : 1,
       })}
     >
-      <Text size="verb" color={hot ? look.onFlame : look.ink}>
+      <Text size="verb" color={hot ? theme.onFlame : theme.ink}>
         {label}
       </Text>
     </Pressable>

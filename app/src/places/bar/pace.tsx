@@ -6,7 +6,7 @@ import { anchorMs, bedShowsMs, paceOf } from '@even-kettle/core/brew';
 import type { ScaleState } from '@even-kettle/core/contract';
 import { SOON_MS, latenessOf, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Row } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
@@ -57,7 +57,7 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
 
 /** The track: pale up to where it should be, filled to where it is; a mark of ink where it should be now. */
 function PaceBar({ share, readShare }: { share: number; readShare: number | null }) {
-  const look = useLook();
+  const theme = useTheme();
   const percent = (value: number) => `${Math.min(1, value) * 100}%` as const;
   return (
     <View
@@ -66,13 +66,13 @@ function PaceBar({ share, readShare }: { share: number; readShare: number | null
       aria-valuenow={Math.round(Math.min(1, share) * 100)}
       aria-valuemin={0}
       aria-valuemax={100}
-      style={{ height: 26, borderRadius: 3, backgroundColor: look.coolPale, overflow: 'hidden' }}
+      style={{ height: 26, borderRadius: 3, backgroundColor: theme.coolPale, overflow: 'hidden' }}
     >
       <View
         style={{
           width: percent(readShare ?? share),
           height: '100%',
-          backgroundColor: look.cool,
+          backgroundColor: theme.cool,
         }}
       />
       {readShare !== null ? (
@@ -84,7 +84,7 @@ function PaceBar({ share, readShare }: { share: number; readShare: number | null
             bottom: 0,
             width: 4,
             marginLeft: -2,
-            backgroundColor: look.ink,
+            backgroundColor: theme.ink,
           }}
         />
       ) : null}
@@ -146,11 +146,11 @@ const within = (share: number): number => Math.min(1, Math.max(0, share));
 
 /** Late is the flame and a notch, never another red. */
 function Late({ lateMs }: { lateMs: number }) {
-  const look = useLook();
+  const theme = useTheme();
   const notch = { clipPath: 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)' } as ViewStyle;
   return (
-    <View style={[{ backgroundColor: look.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
-      <Text bold color={look.onFlame}>
+    <View style={[{ backgroundColor: theme.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
+      <Text bold color={theme.onFlame}>
         {showClock(lateMs / 1000)} late
       </Text>
     </View>
@@ -159,7 +159,7 @@ function Late({ lateMs }: { lateMs: number }) {
 
 /** The wait until a step is due; while a bed drains, also how long it stays covered. */
 export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
-  const look = useLook();
+  const theme = useTheme();
   const leftMs = Math.max(0, item.dueMs - nowMs);
   const soon = leftMs <= SOON_MS;
   const showsMs = item.brew && item.step.kind === 'pour' ? bedShowsMs(item.brew, nowMs) : null;
@@ -167,7 +167,7 @@ export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
   return (
     <View
       style={{
-        backgroundColor: soon ? look.soon : look.coolPale,
+        backgroundColor: soon ? theme.soon : theme.coolPale,
         borderRadius: RADIUS,
         paddingHorizontal: 12,
         paddingVertical: 7,

@@ -1,15 +1,15 @@
 /** The hands card in plain text, for when it cannot be drawn: what to do, how much, and its button. */
 import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, type Units } from '@even-kettle/core/units';
-import { newId, useBar, useHere } from '../../bar/bar-context';
-import { askedOf } from '../../bar/words';
+import { newId, useBar, useHere } from '../../client/bar-context';
+import { handsWords } from '../../words/hands-words';
 import { Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 
 export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
   const { store, clock } = useHere();
   const { bar } = useBar();
-  const asked = askedOf(item, units);
+  const asked = handsWords(item, units);
   return (
     <>
       <Text size="verb">

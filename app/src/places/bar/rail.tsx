@@ -8,10 +8,10 @@ import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'rea
 import { View } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import { badgeOf } from '@even-kettle/core/brew';
-import { useBar, useHere, useNow } from '../../bar/bar-context';
+import { useBar, useHere, useNow } from '../../client/bar-context';
 import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { Shifts } from '../orders/quote-line';
@@ -35,7 +35,7 @@ const DASHES: Record<string, string | undefined> = { dashed: '5 3', dotted: '1.5
 export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) {
   const { state, bar, book, plan } = useBar();
   const { clock } = useHere();
-  const look = useLook();
+  const theme = useTheme();
   const [width, setWidth] = useState(0);
   const [minutes, setMinutes] = useState(usual);
   const workedOutMs = useNow(LANES_MS, 700);
@@ -99,7 +99,7 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
               height: LANE_H,
               alignItems: 'center',
               borderTopWidth: row === 0 ? 0 : 1,
-              borderColor: look.rim,
+              borderColor: theme.rim,
             }}
           >
             <Text size="small" numberOfLines={1} style={{ width: NAME_W }}>
@@ -127,7 +127,7 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
             height: lanes.length * LANE_H,
             borderLeftWidth: 1.5,
             borderStyle: 'dashed',
-            borderColor: look.ink2,
+            borderColor: theme.ink2,
           }}
         />
         <Minutes minutes={minutes} pxPerS={pxPerS} />
@@ -196,7 +196,7 @@ type LaneDrawingProps = {
 };
 
 function LaneDrawing({ lane, zeroMs, pxPerS, seconds, onDrop }: LaneDrawingProps) {
-  const look = useLook();
+  const theme = useTheme();
   const { clock } = useHere();
   const endS = seconds + SPARE_S + LANES_MS / 1000;
   const xAt = (atMs: number) => ((atMs - zeroMs) / 1000 + PAST_S) * pxPerS;
@@ -218,8 +218,8 @@ function LaneDrawing({ lane, zeroMs, pxPerS, seconds, onDrop }: LaneDrawingProps
   return (
     <View style={{ width, height: LANE_H }}>
       <Svg width={width} height={LANE_H} aria-hidden>
-        <Path d={bars(true)} fill={look.ink} />
-        <Path d={bars(false)} fill={look.cool} />
+        <Path d={bars(true)} fill={theme.ink} />
+        <Path d={bars(false)} fill={theme.cool} />
         {lane.stretches.map(({ key, badge, spans }) => {
           const { stroke } = badgeOf(badge);
           const [x1, x2] = [xAt(spans[0]!.fromMs), xAt(spans.at(-1)!.toMs) - 2];
@@ -231,7 +231,7 @@ function LaneDrawing({ lane, zeroMs, pxPerS, seconds, onDrop }: LaneDrawingProps
               x2={x2}
               y1={y}
               y2={y}
-              stroke={look.ink2}
+              stroke={theme.ink2}
               strokeWidth={stroke === 'double' ? 0.9 : 1.4}
               {...(dash ? { strokeDasharray: dash } : {})}
             />

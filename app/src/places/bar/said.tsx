@@ -16,11 +16,11 @@ import {
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { newId, useHere, useUnits } from '../../bar/bar-context';
-import { outcomeWords } from '../../bar/outcome-words';
+import { newId, useHere, useUnits } from '../../client/bar-context';
+import { outcomeWords } from '../../words/outcome-words';
 import { setDevice, useDevice } from '../../device/settings';
 import { dayOfMs } from '../../ui/days';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
@@ -153,7 +153,7 @@ function Strip({
   action?: React.ReactNode;
   testID?: string;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View
       role="note"
@@ -161,8 +161,8 @@ function Strip({
       testID={testID}
       style={{
         borderLeftWidth: 4,
-        borderColor: look.ink,
-        backgroundColor: look.bg,
+        borderColor: theme.ink,
+        backgroundColor: theme.bg,
         borderRadius: 3,
         paddingLeft: 10,
         flexDirection: 'row',
@@ -181,7 +181,7 @@ function Strip({
 
 /** The tare, and the rinse water, by name: each to be ticked off, none of them in the way. */
 export function Checklist({ item }: { item: AgendaItem }) {
-  const look = useLook();
+  const theme = useTheme();
   const [done, setDone] = useState<{ key: string; ticked: string[] }>({ key: item.key, ticked: [] });
   const ticked = done.key === item.key ? done.ticked : [];
   const parts = checklistOf(item);
@@ -208,8 +208,8 @@ export function Checklist({ item }: { item: AgendaItem }) {
               borderRadius: RADIUS,
               borderWidth: 1,
               borderStyle: on ? 'solid' : 'dashed',
-              borderColor: on ? look.ink : look.ink2,
-              backgroundColor: on ? look.coolPale : 'transparent',
+              borderColor: on ? theme.ink : theme.ink2,
+              backgroundColor: on ? theme.coolPale : 'transparent',
               alignItems: 'center',
               justifyContent: 'center',
               paddingHorizontal: 4,

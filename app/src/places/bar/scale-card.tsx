@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { ScaleOrder } from '@even-kettle/core/contract';
 import type { Station } from '@even-kettle/core/plan';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { useHere, useScale, useUnits } from '../../bar/bar-context';
+import { useHere, useScale, useUnits } from '../../client/bar-context';
 import { Card, Choice, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 

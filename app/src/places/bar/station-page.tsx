@@ -15,8 +15,8 @@ import {
 } from '@even-kettle/core/brew';
 import { METHODS, brewerById } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useNow, useScale, useUnits } from '../../bar/bar-context';
-import { cupInWords } from '../../bar/words';
+import { useBar, useNow, useScale, useUnits } from '../../client/bar-context';
+import { cupInWords } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { Card, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';

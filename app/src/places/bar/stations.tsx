@@ -14,15 +14,15 @@ import {
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useNow } from '../../bar/bar-context';
-import { capital } from '../../bar/words';
+import { newId, useBar, useHere, useNow } from '../../client/bar-context';
+import { capital } from '../../words/hands-words';
 import { useDevice } from '../../device/settings';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
-import { Turning } from '../../ui/turning';
+import { Ticking } from '../../client/ticking';
 import { Vessel } from '../../vessels/vessel';
 
 type Props = {
@@ -79,12 +79,12 @@ type BusyProps = {
 };
 
 const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake }: BusyProps) {
-  const look = useLook();
+  const theme = useTheme();
   const nowMs = useNow(1000, phaseMs);
   const doing = stepInWords(brew, nowMs);
   const cue = awaitedCue(brew, nowMs);
   return (
-    <View style={tile(look, { atHand })}>
+    <View style={tile(theme, { atHand })}>
       <Pressable
         role="button"
         aria-label={`${station.name}, ${doing}. Take its next step`}
@@ -92,7 +92,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
         style={({ pressed }) => ({
           alignItems: 'center',
           alignSelf: 'stretch',
-          backgroundColor: pressed ? look.coolPale : 'transparent',
+          backgroundColor: pressed ? theme.coolPale : 'transparent',
         })}
       >
         <View style={{ position: 'absolute', top: 4, left: 4 }}>
@@ -165,7 +165,7 @@ function awaitedCue(brew: BrewState, nowMs: number): { id: string; cue: string }
 /** All clocks of the bar turn together. */
 const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
   return (
-    <Turning
+    <Ticking
       size="clock"
       testID={`clock-${brew.stationId}`}
       reads={(nowMs) => {
@@ -177,9 +177,9 @@ const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
 });
 
 function Free({ station }: { station: Station }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
-    <View style={[tile(look, { atHand: false }), { backgroundColor: 'transparent' }]}>
+    <View style={[tile(theme, { atHand: false }), { backgroundColor: 'transparent' }]}>
       <View style={{ opacity: 0.45 }}>
         <Vessel method={brewerById(station.brewerId)?.method ?? 'cone'} level={0} target={null} size={58} />
       </View>
@@ -196,7 +196,7 @@ function Free({ station }: { station: Station }) {
   );
 }
 
-const tile = (look: ReturnType<typeof useLook>, { atHand }: { atHand: boolean }) =>
+const tile = (theme: ReturnType<typeof useTheme>, { atHand }: { atHand: boolean }) =>
   ({
     alignItems: 'center',
     paddingVertical: 8,
@@ -204,8 +204,8 @@ const tile = (look: ReturnType<typeof useLook>, { atHand }: { atHand: boolean })
     borderRadius: RADIUS,
     borderWidth: atHand ? 2 : 1,
     margin: atHand ? 0 : 1,
-    borderColor: atHand ? look.ink : look.rim,
-    backgroundColor: look.surface,
+    borderColor: atHand ? theme.ink : theme.rim,
+    backgroundColor: theme.surface,
   }) as const;
 
 /** What the brew is at, in a few words: the step that runs, or what it waits for. */

@@ -5,11 +5,11 @@ import { memo } from 'react';
 import { Pressable, View } from 'react-native';
 import { SOON_MS, forHands, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useAgenda, useBar, useNow, useUnits } from '../../bar/bar-context';
-import { becauseInWords } from '../../bar/plan-words';
-import { inShort } from '../../bar/words';
+import { useAgenda, useBar, useNow, useUnits } from '../../client/bar-context';
+import { becauseInWords } from '../../words/plan-words';
+import { inShort } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { shiftInWords } from '../orders/quote-line';
@@ -35,7 +35,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
   const items = forHands(useAgenda(nowMs), plan, hands)
     .filter(({ key, asks }) => key !== atHand && asks !== 'runs')
     .slice(0, most);
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   // What is planned otherwise than it was a moment ago is shown as that.
   const moved = new Map(
@@ -49,8 +49,8 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
   return (
     <View
       style={{
-        backgroundColor: look.surface,
-        borderColor: look.rim,
+        backgroundColor: theme.surface,
+        borderColor: theme.rim,
         borderWidth: 1,
         borderRadius: RADIUS,
         overflow: 'hidden',
@@ -78,8 +78,8 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
                   gap: 10,
                   paddingHorizontal: 12,
                   borderTopWidth: index === 0 ? 0 : 1,
-                  borderColor: look.rim,
-                  backgroundColor: pressed ? look.coolPale : leftMs <= SOON_MS ? look.soon : 'transparent',
+                  borderColor: theme.rim,
+                  backgroundColor: pressed ? theme.coolPale : leftMs <= SOON_MS ? theme.soon : 'transparent',
                 })}
               >
                 <Text size="clock" style={{ width: 58, textAlign: 'right' }}>

@@ -1,15 +1,15 @@
 /**
- * Bench: units, altitude, the look, and what stands on the bar.
+ * Bench: units, altitude, the theme, and what stands on the bar.
  */
 import { useState } from 'react';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
-import { useBar, useHere } from '../../bar/bar-context';
-import { Refused } from '../../bar/api';
+import { useBar, useHere } from '../../client/bar-context';
+import { Refused } from '../../client/api';
 import { Field } from '../../ui/field';
 import { saveFile } from '../../ui/files';
-import { useLookChoice, type LookChoice } from '../../ui/look';
+import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';
 import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
@@ -273,8 +273,8 @@ function HandsChoice({ bar }: { bar: Bar }) {
 }
 
 function LookCard() {
-  const { choice, choose } = useLookChoice();
-  const options: { value: LookChoice; label: string }[] = [
+  const { choice, choose } = useThemeChoice();
+  const options: { value: ThemeChoice; label: string }[] = [
     { value: 'auto', label: 'As the device' },
     { value: 'day', label: 'Day' },
     { value: 'evening', label: 'Evening' },

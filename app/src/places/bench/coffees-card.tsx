@@ -3,8 +3,8 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { ROAST_LEVELS } from '@even-kettle/core/recipe';
-import { useBar } from '../../bar/bar-context';
-import { changesInWords } from '../../bar/change-words';
+import { useBar } from '../../client/bar-context';
+import { changesInWords } from '../../words/change-words';
 import { Field } from '../../ui/field';
 import { Choice, Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';

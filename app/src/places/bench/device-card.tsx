@@ -6,12 +6,12 @@ import { Pressable, View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { habitOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { useBar, useUnits } from '../../bar/bar-context';
+import { useBar, useUnits } from '../../client/bar-context';
 import { canSpeak, canStayAwake, canVibrate, missingHere, shake, speak } from '../../device/senses';
 import { setDevice, useDevice, type DeviceSettings } from '../../device/settings';
 import { sound, tonesState, unlockTones } from '../../device/tones';
 import type { Signal } from '../../device/signals';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { HandsChoice } from '../hands-choice';
 import { Select } from '../../ui/select';
@@ -142,12 +142,12 @@ function Switch({
   absent?: string | null;
   onTry?: () => void;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   const device = useDevice();
   const on = device[setting] && absent === null;
   const [tried, setTried] = useState(false);
   return (
-    <Row style={{ borderTopWidth: 1, borderColor: look.rim }}>
+    <Row style={{ borderTopWidth: 1, borderColor: theme.rim }}>
       <Pressable
         role="switch"
         aria-checked={on}
@@ -163,8 +163,8 @@ function Switch({
             height: 26,
             borderRadius: 13,
             borderWidth: 2,
-            borderColor: absent ? look.rim : look.ink,
-            backgroundColor: on ? look.ink : 'transparent',
+            borderColor: absent ? theme.rim : theme.ink,
+            backgroundColor: on ? theme.ink : 'transparent',
             justifyContent: 'center',
             paddingHorizontal: 3,
             alignItems: on ? 'flex-end' : 'flex-start',
@@ -175,7 +175,7 @@ function Switch({
               width: 16,
               height: 16,
               borderRadius: 8,
-              backgroundColor: on ? look.surface : absent ? look.rim : look.ink,
+              backgroundColor: on ? theme.surface : absent ? theme.rim : theme.ink,
             }}
           />
         </View>

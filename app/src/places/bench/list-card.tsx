@@ -6,13 +6,13 @@ import { useState, type ReactNode } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
-import { Refused } from '../../bar/api';
-import { newId, useHere } from '../../bar/bar-context';
+import { Refused } from '../../client/api';
+import { newId, useHere } from '../../client/bar-context';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 
@@ -83,7 +83,7 @@ export function ListCard<Key extends ListKey>({
   fresh,
   addLabel,
 }: Props<Key>) {
-  const look = useLook();
+  const theme = useTheme();
   const change = useChange();
   const stored = bar[setting] as Item<Key>[];
   const [draft, keepDraft, forgetDraft] = useDraft<Item<Key>[] | null>(
@@ -123,7 +123,7 @@ export function ListCard<Key extends ListKey>({
           const { name, detail } = line(item);
           const faults = faultsAt(index);
           return (
-            <View key={item.id} style={{ borderTopWidth: 1, borderColor: look.rim }}>
+            <View key={item.id} style={{ borderTopWidth: 1, borderColor: theme.rim }}>
               <Row style={{ minHeight: 52 }}>
                 <View style={{ flex: 1 }}>
                   <Text bold={open}>{name}</Text>

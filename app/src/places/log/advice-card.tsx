@@ -9,7 +9,7 @@ import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
 import type { RecipeChange } from '@even-kettle/core/plan';
 import type { Grinder } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere } from '../../bar/bar-context';
+import { newId, useBar, useHere } from '../../client/bar-context';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { TriedLine } from './tried-line';

@@ -10,13 +10,13 @@ import type { BrewPage as Page_, BrewRecord } from '@even-kettle/core/contract';
 import { isImmersion } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
-import { useBar, useHere, useUnits } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { Card, Page, Row } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { AdviceCard } from './advice-card';
-import { Answer, Head } from './answer';
+import { Loaded, PageHead } from './loaded';
 import { verdict } from './brewed';
 import { Picture } from './picture';
 import { StrengthChart } from './strength-chart';
@@ -36,15 +36,15 @@ export function BrewPage() {
   });
   return (
     <Page>
-      <Head title="A brew" />
-      <Answer of={page} what="the brew">
-        {(of) => <Whole key={id} page={of} />}
-      </Answer>
+      <PageHead title="A brew" />
+      <Loaded of={page} what="the brew">
+        {(of) => <BrewDetails key={id} page={of} />}
+      </Loaded>
     </Page>
   );
 }
 
-function Whole({ page: { record, trace, advice } }: { page: Page_ }) {
+function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
   return (
     <>
       <Summary record={record} />

@@ -8,10 +8,10 @@ import type { BrewRecord } from '@even-kettle/core/contract';
 import { speedOf, type Speed } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useHere, useUnits } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { useHere, useUnits } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row } from '../../ui/parts';
 import { Text } from '../../ui/text';
 
@@ -61,7 +61,7 @@ export function Brewed({ record }: { record: BrewRecord }) {
 
 /** Two lines on one scale: the plan's steps above, what was done below, the window of the end mark between. */
 function PlannedAgainstReal({ record }: { record: BrewRecord }) {
-  const look = useLook();
+  const theme = useTheme();
   const endS = Math.max(record.windowToS, record.realBrewS ?? 0) * 1.04;
   const at = (seconds: number) => `${(Math.max(0, seconds) / endS) * 100}%` as const;
   const mark = (left: number, top: number, width: number | `${number}%`, height: number, color: string) => (
@@ -72,13 +72,13 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
   );
   return (
     <View aria-hidden style={{ height: 26, marginVertical: 2 }}>
-      {mark(record.windowFromS, 0, at(record.windowToS - record.windowFromS), 26, look.coolPale)}
-      {mark(0, 5, at(record.plannedBrewS), 1.5, look.ink2)}
-      {mark(0, 19, at(record.realBrewS ?? 0), 2, look.cool)}
+      {mark(record.windowFromS, 0, at(record.windowToS - record.windowFromS), 26, theme.coolPale)}
+      {mark(0, 5, at(record.plannedBrewS), 1.5, theme.ink2)}
+      {mark(0, 19, at(record.realBrewS ?? 0), 2, theme.cool)}
       {pours.map(({ id, plannedStartS, realStartS, realEndS }) => (
         <View key={id}>
-          {mark(plannedStartS, 2, 2, 8, look.ink2)}
-          {mark(realStartS!, 15, at(Math.max(1, (realEndS ?? realStartS!) - realStartS!)), 10, look.cool)}
+          {mark(plannedStartS, 2, 2, 8, theme.ink2)}
+          {mark(realStartS!, 15, at(Math.max(1, (realEndS ?? realStartS!) - realStartS!)), 10, theme.cool)}
         </View>
       ))}
     </View>

@@ -3,7 +3,7 @@
  */
 import { useWindowDimensions } from 'react-native';
 import { G, Line, Text as SvgText } from 'react-native-svg';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { FACE, WIDE } from '../../ui/theme';
 
 /** As wide as a card on this page. */
@@ -13,8 +13,8 @@ export function useChartWidth(): number {
 }
 
 export function useChartFont() {
-  const look = useLook();
-  return { fontFamily: FACE.regular, fontSize: 11, fill: look.ink2 };
+  const theme = useTheme();
+  return { fontFamily: FACE.regular, fontSize: 11, fill: theme.ink2 };
 }
 
 type AxisProps = {
@@ -28,13 +28,13 @@ type AxisProps = {
 
 /** Labels left of the plot, each with a thin line across it. */
 export function Upright({ scale, count, at, to, show }: AxisProps) {
-  const look = useLook();
+  const theme = useTheme();
   const font = useChartFont();
   return (
     <G>
       {scale.ticks(count).map((value) => (
         <G key={value}>
-          <Line x1={at} x2={to} y1={scale(value)} y2={scale(value)} stroke={look.rim} strokeWidth={0.7} />
+          <Line x1={at} x2={to} y1={scale(value)} y2={scale(value)} stroke={theme.rim} strokeWidth={0.7} />
           <SvgText x={at - 6} y={scale(value) + 4} textAnchor="end" {...font}>
             {show(value)}
           </SvgText>
@@ -46,13 +46,13 @@ export function Upright({ scale, count, at, to, show }: AxisProps) {
 
 /** Labels under the plot. */
 export function Level({ scale, count, at, show }: Omit<AxisProps, 'to'>) {
-  const look = useLook();
+  const theme = useTheme();
   const font = useChartFont();
   return (
     <G>
       {scale.ticks(count).map((value) => (
         <G key={value}>
-          <Line x1={scale(value)} x2={scale(value)} y1={at} y2={at + 4} stroke={look.ink2} strokeWidth={1} />
+          <Line x1={scale(value)} x2={scale(value)} y1={at} y2={at + 4} stroke={theme.ink2} strokeWidth={1} />
           <SvgText x={scale(value)} y={at + 16} textAnchor="middle" {...font}>
             {show(value)}
           </SvgText>

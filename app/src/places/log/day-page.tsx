@@ -7,13 +7,13 @@ import { useQuery } from '@tanstack/react-query';
 import type { DayPage as Day } from '@even-kettle/core/contract';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useHere, useNow, useUnits } from '../../bar/bar-context';
+import { useBar, useHere, useNow, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
 import { startOfDay, startOfNextDay } from '../../ui/days';
 import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
-import { Answer, Head } from './answer';
-import { Bar } from './bar-of';
+import { Loaded, PageHead } from './loaded';
+import { ProgressBar } from './progress-bar';
 
 const DAY_MS = 86_400_000;
 
@@ -37,7 +37,7 @@ export function DayPage() {
   });
   return (
     <Page>
-      <Head title={back === 0 ? `Today, ${name}` : name} />
+      <PageHead title={back === 0 ? `Today, ${name}` : name} />
       <Row>
         <Tap label="Day before" onPress={() => setBack(back + 1)} />
         <Tap label="Day after" disabled={back === 0} onPress={() => setBack(Math.max(0, back - 1))} />
@@ -48,20 +48,20 @@ export function DayPage() {
           onPress={() => window.print()}
         />
       </Row>
-      <Answer of={day} what="the day">
+      <Loaded of={day} what="the day">
         {(of) =>
           of.cups === 0 && of.abandoned.length === 0 ? (
             <Notice title="Nothing was brewed on this day" />
           ) : (
-            <Whole day={of} />
+            <DayDetails day={of} />
           )
         }
-      </Answer>
+      </Loaded>
     </Page>
   );
 }
 
-function Whole({ day }: { day: Day }) {
+function DayDetails({ day }: { day: Day }) {
   const units = useUnits();
   const most = Math.max(1, ...day.handsByMethod.map(({ handsS }) => handsS));
   return (
@@ -104,7 +104,7 @@ function Whole({ day }: { day: Day }) {
               </Text>
               <Text bold>{showClock(handsS)}</Text>
             </Row>
-            <Bar share={handsS / most} />
+            <ProgressBar share={handsS / most} />
           </View>
         ))}
       </Card>

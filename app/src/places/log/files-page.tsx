@@ -5,14 +5,14 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import type { TableIn } from '../../bar/api';
-import { useHere } from '../../bar/bar-context';
+import type { TableIn } from '../../client/api';
+import { useHere } from '../../client/bar-context';
 import { chooseFile } from '../../ui/files';
 import { Card, Halves, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
-import { Head } from './answer';
+import { PageHead } from './loaded';
 import { LargeFileCard } from './large-file';
-import { inWords } from './refusal-words';
+import { refusalWords } from './refusal-words';
 
 const OUT: [name: string, path: string, what: string][] = [
   ['Log, CSV', '/api/files/log.csv', 'a line a brew, for a spreadsheet'],
@@ -24,7 +24,7 @@ const OUT: [name: string, path: string, what: string][] = [
 export function FilesPage() {
   return (
     <Page wide>
-      <Head title="Files" />
+      <PageHead title="Files" />
       <Halves
         first={
           <>
@@ -76,7 +76,7 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
   const send = useMutation({
     mutationFn: (take: boolean) => api.tableIn(what, text!, take),
   });
-  const look = useMutation({
+  const theme = useMutation({
     mutationFn: async () => {
       const file = await chooseFile('.csv,text/csv');
       if (!file) return null;
@@ -86,9 +86,9 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
       return api.tableIn(what, read, false);
     },
   });
-  const seen: TableIn | null | undefined = send.data ?? look.data;
+  const seen: TableIn | null | undefined = send.data ?? theme.data;
   const wrong = seen?.rows.filter(({ ok }) => !ok).length ?? 0;
-  const error = send.error ?? look.error;
+  const error = send.error ?? theme.error;
   return (
     <Card>
       <Subheading>{title}, from CSV</Subheading>
@@ -98,10 +98,10 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
       <Tap
         label="Choose a file"
         says={`Choose a file: ${title}`}
-        onPress={() => look.mutate()}
+        onPress={() => theme.mutate()}
         style={{ alignSelf: 'flex-start' }}
       />
-      {error ? <Text role="alert">{inWords(error)}</Text> : null}
+      {error ? <Text role="alert">{refusalWords(error)}</Text> : null}
       {seen ? (
         <View style={{ gap: 4 }}>
           {seen.rows.slice(0, 40).map((row) => (

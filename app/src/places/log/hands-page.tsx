@@ -5,11 +5,11 @@ import { View } from 'react-native';
 import { useQuery } from '@tanstack/react-query';
 import type { HandsLearnt } from '@even-kettle/core/contract';
 import type { StepKind } from '@even-kettle/core/recipe';
-import { useBar, useHere } from '../../bar/bar-context';
-import { useLook } from '../../ui/look';
+import { useBar, useHere } from '../../client/bar-context';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Halves, Notice, Page, Row } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
-import { Answer, Head } from './answer';
+import { Loaded, PageHead } from './loaded';
 
 const WORDS: Partial<Record<StepKind, string>> = {
   fill: 'fill the kettle',
@@ -41,8 +41,8 @@ export function HandsPage() {
   const hands = useQuery({ queryKey: ['log', 'hands'], queryFn: api.hands });
   return (
     <Page wide>
-      <Head title="Hands" />
-      <Answer of={hands} what="how long hands take">
+      <PageHead title="Hands" />
+      <Loaded of={hands} what="how long hands take">
         {({ people }) =>
           people[0]?.steps.length === 0 ? (
             <Notice title="Not known yet">
@@ -61,7 +61,7 @@ export function HandsPage() {
             </>
           )
         }
-      </Answer>
+      </Loaded>
     </Page>
   );
 }
@@ -69,7 +69,7 @@ export function HandsPage() {
 type Step = HandsLearnt['people'][number]['steps'][number];
 
 function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: Step }) {
-  const look = useLook();
+  const theme = useTheme();
   const most = Math.max(toS, cardS) * 1.1;
   const at = (seconds: number) => `${(100 * seconds) / most}%` as const;
   const mark = (seconds: number, width: number, color: string, top: number, height: number) => (
@@ -103,7 +103,7 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
             right: 0,
             top: 8,
             height: 2,
-            backgroundColor: look.coolPale,
+            backgroundColor: theme.coolPale,
           }}
         />
         <View
@@ -114,11 +114,11 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
             top: 5,
             height: 8,
             borderRadius: 4,
-            backgroundColor: look.cool,
+            backgroundColor: theme.cool,
           }}
         />
-        {mark(cardS, 2, look.ink2, 0, 18)}
-        {mark(medianS, 6, look.ink, 2, 14)}
+        {mark(cardS, 2, theme.ink2, 0, 18)}
+        {mark(medianS, 6, theme.ink, 2, 14)}
       </View>
       <Text size="small" quiet>
         {Math.round(fromS)} to {Math.round(toS)} s, from {steps} steps; the card gives {Math.round(cardS)} s

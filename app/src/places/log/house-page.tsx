@@ -9,13 +9,13 @@ import type { Coffee, House } from '@even-kettle/core/contract';
 import { PAPERS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { Card, Halves, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
-import { Answer, Head } from './answer';
-import { Bar } from './bar-of';
+import { Loaded, PageHead } from './loaded';
+import { ProgressBar } from './progress-bar';
 import { readTyped } from '../../ui/typed';
 
 export function HousePage() {
@@ -29,15 +29,15 @@ export function HousePage() {
   });
   return (
     <Page wide>
-      <Head title="In the house" />
-      <Answer of={house} what="what is in the house">
-        {(of) => <Whole house={of} />}
-      </Answer>
+      <PageHead title="In the house" />
+      <Loaded of={house} what="what is in the house">
+        {(of) => <HouseDetails house={of} />}
+      </Loaded>
     </Page>
   );
 }
 
-function Whole({ house }: { house: House }) {
+function HouseDetails({ house }: { house: House }) {
   const { bar } = useBar();
   return (
     <Halves
@@ -230,7 +230,7 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
           {cloth.uses} of {CLOTH_BREWS}
         </Text>
       </Row>
-      <Bar share={cloth.uses / CLOTH_BREWS} />
+      <ProgressBar share={cloth.uses / CLOTH_BREWS} />
       <Text>
         {cloth.lastBoiledMs === null
           ? 'never boiled'

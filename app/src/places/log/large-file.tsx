@@ -5,12 +5,12 @@ import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
-import { useHere } from '../../bar/bar-context';
+import { useHere } from '../../client/bar-context';
 import { chooseFile } from '../../ui/files';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
-import { inWords } from './refusal-words';
+import { refusalWords } from './refusal-words';
 
 const ASK_MS = 400;
 const KEY = ['imports'];
@@ -100,7 +100,7 @@ export function LargeFileCard({ kind, title, children }: Props) {
           ) : null}
         </>
       )}
-      {error ? <Text role="alert">{inWords(error)}</Text> : null}
+      {error ? <Text role="alert">{refusalWords(error)}</Text> : null}
       {job?.phase === 'refused' ? <Text role="alert">Not read in: {job.reason}</Text> : null}
       {job?.phase === 'looked' ? (
         <Looked
@@ -126,7 +126,7 @@ function Going({
   share: number | null;
   onStop: (() => void) | null;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   const percent = share === null ? null : Math.floor(share * 100);
   return (
     <View style={{ gap: 6 }}>
@@ -141,9 +141,9 @@ function Going({
         role="progressbar"
         aria-label={words}
         {...(percent === null ? {} : { 'aria-valuenow': percent, 'aria-valuemin': 0, 'aria-valuemax': 100 })}
-        style={{ height: 10, borderRadius: 3, backgroundColor: look.coolPale, overflow: 'hidden' }}
+        style={{ height: 10, borderRadius: 3, backgroundColor: theme.coolPale, overflow: 'hidden' }}
       >
-        <View style={{ height: '100%', width: `${percent ?? 0}%`, backgroundColor: look.cool }} />
+        <View style={{ height: '100%', width: `${percent ?? 0}%`, backgroundColor: theme.cool }} />
       </View>
     </View>
   );

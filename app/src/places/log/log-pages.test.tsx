@@ -14,8 +14,8 @@ import type {
   Imports,
   Learnt,
 } from '@even-kettle/core/contract';
-import { Refused, type Api, type LogAsked } from '../../bar/api';
-import type { BarView } from '../../bar/store';
+import { Refused, type Api, type LogAsked } from '../../client/api';
+import type { BarView } from '../../client/store';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
 import { Brewed, verdict } from './brewed';

@@ -5,11 +5,11 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { router, type Href } from 'expo-router';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import type { LogAsked } from '../../bar/api';
-import { useBar, useHere } from '../../bar/bar-context';
+import type { LogAsked } from '../../client/api';
+import { useBar, useHere } from '../../client/bar-context';
 import { Loading, Notice, Page, Tap } from '../../ui/parts';
 import { Heading } from '../../ui/text';
-import { Away } from './answer';
+import { ServerAway } from './loaded';
 import { Brewed } from './brewed';
 import { Filters } from './filters';
 import { ToTaste } from './to-taste';
@@ -56,7 +56,7 @@ export function LogPlace() {
   return (
     <Page>
       <Heading>Log</Heading>
-      <Away />
+      <ServerAway />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {WAYS.map(([label, href]) => (
           <Tap key={label} label={label} onPress={() => router.push(href)} />

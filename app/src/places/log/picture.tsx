@@ -5,7 +5,7 @@ import { useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { saveBlob } from '../../ui/files';
 import { Row, Tap } from '../../ui/parts';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 
 /** Twice the size on the screen, so that it can be printed. */
 const SCALE = 2;
@@ -19,13 +19,13 @@ type Props = {
 
 export function Picture({ name, table, children }: Props) {
   const around = useRef<View>(null);
-  const look = useLook();
+  const theme = useTheme();
   const svgText = () => {
     const svg = (around.current as unknown as HTMLElement | null)?.querySelector('svg');
     if (!svg) return null;
     const copy = svg.cloneNode(true) as SVGElement;
     copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
-    copy.setAttribute('style', `background:${look.surface}`);
+    copy.setAttribute('style', `background:${theme.surface}`);
     const { width, height } = svg.getBoundingClientRect();
     return { text: new XMLSerializer().serializeToString(copy), width, height };
   };
@@ -42,7 +42,7 @@ export function Picture({ name, table, children }: Props) {
     const canvas = document.createElement('canvas');
     Object.assign(canvas, { width: svg.width * SCALE, height: svg.height * SCALE });
     const pen = canvas.getContext('2d')!;
-    pen.fillStyle = look.surface;
+    pen.fillStyle = theme.surface;
     pen.fillRect(0, 0, canvas.width, canvas.height);
     pen.drawImage(picture, 0, 0, canvas.width, canvas.height);
     canvas.toBlob((blob) => blob && saveBlob(`${name}.png`, blob), 'image/png');

@@ -1,7 +1,7 @@
-import { Refused } from '../../bar/api';
+import { Refused } from '../../client/api';
 
 /** The server's own words, with the first lines that are wrong. */
-export function inWords(error: Error): string {
+export function refusalWords(error: Error): string {
   if (!(error instanceof Refused)) return 'The server could not be asked just now. Nothing was changed.';
   const lines = (error.problem.errors ?? []).slice(0, 3).map(({ field, reason }) => `${field}: ${reason}`);
   return [error.message, ...lines.filter((each) => each !== error.message)].join(' ');

@@ -7,14 +7,14 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { roundsOf, type BarEvent, type Round } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { newId, useBar, useHere } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { newId, useBar, useHere } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { Head } from './answer';
-import { Bar as ShareBar } from './bar-of';
+import { PageHead } from './loaded';
+import { ProgressBar as ShareBar } from './progress-bar';
 
 const LETTERS = 'ABCDEFGH';
 const SCORES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
@@ -26,7 +26,7 @@ export function RoundPage() {
   const open = rounds.find(({ revealed }) => !revealed);
   return (
     <Page>
-      <Head title="Sample round" />
+      <PageHead title="Sample round" />
       {bar ? null : <Loading what="the round" height={240} />}
       {bar && !open ? <Begin bar={bar} /> : null}
       {bar && open ? <Scoring key={open.roundId} round={open} bar={bar} /> : null}

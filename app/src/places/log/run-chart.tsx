@@ -8,7 +8,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
 
 const HEIGHT = 230;
@@ -17,7 +17,7 @@ const PLOT = { left: 44, right: 44, top: 16, bottom: 28 };
 const DOTTED = 90;
 
 export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
-  const look = useLook();
+  const theme = useTheme();
   const font = useChartFont();
   const width = useChartWidth();
   const times = run.map(({ brewS }) => brewS);
@@ -36,7 +36,7 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
         x2={width - PLOT.right + 4}
         y1={y(value)}
         y2={y(value)}
-        stroke={look.ink2}
+        stroke={theme.ink2}
         strokeWidth={1.2}
         strokeDasharray={dash}
       />
@@ -46,7 +46,7 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
     </G>
   );
   return (
-    <View role="img" aria-label={inWords({ run, chart })}>
+    <View role="img" aria-label={runWords({ run, chart })}>
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
         <Upright scale={y} count={4} at={PLOT.left} to={width - PLOT.right} show={showClock} />
         <Level
@@ -61,7 +61,7 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
             y={y(chart.highS)}
             width={Math.max(0, width - PLOT.right - limitsFrom)}
             height={Math.max(0, y(chart.lowS) - y(chart.highS))}
-            fill={look.coolPale}
+            fill={theme.coolPale}
             opacity={0.5}
           />
         ) : null}
@@ -79,10 +79,10 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
               x2={shiftX}
               y1={PLOT.top - 6}
               y2={HEIGHT - PLOT.bottom}
-              stroke={look.ink}
+              stroke={theme.ink}
               strokeWidth={2}
             />
-            <SvgText x={shiftX - 5} y={PLOT.top + 2} textAnchor="end" {...font} fill={look.ink}>
+            <SvgText x={shiftX - 5} y={PLOT.top + 2} textAnchor="end" {...font} fill={theme.ink}>
               shifted
             </SvgText>
           </G>
@@ -94,7 +94,7 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
               (s) => y(s),
             )(times) ?? ''
           }
-          stroke={look.cool}
+          stroke={theme.cool}
           strokeWidth={1.2}
           fill="none"
         />
@@ -106,12 +106,12 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
               y={y(brewS) - 5}
               width={10}
               height={10}
-              fill={look.surface}
-              stroke={look.ink}
+              fill={theme.surface}
+              stroke={theme.ink}
               strokeWidth={2}
             />
           ) : run.length <= DOTTED ? (
-            <Circle key={brewId} cx={x(index + 1)} cy={y(brewS)} r={3} fill={look.cool} />
+            <Circle key={brewId} cx={x(index + 1)} cy={y(brewS)} r={3} fill={theme.cool} />
           ) : null,
         )}
       </Svg>
@@ -119,7 +119,7 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
   );
 }
 
-function inWords({ run, chart }: Pick<Learnt, 'run' | 'chart'>): string {
+function runWords({ run, chart }: Pick<Learnt, 'run' | 'chart'>): string {
   const last = run.at(-1);
   return [
     `${run.length} brews, the last ${last ? showClock(last.brewS) : 'unknown'}`,

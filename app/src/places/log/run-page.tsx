@@ -6,12 +6,12 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
-import { useBar, useHere } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { useBar, useHere } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { Answer, Head } from './answer';
+import { Loaded, PageHead } from './loaded';
 import { Picture } from './picture';
 import { RunChart } from './run-chart';
 import { TriedLine } from './tried-line';
@@ -35,13 +35,13 @@ export function RunPage() {
   if (latest.isSuccess && recipeId === undefined)
     return (
       <Page>
-        <Head title="Runs" />
+        <PageHead title="Runs" />
         <Notice title="Nothing brewed yet">The first brews that are handed over begin the run.</Notice>
       </Page>
     );
   return (
     <Page>
-      <Head title="Runs" />
+      <PageHead title="Runs" />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Select
           label="Recipe"
@@ -60,9 +60,9 @@ export function RunPage() {
           style={{ flexGrow: 1, flexBasis: 150 }}
         />
       </View>
-      <Answer of={learnt} what="the run">
-        {(of) => <Whole learnt={of} />}
-      </Answer>
+      <Loaded of={learnt} what="the run">
+        {(of) => <RunDetails learnt={of} />}
+      </Loaded>
     </Page>
   );
 }
@@ -70,7 +70,7 @@ export function RunPage() {
 /** The latest of those that were left out. */
 const ODD_SHOWN = 5;
 
-function Whole({ learnt }: { learnt: Learnt }) {
+function RunDetails({ learnt }: { learnt: Learnt }) {
   const { run, chart, tried } = learnt;
   if (run.length === 0)
     return <Notice title="No brew of these yet">Times are shown once one is handed over.</Notice>;

@@ -5,14 +5,14 @@ import { View } from 'react-native';
 import Svg, { Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { BALANCED, tasteOfPoint } from '@even-kettle/core/learn';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
 
 const HEIGHT = 220;
 const PLOT = { left: 44, right: 14, top: 12, bottom: 28 };
 
 export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: number; name: string }[] }) {
-  const look = useLook();
+  const theme = useTheme();
   const font = useChartFont();
   const width = useChartWidth();
   const yields = points.map(({ yieldPct }) => yieldPct);
@@ -40,7 +40,7 @@ export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: 
           y={y(tdsPct.to)}
           width={x(yieldPct.to) - x(yieldPct.from)}
           height={y(tdsPct.from) - y(tdsPct.to)}
-          fill={look.coolPale}
+          fill={theme.coolPale}
         />
         <Upright
           scale={y}
@@ -63,8 +63,8 @@ export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: 
           <Path
             key={point.name}
             d={`M${x(point.yieldPct)} ${y(point.tdsPct) - 7}l7 7l-7 7l-7 -7z`}
-            fill={look.cool}
-            stroke={look.surface}
+            fill={theme.cool}
+            stroke={theme.surface}
             strokeWidth={1.5}
           />
         ))}

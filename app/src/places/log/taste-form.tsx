@@ -13,10 +13,10 @@ import {
   type Taste,
 } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
-import { newId, useHere } from '../../bar/bar-context';
+import { newId, useHere } from '../../client/bar-context';
 import { Field } from '../../ui/field';
 import { RadioGroup, tabStop } from '../../ui/by-keys';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
@@ -146,7 +146,7 @@ type ScaleProps = {
 
 /** Five notches on a line; the ends and the middle are named, and what is chosen is said in words. */
 function Scale({ name, words, value, onChange }: ScaleProps) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View style={{ gap: 4 }}>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -177,8 +177,8 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
                 minWidth: TOUCH,
                 borderRadius: RADIUS,
                 borderWidth: chosen ? 2 : 1,
-                borderColor: chosen ? look.ink : look.rim,
-                backgroundColor: chosen ? look.coolPale : look.surface,
+                borderColor: chosen ? theme.ink : theme.rim,
+                backgroundColor: chosen ? theme.coolPale : theme.surface,
                 alignItems: 'center',
                 justifyContent: 'center',
               }}
@@ -189,8 +189,8 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
                   height: 10 + 5 * Math.abs(notch),
                   borderRadius: 10,
                   borderWidth: 2,
-                  borderColor: look.ink,
-                  backgroundColor: chosen ? look.ink : 'transparent',
+                  borderColor: theme.ink,
+                  backgroundColor: chosen ? theme.ink : 'transparent',
                 }}
               />
             </Pressable>

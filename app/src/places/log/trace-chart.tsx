@@ -9,7 +9,7 @@ import { line } from 'd3-shape';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import type { WeightPoint } from '@even-kettle/core/pour';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { FACE } from '../../ui/theme';
 import { Level, Upright, useChartWidth } from './chart-parts';
@@ -25,7 +25,7 @@ const AFTER_S = 15;
 export const DASHES = ['9 4', '2 4', '12 4 2 4'] as const;
 
 export function TraceChart({ record, points, others, units }: Of & { others: Of[]; units: Units }) {
-  const look = useLook();
+  const theme = useTheme();
   const width = useChartWidth();
   const mine = weights({ record, points });
   const theirs = others.map(weights);
@@ -51,7 +51,7 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
           y={PLOT.top - 8}
           width={Math.max(2, x(record.windowToS) - x(record.windowFromS))}
           height={HEIGHT - PLOT.bottom - PLOT.top + 8}
-          fill={look.coolPale}
+          fill={theme.coolPale}
           opacity={0.7}
         />
         <Upright
@@ -67,14 +67,14 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
           at={HEIGHT - PLOT.bottom}
           show={showClock}
         />
-        <Path d={pathOf(planned)} stroke={look.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
+        <Path d={pathOf(planned)} stroke={theme.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
         {theirs.map((of, n) => {
           const end = within(of).at(-1);
           return (
             <G key={DASHES[n]}>
               <Path
                 d={pathOf(of)}
-                stroke={look.ink2}
+                stroke={theme.ink2}
                 strokeWidth={2}
                 strokeDasharray={DASHES[n]!}
                 fill="none"
@@ -83,7 +83,7 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
                 <Words
                   x={Math.min(x(end.s) + 3, width - 9)}
                   y={y(end.g) + 16 + 13 * n}
-                  fill={look.ink}
+                  fill={theme.ink}
                   fontSize={13}
                   fontFamily={FACE.bold}
                 >
@@ -93,16 +93,16 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
             </G>
           );
         })}
-        <Path d={pathOf(mine)} stroke={look.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
+        <Path d={pathOf(mine)} stroke={theme.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
         {told
           ? readings(record).map(({ s, g }) => (
-              <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={look.cool} />
+              <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={theme.cool} />
             ))
           : null}
         {record.realBrewS === null ? null : (
           <Path
             d={`M${x(record.realBrewS)} ${PLOT.top - 8}V${HEIGHT - PLOT.bottom}`}
-            stroke={look.cool}
+            stroke={theme.cool}
             strokeWidth={1.5}
           />
         )}

@@ -3,8 +3,8 @@
  */
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
-import { useHere } from '../../bar/bar-context';
-import { dayAndTime } from '../../bar/words';
+import { useHere } from '../../client/bar-context';
+import { dayAndTime } from '../../words/hands-words';
 import { Text } from '../../ui/text';
 
 export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {

@@ -13,7 +13,7 @@ import {
   type RecipeBook,
 } from '@even-kettle/core/recipe';
 import { ML_PER_FL_OZ, readVolume, type Units } from '@even-kettle/core/units';
-import { newId } from '../../bar/bar-context';
+import { newId } from '../../client/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { DECIMAL } from '../../ui/typed';
 import { type QuoteDraft } from './use-quotes';

@@ -15,8 +15,8 @@ import {
 } from '@even-kettle/core/brew';
 import { cardFor, freeKettleFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere, useUnits } from '../../bar/bar-context';
-import { cupInWords } from '../../bar/words';
+import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { cupInWords } from '../../words/hands-words';
 import { Row, Tap } from '../../ui/parts';
 import { OtherCup } from '../bar/other-cup';
 import { Text } from '../../ui/text';

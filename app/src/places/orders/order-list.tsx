@@ -9,10 +9,10 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { badgeOf, remadeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
 import { showClock } from '@even-kettle/core/units';
-import { useBar, useNow } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { useBar, useNow } from '../../client/bar-context';
+import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Notice, Row, Tap } from '../../ui/parts';
 import { Grip } from '../../ui/grip';
 import { Subheading, Text } from '../../ui/text';
@@ -133,7 +133,7 @@ function Draggable({ order, urge, onMove }: { order: OrderState; urge: Urge; onM
 type OrderCardProps = { order: OrderState; compact: boolean; grip?: ReactNode; urge?: Urge };
 
 function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
-  const look = useLook();
+  const theme = useTheme();
   const [asking, setAsking] = useState(false);
   // Minutes are all it says; the cards take turns.
   const nowMs = useNow(5000, 300 + (order.badge % 12) * 390);
@@ -164,12 +164,12 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       </Row>
       {open && finishS !== undefined ? <Promised order={order} finishS={finishS} compact={compact} /> : null}
       {order.cups.map((cup) => (
-        <View key={cup.cupId} style={{ borderTopWidth: 1, borderColor: look.rim, paddingTop: 2 }}>
+        <View key={cup.cupId} style={{ borderTopWidth: 1, borderColor: theme.rim, paddingTop: 2 }}>
           <Cup order={order} cup={cup} compact={compact} />
         </View>
       ))}
       {urge && open ? (
-        <Row style={{ gap: 6, flexWrap: 'wrap', borderTopWidth: 1, borderColor: look.rim, paddingTop: 6 }}>
+        <Row style={{ gap: 6, flexWrap: 'wrap', borderTopWidth: 1, borderColor: theme.rim, paddingTop: 6 }}>
           {(urgedOf(order)?.weight ?? 1) > 1 ? (
             <Tap
               label="No rush"

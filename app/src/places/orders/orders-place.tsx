@@ -1,7 +1,7 @@
 /**
  * Orders: taking and ordering cups.
  */
-import { useBar } from '../../bar/bar-context';
+import { useBar } from '../../client/bar-context';
 import { Loading, Page } from '../../ui/parts';
 import { Heading } from '../../ui/text';
 import { Unplannable } from '../unplannable';

@@ -2,10 +2,10 @@
  * What an order would cost the bar: when it is out, and which others come out at another time for it.
  */
 import { View } from 'react-native';
-import { promiseS, type Quote, type Shift } from '@even-kettle/core/plan';
+import { promiseS, type Quote, type OrderShift } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useBar, useNow } from '../../bar/bar-context';
-import { clockTime } from '../../bar/words';
+import { useBar, useNow } from '../../client/bar-context';
+import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { Row } from '../../ui/parts';
 import { Text } from '../../ui/text';
@@ -15,7 +15,7 @@ export const shiftInWords = (byS: number): string =>
   `${showClock(Math.abs(byS))} ${byS > 0 ? 'later' : 'sooner'}`;
 
 /** Which orders come out at another time, each by its badge. */
-export function Shifts({ shifts, otherwise }: { shifts: Shift[]; otherwise: string }) {
+export function Shifts({ shifts, otherwise }: { shifts: OrderShift[]; otherwise: string }) {
   const { state } = useBar();
   const known = shifts.filter(({ orderId }) => state.orders[orderId]);
   if (known.length === 0) return <Text quiet>{otherwise}</Text>;

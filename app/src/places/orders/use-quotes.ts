@@ -3,8 +3,8 @@
  */
 import { useEffect, useState } from 'react';
 import type { Quote } from '@even-kettle/core/plan';
-import { useBar, useHere } from '../../bar/bar-context';
-import type { QuoteDraft } from '../../bar/plan.worker';
+import { useBar, useHere } from '../../client/bar-context';
+import type { QuoteDraft } from '../../client/plan.worker';
 
 export type { QuoteDraft };
 

@@ -3,10 +3,10 @@
  */
 import { useState } from 'react';
 import { badgeOf, type OrderState } from '@even-kettle/core/brew';
-import type { Shift, Urging } from '@even-kettle/core/plan';
-import { newId, useHere } from '../../bar/bar-context';
+import type { OrderShift, Urging } from '@even-kettle/core/plan';
+import { newId, useHere } from '../../client/bar-context';
 
-export type Urged = { orderId: string; words: string; shifts: Shift[] };
+export type Urged = { orderId: string; words: string; shifts: OrderShift[] };
 export type Urge = {
   past: (order: OrderState, other: OrderState, way: 'before' | 'after') => void;
   rush: (order: OrderState) => void;

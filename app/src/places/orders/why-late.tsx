@@ -5,13 +5,13 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { nextBrewId, type OrderState } from '@even-kettle/core/brew';
 import type { Help, Link } from '@even-kettle/core/plan';
-import { useBar, useHere } from '../../bar/bar-context';
-import { helpInWords, linkInWords } from '../../bar/plan-words';
-import { useLook } from '../../ui/look';
+import { useBar, useHere } from '../../client/bar-context';
+import { helpInWords, linkInWords } from '../../words/plan-words';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 
 export function WhyThen({ order }: { order: OrderState }) {
-  const look = useLook();
+  const theme = useTheme();
   const { planner, store } = useHere();
   const { plan, bar, state, book } = useBar();
   const [found, setFound] = useState<{ chain: Link[]; helps: Help[] } | null>(null);
@@ -32,7 +32,7 @@ export function WhyThen({ order }: { order: OrderState }) {
   return (
     <View
       testID="why"
-      style={{ gap: 4, borderTopWidth: 1, borderColor: look.rim, paddingTop: 8, paddingBottom: 4 }}
+      style={{ gap: 4, borderTopWidth: 1, borderColor: theme.rim, paddingTop: 8, paddingBottom: 4 }}
     >
       {found === null ? <Text quiet>Trying what would help.</Text> : null}
       {found?.chain.map((link) => (

@@ -7,7 +7,7 @@ import type { Addition, RoastLevel } from '@even-kettle/core/recipe';
 
 export type Lead = 'cup' | 'dose' | 'water' | 'drink';
 
-export type Asked = {
+export type ConverterInput = {
   /** The field that leads, and what was typed into it, in the bar's unit. */
   lead: Lead;
   text: string;
@@ -30,7 +30,7 @@ export type Asked = {
   triedIn: string | null;
 };
 
-const FIRST: Asked = {
+const FIRST: ConverterInput = {
   lead: 'cup',
   text: '',
   cups: '1',
@@ -52,7 +52,7 @@ const subscribe = (listener: () => void) => {
   return () => listeners.delete(listener);
 };
 
-function change(part: Partial<Asked>): void {
+function change(part: Partial<ConverterInput>): void {
   asked = { ...asked, ...part };
   for (const listener of listeners) listener();
 }
@@ -61,11 +61,11 @@ function change(part: Partial<Asked>): void {
  * What is asked of a recipe, in these units; a figure typed in others is dropped for the usual cup, and what was tried in
  * another recipe for this one's own.
  */
-export function useAsked(
+export function useConverterInput(
   recipeId: string,
   unitsKey: string,
   usualCup: string,
-): [Asked, (part: Partial<Asked>) => void] {
+): [ConverterInput, (part: Partial<ConverterInput>) => void] {
   const now = useSyncExternalStore(subscribe, () => asked);
   const typed = now.unitsKey === unitsKey ? now : { ...now, lead: 'cup' as const, text: usualCup, unitsKey };
   const current =
@@ -76,4 +76,4 @@ export function useAsked(
 }
 
 /** For tests: as a page that has just been opened. */
-export const forgetAsked = (): void => change(FIRST);
+export const resetConverterInput = (): void => change(FIRST);

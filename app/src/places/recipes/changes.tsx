@@ -3,13 +3,13 @@
  */
 import { View } from 'react-native';
 import type { Change } from '@even-kettle/core/recipe';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 
 export function ChangeList({ changes }: { changes: readonly Change[] }) {
-  const look = useLook();
+  const theme = useTheme();
   return changes.map(({ field, before, after }) => (
-    <View key={field} style={{ borderLeftWidth: 3, borderColor: look.rim, paddingLeft: 8 }}>
+    <View key={field} style={{ borderLeftWidth: 3, borderColor: theme.rim, paddingLeft: 8 }}>
       <Text size="small" quiet>
         {fieldInWords(field)}
       </Text>

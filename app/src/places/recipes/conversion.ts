@@ -25,7 +25,7 @@ import {
 } from '@even-kettle/core/recipe';
 import { readMass, readVolume, type Read, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M } from '@even-kettle/core/water';
-import type { Asked } from './asked';
+import type { ConverterInput } from './asked';
 import { DECIMAL, readTyped } from '../../ui/typed';
 
 /** What the cup is made of and with, whether it can be made or not. */
@@ -54,7 +54,7 @@ export type Conversion = With &
   );
 
 /** @param bar null while it has not come: the usual place then stands in for it */
-export function convert(of: Recipe, asked: Asked, bar: Bar | null, units: Units): Conversion {
+export function convert(of: Recipe, asked: ConverterInput, bar: Bar | null, units: Units): Conversion {
   const coffee = bar?.coffees.find(({ id }) => id === asked.coffeeId) ?? bar?.coffees[0];
   const grinder = bar?.grinders.find(({ id }) => id === asked.grinderId) ?? bar?.grinders[0];
   // As this coffee is brewed by it.
@@ -142,7 +142,7 @@ function readAltitude(
 type ReadAsk = { ok: true; ask: Ask } | { ok: false; field: string; reason: string };
 
 /** What was typed, as what is asked; the recipe itself says what is out of its range. */
-function readAsk(asked: Asked, units: Units): ReadAsk {
+function readAsk(asked: ConverterInput, units: Units): ReadAsk {
   const any = { min: -1e9, max: 1e9 };
   const { lead, text } = asked;
   const amount: Read =

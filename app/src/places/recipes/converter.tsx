@@ -13,16 +13,16 @@ import {
 } from '@even-kettle/core/recipe';
 import { inWords, showMass, showVolume, type Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
-import { useNow } from '../../bar/bar-context';
-import { coffeeHint } from '../../bar/words';
+import { useNow } from '../../client/bar-context';
+import { coffeeHint } from '../../words/hands-words';
 import { Field } from '../../ui/field';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Choice, Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { TOUCH } from '../../ui/theme';
-import type { Asked, Lead } from './asked';
+import type { ConverterInput, Lead } from './asked';
 import type { Conversion } from './conversion';
-import { Around, type ConverterProps } from './around';
+import { Circumstances, type ConverterProps } from './circumstances';
 import { cupText } from './cup-text';
 import { factsOf } from './facts';
 import { WhyCard } from './why-card';
@@ -107,7 +107,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
           {made.reason}
         </Text>
       )}
-      <Around bar={bar} recipe={recipe} units={units} asked={asked} onAsk={onAsk} made={made} />
+      <Circumstances bar={bar} recipe={recipe} units={units} asked={asked} onAsk={onAsk} made={made} />
     </Card>
   );
 }
@@ -132,7 +132,7 @@ function WhyLink({
   onPress: (of: WhyOf) => void;
   disabled: boolean;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <Pressable
       role="button"
@@ -141,7 +141,7 @@ function WhyLink({
       onPress={() => onPress(of)}
       style={{ minHeight: TOUCH, paddingTop: 6 }}
     >
-      <Text size="small" color={disabled ? look.ink2 : look.cool} bold={asked === of}>
+      <Text size="small" color={disabled ? theme.ink2 : theme.cool} bold={asked === of}>
         why?
       </Text>
     </Pressable>
@@ -161,13 +161,13 @@ function Numbers({
   recipe: Recipe;
   bar: Bar | null;
   units: Units;
-  asked: Asked;
+  asked: ConverterInput;
   made: Conversion & { ok: true };
   onAsk: ConverterProps['onAsk'];
   of: WhyOf | null;
   onWhy: (of: WhyOf) => void;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   const wide = useWindowDimensions().width >= 600;
   const { card, capacity, brewer, brewers, grinder, offsetSteps, grind } = made;
   const onBench = brewers.find((each) => each.brewer.id === brewer.id)?.onBench ?? false;
@@ -189,13 +189,13 @@ function Numbers({
               justifyContent: 'center',
               paddingVertical: 4,
               borderBottomWidth: 1,
-              borderColor: fact.of && fact.of === of ? look.cool : look.rim,
+              borderColor: fact.of && fact.of === of ? theme.cool : theme.rim,
             }}
           >
             <Text size="small" quiet>
               {fact.name}
               {fact.of ? (
-                <Text size="small" color={look.cool}>
+                <Text size="small" color={theme.cool}>
                   {'  why?'}
                 </Text>
               ) : null}
@@ -238,7 +238,7 @@ function Numbers({
   );
 }
 
-function takeWayOut(way: WayOut, asked: Asked, units: Units): Partial<Asked> {
+function takeWayOut(way: WayOut, asked: ConverterInput, units: Units): Partial<ConverterInput> {
   if (way.kind === 'other brewer') return { brewerId: way.brewer.id };
   const ml = way.kind === 'equal brews' ? way.eachMl : way.toMl;
   return {

@@ -7,8 +7,8 @@ import { router, useLocalSearchParams } from 'expo-router';
 import { METHODS, WISHES, brewCard, type Recipe } from '@even-kettle/core/recipe';
 import { readRecipe } from '@even-kettle/core/formats';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useHere, useUnits } from '../../bar/bar-context';
-import { Refused } from '../../bar/api';
+import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { Refused } from '../../client/api';
 import { Field } from '../../ui/field';
 import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -26,6 +26,7 @@ export function EditRecipe({ recipe }: { recipe: Recipe }) {
   return <Editor key={`${recipe.id} ${copy}`} recipe={recipe} copy={copy} />;
 }
 
+// eslint-disable-next-line max-lines-per-function -- the arrangement of one form
 function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   const { api, store } = useHere();
   const { recipes } = useBar();

@@ -13,7 +13,7 @@ import {
   type Recipe,
 } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { TOUCH } from '../../ui/theme';
@@ -29,7 +29,7 @@ type Props = {
 };
 
 export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Props) {
-  const look = useLook();
+  const theme = useTheme();
   // The cup leads here, whatever led in the converter: it is what the guest holds.
   const cup = { cupMl: made.card.beverageG, ...(made.ask.addition ? { addition: made.ask.addition } : {}) };
   const rows = methodTable(recipes, cup, made.place, { chosen });
@@ -59,8 +59,8 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
               paddingHorizontal: 6,
               marginHorizontal: -6,
               borderTopWidth: 1,
-              borderColor: look.rim,
-              backgroundColor: own || pressed ? look.coolPale : 'transparent',
+              borderColor: theme.rim,
+              backgroundColor: own || pressed ? theme.coolPale : 'transparent',
             })}
           >
             <Vessel method={row.recipe.method} level={0.5} target={null} size={36} />

@@ -4,7 +4,7 @@
 import type { ReactNode } from 'react';
 import { useLocalSearchParams } from 'expo-router';
 import type { Recipe } from '@even-kettle/core/recipe';
-import { useBar } from '../../bar/bar-context';
+import { useBar } from '../../client/bar-context';
 import { NoSuchRecipe } from './no-such-recipe';
 
 export function OneRecipe({ children }: { children: (recipe: Recipe) => ReactNode }) {

@@ -7,7 +7,7 @@ import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import type { BrewCard, CardStep } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { FACE } from '../../ui/theme';
 
 const PLOT = { left: 44, right: 12, top: 16, height: 150 };
@@ -20,7 +20,7 @@ const LABEL_APART = 34;
 type Point = { s: number; g: number };
 
 export function PourChart({ card, units, width: given }: { card: BrewCard; units: Units; width?: number }) {
-  const look = useLook();
+  const theme = useTheme();
   const page = useWindowDimensions().width;
   const width = given ?? Math.min(700, page >= 900 ? (page - 92) * 0.6 - 60 : page - 54);
   const shown = card.steps.filter((step) => step.phase === 'brew' || step.id === 'bypass');
@@ -36,7 +36,7 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
   const laneY = bottom + LANE.gap;
   const height = laneY + LANE.height + AXIS;
   const ticks = x.ticks(Math.max(3, Math.floor(width / 80)));
-  const font = { fontFamily: FACE.regular, fontSize: 11, fill: look.ink2 };
+  const font = { fontFamily: FACE.regular, fontSize: 11, fill: theme.ink2 };
   const labelled = spacedOut(pours, (step) => y(step.targetG!));
 
   return (
@@ -47,7 +47,7 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
           y={PLOT.top - 8}
           width={Math.max(2, x(card.brewWindowS.to) - x(card.brewWindowS.from))}
           height={plotHeight + 8}
-          fill={look.coolPale}
+          fill={theme.coolPale}
           opacity={0.7}
         />
         <SvgText x={x(card.brewWindowS.to) - 4} y={PLOT.top + 4} textAnchor="end" {...font}>
@@ -57,12 +57,12 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
           <G>
             <Path
               d={area<Point>(xOf, bottom, (point) => y(point.g))(points) ?? ''}
-              fill={look.cool}
-              opacity={look.dark ? 0.25 : 0.16}
+              fill={theme.cool}
+              opacity={theme.dark ? 0.25 : 0.16}
             />
             <Path
               d={line<Point>(xOf, (point) => y(point.g))(points) ?? ''}
-              stroke={look.cool}
+              stroke={theme.cool}
               strokeWidth={2.5}
               fill="none"
               strokeLinejoin="round"
@@ -76,12 +76,12 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
                     x2={x(step.endS)}
                     y1={at}
                     y2={at}
-                    stroke={look.rim}
+                    stroke={theme.rim}
                     strokeWidth={1}
                     strokeDasharray="2 3"
                   />
                   {labelled.has(step.id) ? (
-                    <SvgText x={PLOT.left - 6} y={at + 4} textAnchor="end" {...font} fill={look.ink}>
+                    <SvgText x={PLOT.left - 6} y={at + 4} textAnchor="end" {...font} fill={theme.ink}>
                       {showMass(step.targetG!, units, 'water').figure}
                     </SvgText>
                   ) : null}
@@ -98,14 +98,14 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
           {temperatureWords(card, pours, units)}
         </SvgText>
         {shown.map((step) => (
-          <StepMark key={step.id} step={step} x={x} y={laneY} ink={look.ink} cool={look.cool} />
+          <StepMark key={step.id} step={step} x={x} y={laneY} ink={theme.ink} cool={theme.cool} />
         ))}
         <Line
           x1={PLOT.left}
           x2={width - PLOT.right}
           y1={bottom}
           y2={bottom}
-          stroke={look.rim}
+          stroke={theme.rim}
           strokeWidth={1}
         />
         {ticks.map((tick, index) => (

@@ -6,12 +6,12 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, showVolume } from '@even-kettle/core/units';
-import { useBar, useUnits } from '../../bar/bar-context';
-import { LookOf } from '../../ui/look';
+import { useBar, useUnits } from '../../client/bar-context';
+import { WithTheme } from '../../ui/use-theme';
 import { Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { DAY } from '../../ui/theme';
-import { useAsked } from './asked';
+import { useConverterInput } from './asked';
 import { recipeCode } from './code';
 import { convert } from './conversion';
 import { cupText } from './cup-text';
@@ -26,7 +26,7 @@ const PRINT_STYLE =
 export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   const units = useUnits();
   const { bar } = useBar();
-  const [asked] = useAsked(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const made = convert(recipe, asked, bar, units);
   useEffect(() => {
     const style = document.createElement('style');
@@ -55,7 +55,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
     ['Brewer', brewer.name],
   ];
   return (
-    <LookOf look={PAPER}>
+    <WithTheme theme={PAPER}>
       <View role="main" style={{ backgroundColor: '#FFFFFF', flexGrow: 1 }}>
         <View testID="print-bar">
           <Row style={{ padding: 12 }}>
@@ -139,6 +139,6 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
           </Text>
         </View>
       </View>
-    </LookOf>
+    </WithTheme>
   );
 }

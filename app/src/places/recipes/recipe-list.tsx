@@ -18,9 +18,9 @@ import {
 } from '@even-kettle/core/recipe';
 import { inWords, showClock, showTemperature } from '@even-kettle/core/units';
 import { brewersOn, placeOf } from '@even-kettle/core/plan';
-import { useBar, useUnits } from '../../bar/bar-context';
+import { useBar, useUnits } from '../../client/bar-context';
 import { RadioGroup, tabStop } from '../../ui/by-keys';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Choice, Row, Tap } from '../../ui/parts';
 import { Heading, Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
@@ -97,7 +97,7 @@ function MethodTiles({
   value: MethodId | null;
   onChange: (method: MethodId | null) => void;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <RadioGroup name="Brewer" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
       {METHOD_IDS.filter((id) => recipes.some(({ method }) => method === id)).map((id, index) => {
@@ -119,8 +119,8 @@ function MethodTiles({
               borderRadius: RADIUS,
               borderWidth: chosen ? 2 : 1,
               margin: chosen ? 0 : 1,
-              borderColor: chosen ? look.ink : look.rim,
-              backgroundColor: chosen ? look.coolPale : look.surface,
+              borderColor: chosen ? theme.ink : theme.rim,
+              backgroundColor: chosen ? theme.coolPale : theme.surface,
             }}
           >
             <Vessel method={id} level={0.5} target={null} size={40} />
@@ -140,7 +140,7 @@ function MethodTiles({
 }
 
 function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: string[]; chosen: boolean }) {
-  const look = useLook();
+  const theme = useTheme();
   const units = useUnits();
   const method = METHODS[recipe.method];
   return (
@@ -155,8 +155,8 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
         borderRadius: RADIUS,
         borderWidth: 1,
         alignItems: 'center',
-        borderColor: chosen ? look.ink : look.rim,
-        backgroundColor: pressed ? look.coolPale : look.surface,
+        borderColor: chosen ? theme.ink : theme.rim,
+        backgroundColor: pressed ? theme.coolPale : theme.surface,
       })}
     >
       <Vessel method={recipe.method} level={0.5} target={null} size={56} />

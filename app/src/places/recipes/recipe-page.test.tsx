@@ -2,7 +2,7 @@
 import { act, fireEvent, screen, within } from '@testing-library/react-native';
 import { SCHOOLS, type Recipe } from '@even-kettle/core/recipe';
 import { OUNCES, TEST_BAR, choose, press, showPage, viewOf } from '../../testing/bar';
-import { forgetAsked } from './asked';
+import { resetConverterInput } from './asked';
 import { RecipeList } from './recipe-list';
 import { RecipePage } from './recipe-page';
 
@@ -24,7 +24,7 @@ const alerts = () =>
   screen.queryAllByRole('alert').map((each) => within(each).queryAllByText(/./).length || 1);
 
 beforeEach(() => {
-  forgetAsked();
+  resetConverterInput();
   mockPush.mockClear();
 });
 

@@ -6,16 +6,16 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, why, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { brewersOn } from '@even-kettle/core/plan';
-import { useBar, useUnits } from '../../bar/bar-context';
-import { changesInWords } from '../../bar/change-words';
+import { useBar, useUnits } from '../../client/bar-context';
+import { changesInWords } from '../../words/change-words';
 import { saveFile } from '../../ui/files';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
-import { useAsked } from './asked';
+import { useConverterInput } from './asked';
 import { convert } from './conversion';
 import { Converter } from './converter';
 import { cupText } from './cup-text';
-import { workshop } from './later';
+import { loadRecipeTools } from './load-recipe-tools';
 import { MethodTable } from './method-table';
 import { PourChart } from './pour-chart';
 import { AroundSteps, BrewSteps } from './steps';
@@ -24,7 +24,7 @@ import { WhyCard } from './why-card';
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
   const { bar, recipes } = useBar();
-  const [asked, onAsk] = useAsked(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
   const made = convert(recipe, asked, bar, units);
   const method = METHODS[recipe.method];
@@ -133,11 +133,11 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
 }
 
 async function saveRecipeFile(recipe: Recipe): Promise<void> {
-  const { writeRecipes } = await workshop();
+  const { writeRecipes } = await loadRecipeTools();
   saveFile(`${recipe.id}.json`, writeRecipes([recipe]), 'application/json');
 }
 
 async function saveStepTable(card: BrewCard): Promise<void> {
-  const { stepTableCsv } = await workshop();
+  const { stepTableCsv } = await loadRecipeTools();
   saveFile(`${card.recipeId}.csv`, stepTableCsv(card), 'text/csv');
 }

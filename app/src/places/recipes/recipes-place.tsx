@@ -2,7 +2,7 @@
  * Recipes: the list, and beside it or in its place the chosen one.
  */
 import { View, useWindowDimensions } from 'react-native';
-import { useBar } from '../../bar/bar-context';
+import { useBar } from '../../client/bar-context';
 import { Page } from '../../ui/parts';
 import { WIDE } from '../../ui/theme';
 import { NoSuchRecipe } from './no-such-recipe';

@@ -4,7 +4,7 @@ import { readRecipe } from '@even-kettle/core/formats';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
 import { OUNCES, TEST_BAR } from '../../testing/bar';
-import type { Asked } from './asked';
+import type { ConverterInput } from './asked';
 import { readCode, recipeCode } from './code';
 import { convert } from './conversion';
 import { amountOf, idFor, ofKind, withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
@@ -20,7 +20,7 @@ const BAR: Bar = {
   ],
   coffees: [...TEST_BAR.coffees, { id: 'low', name: 'Low', roast: 'dark', notes: '', decaf: false }],
 };
-const ASKED: Asked = {
+const ASKED: ConverterInput = {
   lead: 'cup',
   text: '250',
   cups: '1',
@@ -34,7 +34,7 @@ const ASKED: Asked = {
   triedIn: null,
   unitsKey: '',
 };
-const made = (part: Partial<Asked>, recipe = thirds, units: Units = METRIC) =>
+const made = (part: Partial<ConverterInput>, recipe = thirds, units: Units = METRIC) =>
   convert(recipe, { ...ASKED, ...part }, BAR, units);
 
 test('coffee, altitude, brewer and grinder come from the bench, and each can be another', () => {
@@ -80,7 +80,7 @@ test('what is asked can lead from any side, in the bar’s units', () => {
   });
 });
 
-test.each<[Partial<Asked>, string, string]>([
+test.each<[Partial<ConverterInput>, string, string]>([
   [{ text: 'large' }, 'cup', 'Cup: “large” is not a number. Type one like 12.7.'],
   [{ text: '0' }, 'cup', 'Cup must be from 43 to 1704 ml, not 0.'],
   [{ lead: 'water', text: '9000' }, 'water', 'Brew water must be from 49 to 1944 g, not 9000.'],

@@ -10,7 +10,7 @@ import {
   type Pour,
   type RecipeStep,
 } from '@even-kettle/core/recipe';
-import { useUnits } from '../../bar/bar-context';
+import { useUnits } from '../../client/bar-context';
 import { Field } from '../../ui/field';
 import { Choice, Row } from '../../ui/parts';
 import { Select } from '../../ui/select';

@@ -16,7 +16,7 @@ import { CSS } from '@dnd-kit/utilities';
 import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { Grip } from '../../ui/grip';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
@@ -85,15 +85,15 @@ type RowProps = {
 };
 
 function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, onAdd }: RowProps) {
-  const look = useLook();
+  const theme = useTheme();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id });
   const style: CSSProperties = {
     transform: CSS.Translate.toString(transform) ?? '',
     transition: transition ?? '',
     position: 'relative',
     zIndex: isDragging ? 1 : 0,
-    background: isDragging ? look.coolPale : look.surface,
-    borderTop: `1px solid ${look.rim}`,
+    background: isDragging ? theme.coolPale : theme.surface,
+    borderTop: `1px solid ${theme.rim}`,
   };
   return (
     <div ref={setNodeRef} style={style} data-testid={`step-${step.id}`}>

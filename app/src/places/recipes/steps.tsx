@@ -4,7 +4,7 @@
 import { Pressable, View } from 'react-native';
 import { fillOf, type BrewCard, type CardStep, type WhyOf } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Card } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 
@@ -43,7 +43,7 @@ function BrewStep({
   first: boolean;
   onWhy?: (of: WhyOf) => void;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   const targetG = step.kind === 'bypass' ? card.bypassG : step.targetG;
   const words = [
     step.end === 'cue' ? `until “${step.cue}”${cueWindow(step)}` : null,
@@ -61,7 +61,7 @@ function BrewStep({
         gap: 10,
         paddingVertical: 7,
         borderTopWidth: first ? 0 : 1,
-        borderColor: look.rim,
+        borderColor: theme.rim,
       }}
     >
       <Text bold style={{ width: 48, textAlign: 'right' }}>
@@ -98,12 +98,12 @@ const cueWindow = ({ cueWindowS }: CardStep): string =>
 
 /** What is most often forgotten: a notch and bold words, never a second hot colour. */
 function Mistake({ text }: { text: string }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <Text
       size="small"
       bold
-      style={{ borderLeftWidth: 3, borderColor: look.ink, paddingLeft: 6, marginTop: 2 }}
+      style={{ borderLeftWidth: 3, borderColor: theme.ink, paddingLeft: 6, marginTop: 2 }}
     >
       {text}
     </Text>

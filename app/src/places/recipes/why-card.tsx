@@ -12,7 +12,7 @@ import {
   showVolume,
   type Units,
 } from '@even-kettle/core/units';
-import { useLook } from '../../ui/look';
+import { useTheme } from '../../ui/use-theme';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 
@@ -36,13 +36,13 @@ export function WhyCard({
   units: Units;
   onClose: () => void;
 }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
     <View
       role="region"
       aria-label={`Why ${derivation.name}`}
       aria-live="polite"
-      style={{ borderLeftWidth: 4, borderColor: look.cool, paddingLeft: 12, gap: 4 }}
+      style={{ borderLeftWidth: 4, borderColor: theme.cool, paddingLeft: 12, gap: 4 }}
     >
       <Row style={{ justifyContent: 'space-between', minHeight: 40 }}>
         <Text bold style={{ flex: 1 }}>
@@ -66,9 +66,9 @@ export function WhyCard({
 }
 
 function Input({ input, units }: { input: DerivedFrom; units: Units }) {
-  const look = useLook();
+  const theme = useTheme();
   return (
-    <Row style={{ borderTopWidth: 1, borderColor: look.rim, paddingVertical: 4, alignItems: 'baseline' }}>
+    <Row style={{ borderTopWidth: 1, borderColor: theme.rim, paddingVertical: 4, alignItems: 'baseline' }}>
       <Text size="small" style={{ width: 72, fontFamily: 'monospace', fontSize: 12 }} numberOfLines={1}>
         {input.symbol}
       </Text>

@@ -1,4 +1,4 @@
-import { EditRecipe } from '../../../places/recipes/later';
+import { EditRecipe } from '../../../places/recipes/places';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
 
 export default function Place() {

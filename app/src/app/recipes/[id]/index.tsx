@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from 'expo-router';
-import { RecipesPlace } from '../../../places/recipes/later';
+import { RecipesPlace } from '../../../places/recipes/places';
 
 export default function ChosenRecipe() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -1,4 +1,4 @@
-import { PrintRecipe } from '../../../places/recipes/later';
+import { PrintRecipe } from '../../../places/recipes/places';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
 
 export default function Place() {

@@ -1,4 +1,4 @@
-import { ShareRecipe } from '../../../places/recipes/later';
+import { ShareRecipe } from '../../../places/recipes/places';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
 
 export default function Place() {

@@ -1,4 +1,4 @@
-import { RecipeVersions } from '../../../places/recipes/later';
+import { RecipeVersions } from '../../../places/recipes/places';
 import { OneRecipe } from '../../../places/recipes/one-recipe';
 
 export default function Place() {

@@ -1,0 +1,115 @@
+/**
+ * The connection to the bar: loads it, follows its stream, and loads it anew where something was missed.
+ */
+import { caughtUp, seen } from '@even-kettle/core/brew';
+import type { LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
+import type { Api, Link } from './api';
+import type { ViewHolder } from './bar-view';
+import type { DeviceClock } from './clock';
+import type { DeviceReadings } from './device-board';
+import type { Outbox } from './outbox';
+import type { ReplicaHolder } from './replica-holder';
+import type { Retries } from './retries';
+
+/** Further than this from the server's beat and the clock is measured anew, real milliseconds. */
+const DRIFT_MS = 400;
+
+type Parts = {
+  api: Api;
+  clock: DeviceClock;
+  outbox: Outbox;
+  devices: DeviceReadings | undefined;
+  view: ViewHolder;
+  replica: ReplicaHolder;
+  retries: Retries;
+  /** Posts what waits. */
+  drain: () => Promise<void>;
+  /** The server cannot be reached, and nothing is shown yet. */
+  openOffline: () => Promise<void>;
+  isClosed: () => boolean;
+};
+
+export type Connection = { load: () => Promise<void>; isStreaming: () => boolean; close: () => void };
+
+export function openConnection(parts: Parts): Connection {
+  const { api, clock, outbox, devices, view, replica, retries, drain, openOffline, isClosed } = parts;
+  let closeStream: (() => void) | null = null;
+  let streaming = false;
+  // Loading the bar anew posts what waits as well, so it goes before that.
+  const loadLater = () => retries.later(load, true);
+  const measure = () => void clock.measure().catch(() => undefined);
+
+  async function load(): Promise<void> {
+    try {
+      const [snapshot] = await Promise.all([api.state(), clock.measure()]);
+      if (isClosed()) return;
+      view.takeRecipes(snapshot.recipes);
+      view.show({
+        status: 'ready',
+        bar: snapshot.bar,
+        plan: snapshot.planned?.plan ?? null,
+        rough: snapshot.planned?.rough ?? {},
+        unplannable: snapshot.planned?.unplannable ?? [],
+        storage: snapshot.storage,
+      });
+      replica.become(caughtUp(replica.now(), snapshot));
+      closeStream?.();
+      closeStream = stream();
+      retries.worked();
+      void drain();
+    } catch {
+      if (!view.now().bar) await openOffline();
+      view.show({ link: 'away', ...(view.now().bar ? {} : { status: 'unreachable' as const }) });
+      devices?.lost();
+      loadLater();
+    }
+  }
+
+  const stream = () =>
+    api.live(replica.now().seq, {
+      onEvent,
+      onPlan,
+      onRecipes: ({ recipes }) => view.takeRecipes(recipes),
+      onBar: (bar) => view.show({ bar }),
+      onStorage: (storage) => view.show({ storage }),
+      onDevices: (all) => devices?.tookAll(all),
+      onScale: (scale) => devices?.tookScale(scale),
+      onKettle: (kettle) => devices?.tookKettle(kettle),
+      onBeat: (barMs) => {
+        // A machine that slept stopped its monotonic clock with it, and nobody may have told the page.
+        if (Math.abs(clock.nowMs() - barMs) > DRIFT_MS * clock.rate()) measure();
+      },
+      onLink,
+      onLost: loadLater,
+    });
+
+  function onEvent(entry: LiveEvent): void {
+    const next = seen(replica.now(), entry, view.now().book);
+    // The log has no gaps. If this device has one, it loads the bar anew rather than go on from a wrong state.
+    if (!next) return loadLater();
+    if (next === replica.now()) return;
+    const mine = replica.now().own.some(({ id }) => id === entry.event.id);
+    if (mine) void outbox.remove([entry.event.id]);
+    replica.become(next);
+  }
+
+  function onPlan({ plan, rough, unplannable, moves, because }: PublishedPlan): void {
+    view.show({
+      plan,
+      rough,
+      unplannable,
+      ...(moves.length > 0 ? { change: { moves, because, atMs: clock.nowMs() } } : {}),
+    });
+  }
+
+  function onLink(link: Link): void {
+    streaming = link === 'live';
+    view.show({ link });
+    if (link !== 'live') return devices?.lost();
+    retries.worked();
+    measure();
+    void drain();
+  }
+
+  return { load, isStreaming: () => streaming, close: () => closeStream?.() };
+}

@@ -1,0 +1,43 @@
+/**
+ * The bar as this device last knew it, kept on the device, so that the app opens and brews with the server away.
+ */
+import type { BarState } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import type { Plan } from '@even-kettle/core/plan';
+import type { Recipe } from '@even-kettle/core/recipe';
+import type { ClockReading } from './clock';
+import { KEPT, database } from './database';
+import { isOfflineSnapshot } from './offline-snapshot-schema';
+
+export type OfflineSnapshot = {
+  seq: number;
+  state: BarState;
+  bar: Bar;
+  recipes: Recipe[];
+  plan: Plan | null;
+  /** Bar time when it was kept, and this device's wall clock then. */
+  clock: ClockReading & { wallMs: number };
+};
+
+export type OfflineSnapshots = {
+  read: () => Promise<OfflineSnapshot | null>;
+  write: (kept: OfflineSnapshot) => Promise<void>;
+};
+
+/** The number is another where a state of before cannot be read as one of today. */
+const KEY = 'bar@2';
+
+/** What could not be read is kept under this, for whoever looks into it, until something else cannot be. */
+const SET_ASIDE = 'bar, set aside';
+
+export const openOfflineSnapshots = (): OfflineSnapshots => ({
+  read: async () => {
+    const stored = await database();
+    const found: unknown = await stored.get(KEPT, KEY);
+    if (found === undefined || isOfflineSnapshot(found)) return found ?? null;
+    await stored.put(KEPT, found, SET_ASIDE);
+    await stored.delete(KEPT, KEY);
+    return null;
+  },
+  write: async (kept) => void (await (await database()).put(KEPT, kept, KEY)),
+});

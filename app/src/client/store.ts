@@ -1,0 +1,133 @@
+/**
+ * The bar as this device knows it: what the server has confirmed, with this device's own taps on top until they are
+ * confirmed too. Knows nothing of React.
+ */
+import { freshReplica, tap, type BarEvent } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import type { Plan } from '@even-kettle/core/plan';
+import type { Recipe } from '@even-kettle/core/recipe';
+import type { Api } from './api';
+import { openView, type BarView } from './bar-view';
+import type { DeviceClock } from './clock';
+import { openConnection, type Connection } from './connection';
+import type { DeviceReadings } from './device-board';
+import { openKeeping } from './keeping';
+import type { OfflineSnapshots } from './offline-snapshot';
+import type { Outbox } from './outbox';
+import type { BarGiven } from './plan.worker';
+import { openPosting } from './posting';
+import { holdReplica } from './replica-holder';
+import { openRetries } from './retries';
+
+export type { BarView, Notice, PlanChange } from './bar-view';
+
+export type BarStore = {
+  view: () => BarView;
+  subscribe: (listener: () => void) => () => void;
+  /** Loads the bar and stays in touch with it. */
+  open: () => Promise<void>;
+  close: () => void;
+  /** Takes events at once and stores them as soon as can be. False where the bar's rules refuse them. */
+  act: (events: BarEvent[], label?: string) => boolean;
+  undo: () => void;
+  dismiss: (id: string) => void;
+  /** The bar as it is known here, for a planner's question; null before it is loaded. */
+  given: () => BarGiven | null;
+  /** Settings that came back from a change of them. */
+  tookBar: (bar: Bar) => void;
+  /** A recipe that was saved from here. */
+  tookRecipe: (recipe: Recipe) => void;
+};
+
+type Parts = {
+  api: Api;
+  outbox: Outbox;
+  clock: DeviceClock;
+  newId: () => string;
+  /** Plans on this device, for while the server is away. */
+  planLocally: (given: BarGiven) => Promise<Plan | null>;
+  /** Where the bar as it is known here is kept for a time with no server. */
+  snapshots?: OfflineSnapshots;
+  devices?: DeviceReadings;
+  realNow?: () => number;
+};
+
+export const UNDO_MS = 10_000;
+
+export function openStore(parts: Parts): BarStore {
+  const { outbox, clock, newId, snapshots, realNow = () => Date.now() } = parts;
+  let closed = false;
+  const view = openView(newId, ({ state, bar, plan }) => {
+    if (state || bar || plan) keeping.changed();
+  });
+  const replica = holdReplica(view);
+  const retries = openRetries();
+  const shared = { ...parts, view, replica, retries, isClosed: () => closed };
+  const drain = openPosting({ ...shared, isStreaming: () => connection.isStreaming() });
+  const keeping = openKeeping({ ...shared, snapshots });
+  const openOffline = async () => {
+    if (await keeping.open()) void planHere();
+  };
+  const connection: Connection = openConnection({ ...shared, devices: parts.devices, drain, openOffline });
+  const given = () => givenOf(view.now(), view.saved(), clock.nowMs());
+
+  function act(events: BarEvent[], label?: string): boolean {
+    const tapped = tap(replica.now(), view.now().state, events, view.now().book);
+    if (!tapped.ok) {
+      if (tapped.refusal.code !== 'already-done') view.tell(tapped.refusal.reason);
+      return false;
+    }
+    const undoable = label
+      ? { eventIds: events.map(({ id }) => id), label, untilRealMs: realNow() + UNDO_MS }
+      : null;
+    replica.become(tapped.replica, { state: tapped.state, undoable });
+    // What cannot be kept here (a browser with storage switched off) is still sent.
+    void outbox
+      .put(events)
+      .catch(() => undefined)
+      .then(drain);
+    if (view.now().link !== 'live') void planHere();
+    return true;
+  }
+
+  function undo(): void {
+    const { undoable } = view.now();
+    if (undoable && realNow() <= undoable.untilRealMs) {
+      const atMs = clock.nowMs();
+      const last = undoable.eventIds.toReversed();
+      act(last.map((eventId) => ({ id: newId(), type: 'event-undone', atMs, eventId })));
+    }
+    view.show({ undoable: null });
+  }
+
+  async function planHere(): Promise<void> {
+    const bar = given();
+    if (!bar) return;
+    const plan = await parts.planLocally(bar).catch(() => null);
+    if (plan && view.now().link !== 'live') view.show({ plan });
+  }
+
+  return {
+    view: view.now,
+    given,
+    subscribe: view.subscribe,
+    open: async () => {
+      replica.become(freshReplica(await outbox.all().catch(() => [])));
+      await connection.load();
+    },
+    close: () => {
+      closed = true;
+      connection.close();
+      retries.close();
+      keeping.close();
+    },
+    act,
+    undo,
+    dismiss: (id) => view.show({ refusals: view.now().refusals.filter((said) => said.id !== id) }),
+    tookBar: (bar) => view.show({ bar }),
+    tookRecipe: (recipe) => view.takeRecipes([...view.saved(), recipe]),
+  };
+}
+
+const givenOf = ({ state, bar, plan }: BarView, saved: Recipe[], nowMs: number): BarGiven | null =>
+  bar && { state, bench: bar, saved, nowMs, plan };

@@ -1,0 +1,254 @@
+/**
+ * What surrounds every place: the bar's name and clock above, the five places below, or beside on a wide screen.
+ */
+import { useState, type ReactNode } from 'react';
+import { Pressable, View, useWindowDimensions } from 'react-native';
+import { router, usePathname, type Href } from 'expo-router';
+import { useBar, useHere } from '../client/bar-context';
+import { useShortcuts } from '../device/shortcuts';
+import { useSignals } from '../device/use-signals';
+import { Boundary } from '../ui/boundary';
+import { Icon } from '../ui/icons';
+import { KeysSheet } from './keys-sheet';
+import { useTheme } from '../ui/use-theme';
+import { Tap } from '../ui/parts';
+import { Text } from '../ui/text';
+import { WIDE } from '../ui/theme';
+import { Ticking } from '../client/ticking';
+
+const PLACES: { name: string; href: Href; icon: string }[] = [
+  { name: 'Bar', href: '/', icon: 'bar' },
+  { name: 'Orders', href: '/orders', icon: 'orders' },
+  { name: 'Recipes', href: '/recipes', icon: 'recipes' },
+  { name: 'Log', href: '/log', icon: 'log' },
+  { name: 'Bench', href: '/bench', icon: 'bench' },
+];
+
+type FrameProps = {
+  children: ReactNode;
+  /** What the hands must do, on every place but the Bar. */
+  strip: ReactNode;
+  /** Marks the Bar among the places while something is due there. */
+  mark: ReactNode;
+};
+
+export function AppFrame({ children, strip, mark }: FrameProps) {
+  const [keys, setKeys] = useState(false);
+  useShortcuts({
+    '?': () => setKeys(true),
+    Escape: keys ? () => setKeys(false) : undefined,
+    n: () => router.push('/orders/new'),
+    b: () => router.navigate('/'),
+    o: () => router.navigate('/orders'),
+    r: () => router.navigate('/recipes'),
+    l: () => router.navigate('/log'),
+  });
+  return (
+    <>
+      <Signals />
+      <Frame strip={strip} mark={mark}>
+        {children}
+      </Frame>
+      {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
+    </>
+  );
+}
+
+/** By itself, so that listening four times a second draws nothing. */
+function Signals() {
+  useSignals();
+  return null;
+}
+
+function Frame({ children, strip, mark }: FrameProps) {
+  const theme = useTheme();
+  const wide = useWindowDimensions().width >= WIDE;
+  // What goes on paper stands alone.
+  const path = usePathname();
+  if (path.endsWith('/print')) return children;
+  return (
+    <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: theme.bg }}>
+      {wide ? <PlaceNav wide mark={mark} /> : null}
+      <View style={{ flex: 1, minHeight: 0 }}>
+        <TopLine />
+        <DiskNote />
+        <Refusals />
+        {path === '/' ? null : <Boundary what="what the hands must do">{strip}</Boundary>}
+        <View role="main" style={{ flex: 1, minHeight: 0 }}>
+          <Boundary key={path} what="this place">
+            {children}
+          </Boundary>
+        </View>
+      </View>
+      {wide ? null : <PlaceNav mark={mark} />}
+    </View>
+  );
+}
+
+function TopLine() {
+  const theme = useTheme();
+  const { bar, link, waiting, status } = useBar();
+  const away = link === 'away' && status !== 'unreachable';
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 10,
+        paddingHorizontal: 16,
+        paddingTop: 8,
+        paddingBottom: 2,
+        minHeight: 34,
+      }}
+    >
+      <Text size="small" bold numberOfLines={1}>
+        {bar?.name ?? 'Even Kettle'}
+      </Text>
+      <View role="status" style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        {away ? (
+          <>
+            <Icon name="away" color={theme.ink} size={16} />
+            <Text size="small" bold numberOfLines={1} style={{ flexShrink: 1 }}>
+              {waiting === 0 ? 'server away, taps are kept' : `server away, ${waiting} kept here`}
+            </Text>
+          </>
+        ) : null}
+      </View>
+      {bar ? <WallClock /> : null}
+    </View>
+  );
+}
+
+/** Bar time as a time of day, and how fast it runs where that is not life's own pace. */
+function WallClock() {
+  const { clock } = useHere();
+  const reads = (nowMs: number) =>
+    `${clock.rate() === 1 ? '' : `× ${clock.rate()}  `}${TIME_OF_DAY.format(nowMs)}`;
+  return <Ticking size="small" quiet testID="wall-clock" everyMs={500} reads={reads} />;
+}
+/** Made once: to make one takes longer than to draw a clock. */
+const TIME_OF_DAY = new Intl.DateTimeFormat(undefined, {
+  hour: '2-digit',
+  minute: '2-digit',
+  second: '2-digit',
+});
+
+/** The server's disk fills up: said before a tap cannot be stored, and while none can be. */
+function DiskNote() {
+  const { storage } = useBar();
+  if (storage.level === 'enough') return null;
+  return (
+    <Note>
+      {storage.level === 'full'
+        ? 'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.'
+        : `The server’s disk is almost full: ${storage.freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`}
+    </Note>
+  );
+}
+
+/** A line across the page that stays until it is no longer true, or is closed. */
+function Note({ children, action }: { children: string; action?: ReactNode }) {
+  const theme = useTheme();
+  return (
+    <View
+      role="alert"
+      style={{
+        marginHorizontal: 12,
+        marginTop: 4,
+        paddingLeft: 14,
+        borderLeftWidth: 6,
+        borderColor: theme.ink,
+        backgroundColor: theme.surface,
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 8,
+      }}
+    >
+      <Text style={{ flex: 1, paddingVertical: 8 }}>{children}</Text>
+      {action}
+    </View>
+  );
+}
+
+function Refusals() {
+  const { store } = useHere();
+  const { refusals } = useBar();
+  return refusals.map(({ id, text }) => (
+    <Note
+      key={id}
+      action={
+        <Tap kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+      }
+    >
+      {text}
+    </Note>
+  ));
+}
+
+function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
+  const theme = useTheme();
+  const path = usePathname();
+  return (
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={
+        wide
+          ? {
+              width: 92,
+              paddingTop: 10,
+              borderRightWidth: 1,
+              borderColor: theme.rim,
+              backgroundColor: theme.surface,
+            }
+          : {
+              flexDirection: 'row',
+              height: 60,
+              borderTopWidth: 1,
+              borderColor: theme.rim,
+              backgroundColor: theme.surface,
+            }
+      }
+    >
+      {PLACES.map(({ name, href, icon }) => {
+        const here = href === '/' ? path === '/' : path.startsWith(String(href));
+        const color = here ? theme.ink : theme.ink2;
+        return (
+          <Pressable
+            key={name}
+            role="link"
+            aria-label={name}
+            aria-current={here ? 'page' : undefined}
+            onPress={() => router.navigate(href)}
+            style={({ pressed }) => [
+              {
+                alignItems: 'center',
+                justifyContent: 'center',
+                gap: 1,
+                backgroundColor: pressed ? theme.coolPale : 'transparent',
+              },
+              wide
+                ? {
+                    height: 72,
+                    borderLeftWidth: 4,
+                    borderColor: here ? theme.ink : 'transparent',
+                    paddingRight: 4,
+                  }
+                : { flex: 1, borderTopWidth: 3, borderColor: here ? theme.ink : 'transparent' },
+            ]}
+          >
+            <Icon name={icon} color={color} size={22} />
+            {href === '/' && !here ? (
+              <Boundary silent what="the mark of the Bar">
+                {mark}
+              </Boundary>
+            ) : null}
+            <Text size="small" bold={here} color={color}>
+              {name}
+            </Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}

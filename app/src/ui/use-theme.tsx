@@ -1,0 +1,60 @@
+/**
+ * Which theme the page has: as the device asks, or as chosen on the Bench. Remembered on the device.
+ */
+import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { useColorScheme } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
+import { Icon } from './icons';
+import { DAY, EVENING, paperTheme, type Theme } from './theme';
+
+export type ThemeChoice = 'auto' | 'day' | 'evening';
+type Chosen = { theme: Theme; choice: ThemeChoice; choose: (choice: ThemeChoice) => void };
+
+const ThemeContext = createContext<Chosen>({ theme: DAY, choice: 'auto', choose: () => undefined });
+const STORED_AS = 'even-kettle.look';
+
+export function ThemeProvider({ children }: { children: ReactNode }) {
+  const system = useColorScheme();
+  const [choice, setChoice] = useState<ThemeChoice>(readChoice);
+  const theme = (choice === 'auto' ? system === 'dark' : choice === 'evening') ? EVENING : DAY;
+  const value = useMemo(
+    () => ({
+      theme,
+      choice,
+      choose: (next: ThemeChoice) => {
+        setChoice(next);
+        globalThis.localStorage?.setItem(STORED_AS, next);
+      },
+    }),
+    [theme, choice],
+  );
+  const paper = useMemo(() => paperTheme(theme), [theme]);
+  return (
+    <ThemeContext.Provider value={value}>
+      <PaperProvider
+        theme={paper}
+        settings={{
+          icon: ({ name, color, size }) => (
+            <Icon name={String(name)} color={color ?? theme.ink} size={size} />
+          ),
+        }}
+      >
+        {children}
+      </PaperProvider>
+    </ThemeContext.Provider>
+  );
+}
+
+/** Another theme for a part of the page: paper is always light. */
+export function WithTheme({ theme, children }: { theme: Theme; children: ReactNode }) {
+  const chosen = useContext(ThemeContext);
+  return <ThemeContext.Provider value={{ ...chosen, theme }}>{children}</ThemeContext.Provider>;
+}
+
+export const useTheme = (): Theme => useContext(ThemeContext).theme;
+export const useThemeChoice = () => useContext(ThemeContext);
+
+function readChoice(): ThemeChoice {
+  const stored = globalThis.localStorage?.getItem(STORED_AS);
+  return stored === 'day' || stored === 'evening' ? stored : 'auto';
+}

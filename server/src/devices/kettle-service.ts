@@ -1,0 +1,135 @@
+/**
+ * Shows the kettles, and sets those that can be set: filled and set for a brew when its filling is tapped, emptied as it
+ * pours, off when its last pour is done.
+ */
+import type { BarEvent, BarState, BrewState } from '@even-kettle/core/brew';
+import type { KettleOrder, KettleState } from '@even-kettle/core/contract';
+import { stillPours } from '@even-kettle/core/plan';
+import { METHODS, fillOf, type CardStep } from '@even-kettle/core/recipe';
+import type { Kettle, Time } from './ports';
+import type { SimulatedKettle } from './simulated-kettle';
+
+export type KettleService = {
+  place: (kettleId: string, kettle: Kettle, standIn: SimulatedKettle | null) => void;
+  remove: (kettleId: string) => void;
+  happened: (event: BarEvent) => void;
+  order: (kettleId: string, order: KettleOrder) => boolean;
+  shown: () => KettleState[];
+  close: () => void;
+};
+
+type Placed = {
+  kettle: Kettle;
+  standIn: SimulatedKettle | null;
+  brewId: string | null;
+  told: KettleState;
+  toldRealMs: number;
+};
+
+/** Screens are told of a change of this much, degrees, or of heating going on or off; not more often than this. */
+const TOLD_C = 0.2;
+const LEAST_MS = 400;
+
+// eslint-disable-next-line max-lines-per-function -- what it knows of the kettles is shared by its short functions
+export function openKettleService(
+  time: Time,
+  state: () => BarState,
+  tapC: () => number,
+  show: (kettle: KettleState) => void,
+): KettleService {
+  const placed = new Map<string, Placed>();
+  const heldBy = (brewId: string) => [...placed.values()].find((at) => at.brewId === brewId);
+
+  const fillFor = (brew: BrewState, levelG: number, atC = tapC()) => {
+    const isFree = ({ brewId }: Placed) => {
+      const other = brewId === null ? undefined : state().brews[brewId];
+      return !other || !stillPours(other);
+    };
+    // What the card named; where a log of before named none, one that is free.
+    const at = placed.get(brew.kettleId ?? '') ?? [...placed.values()].find(isFree);
+    if (!at) return;
+    at.brewId = brew.id;
+    at.standIn?.fill(levelG, atC);
+    at.kettle.set(brew.card.waterC);
+  };
+  /** A server that starts again in the middle of brews finds their kettles full and hot. */
+  const takeUp = (kettleId: string) => {
+    const brew = Object.values(state().brews).find(
+      (each) =>
+        filledFor(each) && stillPours(each) && !heldBy(each.id) && (each.kettleId ?? kettleId) === kettleId,
+    );
+    if (brew) fillFor(brew, fillOf(filledFor(brew)!, brew.card), brew.card.waterC);
+  };
+
+  return {
+    place: (kettleId, kettle, standIn) => {
+      const told: KettleState = {
+        kettleId,
+        connected: kettle.connected(),
+        atMs: time.nowMs(),
+        waterC: 0,
+        levelG: null,
+        setC: null,
+        heating: false,
+        standIn: standIn !== null,
+      };
+      const at: Placed = { kettle, standIn, brewId: null, told, toldRealMs: 0 };
+      placed.set(kettleId, at);
+      kettle.listen({
+        onReading: (reading) => {
+          const moved =
+            Math.abs(reading.waterC - at.told.waterC) >= TOLD_C ||
+            reading.heating !== at.told.heating ||
+            reading.setC !== at.told.setC ||
+            reading.levelG !== at.told.levelG;
+          if (!moved || performance.now() - at.toldRealMs < LEAST_MS) return;
+          at.toldRealMs = performance.now();
+          at.told = { ...at.told, ...reading, atMs: Math.round(reading.atMs) };
+          show(at.told);
+        },
+        onConnected: (connected) => {
+          at.told = { ...at.told, connected };
+          show(at.told);
+        },
+      });
+      takeUp(kettleId);
+    },
+    remove: (kettleId) => {
+      placed.get(kettleId)?.kettle.close();
+      placed.delete(kettleId);
+    },
+    happened: (event) => {
+      if (event.type !== 'step-done') return;
+      const brew = state().brews[event.brewId];
+      const step = brew?.card.steps.find(({ id }) => id === event.stepId);
+      if (!brew || !step || !METHODS[brew.card.method].usesKettle) return;
+      if (step.kind === 'fill') return fillFor(brew, fillOf(step, brew.card));
+      const at = heldBy(brew.id);
+      if (!at) return;
+      if (step.kind === 'set-filter') at.standIn?.pour(METHODS[brew.card.method].rinseG);
+      if (step.pourG !== undefined && step.waterC === undefined) at.standIn?.pour(step.pourG);
+      if (!stillPours(brew)) {
+        at.kettle.set(null);
+        at.brewId = null;
+      }
+    },
+    order: (kettleId, order) => {
+      const at = placed.get(kettleId);
+      if (!at) return false;
+      if (order.do === 'set') at.kettle.set(order.setC);
+      else if (at.standIn) at.standIn.fill(order.levelG, tapC());
+      else return false;
+      return true;
+    },
+    shown: () => [...placed.values()].map(({ told }) => told),
+    close: () => {
+      for (const { kettle } of placed.values()) kettle.close();
+    },
+  };
+}
+
+/** The latest filling that was done for a brew. */
+const filledFor = ({ card, marks }: BrewState): CardStep | undefined =>
+  METHODS[card.method].usesKettle
+    ? card.steps.findLast(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined)
+    : undefined;
