@@ -127,7 +127,7 @@ export async function benchImport() {
       ['a search that finds nothing', '/api/log?limit=30&search=nobody%20said'],
       ['a run', '/api/learnt?recipeId=cone-thirds&coffee=Saltmarsh'],
       ['a day', `/api/day?fromMs=${nowMs - 40 * 86_400_000}&toMs=${nowMs - 39 * 86_400_000}`],
-      ['what is in the house', '/api/house'],
+      ['stock and care', '/api/house'],
     ]) {
       const times = [];
       for (let round = 0; round < ROUNDS; round += 1) {

@@ -26,17 +26,17 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
   await page.getByTestId('corrected-reading').fill('plenty');
   await expect(page.getByRole('alert')).toContainText('a number, like 128');
   await page.getByTestId('corrected-reading').fill('140');
-  await page.getByRole('button', { name: 'Set the correction of Bloom' }).click();
+  await page.getByRole('button', { name: 'Save the correction of Bloom' }).click();
   await expect.poll(async () => targets(await brewOf(bar))).toEqual([42, 219, 285]);
   await expect(page.getByText('Left out: First of three pours.')).toBeVisible();
 
   await page.getByTestId('real-dose').fill('16');
-  await page.getByRole('button', { name: 'Set the real dose' }).click();
+  await page.getByRole('button', { name: 'Save the real dose' }).click();
   // The card of this device has it at once: there is nothing left to set.
-  await expect(page.getByRole('button', { name: 'Set the real dose' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save the real dose' })).toBeDisabled();
   await expect.poll(async () => (await brewOf(bar)).card.brewWaterG).toBe(259);
   await page.getByTestId('real-dose').fill('40');
-  await page.getByRole('button', { name: 'Set the real dose' }).click();
+  await page.getByRole('button', { name: 'Save the real dose' }).click();
   await expect(page.getByRole('alert')).toContainText('can still be brewed by it');
   await page.getByRole('button', { name: 'Close this note' }).click();
 

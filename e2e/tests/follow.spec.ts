@@ -75,8 +75,8 @@ test('an undone tap is as if it had not been, and a given-up brew goes round aga
     .poll(async () => Object.values((await bar.get<State>('/api/state')).state.brews)[0]?.marks['set-filter'])
     .toBeUndefined();
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
-  await page.getByRole('button', { name: /^Give up the brew/ }).click();
-  await page.getByRole('button', { name: 'Give up, brew again' }).click();
+  await page.getByRole('button', { name: /^Stop the brew/ }).click();
+  await page.getByRole('button', { name: 'Stop and brew again' }).click();
   await expect(page.getByText(/^waiting · /)).toBeVisible();
   await page.getByRole('button', { name: /^Start / }).click();
   await expect(page.getByText(/^at Cone.1 · /)).toBeVisible();

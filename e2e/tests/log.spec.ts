@@ -78,7 +78,7 @@ test.describe('two weeks', () => {
     await page.getByLabel('Search the log').fill('nothing like that');
     await expect(page.getByText('No brew is like that')).toBeVisible();
     await page.getByRole('button', { name: 'Show all' }).click();
-    await page.getByRole('button', { name: 'Narrow' }).click();
+    await page.getByRole('button', { name: 'Filter' }).click();
     await page.getByLabel('Taste', { exact: true }).selectOption('bitter');
     await expect(page.getByTestId('brewed').first()).toContainText('bitter');
 
@@ -106,7 +106,7 @@ test.describe('two weeks', () => {
     expect(weight.length).toBeGreaterThan(20);
     await page.getByRole('link', { name: 'Log', exact: true }).click();
 
-    await page.getByRole('button', { name: 'Runs' }).click();
+    await page.getByRole('button', { name: 'Brew-time trend' }).click();
     await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'Bloom and three pours' });
     await page.getByLabel('Coffee', { exact: true }).selectOption('Saltmarsh');
     await expect(page.getByText(/^It has shifted: since brew \d+ it takes 1\d s longer/)).toBeVisible();
@@ -140,7 +140,7 @@ test.describe('two weeks', () => {
     await page.goto(`${bar.url}/log/past-14-3-1.1`);
     await page.getByRole('radio', { name: 'very bitter' }).click();
     await page.getByLabel('TDS, %').fill('1.41');
-    await page.getByTestId('keep-taste').click();
+    await page.getByLabel('TDS, %').press('Enter');
     await expect(page.getByText('Strength and extraction')).toBeVisible();
     await page.reload();
     await expect(page.getByText('Strength and extraction')).toBeVisible();
@@ -171,7 +171,7 @@ test.describe('two weeks', () => {
     await expect(page.getByText(/^Not so: roast must be one of/)).toBeVisible();
     await expect(page.getByRole('button', { name: '1 to mend first' })).toBeDisabled();
     await choose('coffee,roast\nGull,light\nFog,dark\n');
-    await page.getByRole('button', { name: 'Take all 2' }).click();
+    await page.getByRole('button', { name: 'Import all 2' }).click();
     await expect(page.getByText('All 2 lines were taken.')).toBeVisible();
     const { coffees } = await bar.get<{ coffees: { name: string }[] }>('/api/bar');
     expect(coffees.map(({ name }) => name)).toEqual(expect.arrayContaining(['Gull', 'Fog']));
@@ -195,13 +195,13 @@ test('a log from elsewhere comes in without its faulty rows, is stopped midway w
   await choose('before.csv', `${head}${row(1)}yesterday,Gull,cone-thirds,18,190\n${row(3)}`);
   await expect(page.getByText(/^before.csv: 3 brews/)).toBeVisible();
   await expect(page.getByText('Not so: ended must be a time such as 2026-11-20T08:15:00Z.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take 2, leave 1 out' }).click();
+  await page.getByRole('button', { name: 'Import 2, skip 1' }).click();
   await expect(page.getByText('2 brews came into the log.')).toBeVisible();
   expect(await inTheLog()).toBe(2);
 
   const many = Array.from({ length: 40_000 }, (_, n) => row(100 + n)).join('');
   await choose('years.csv', head + many);
-  await page.getByRole('button', { name: 'Take all 40,000' }).click();
+  await page.getByRole('button', { name: 'Import all 40,000' }).click();
   await expect(page.getByRole('progressbar', { name: 'Taking it: years.csv' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(
@@ -209,9 +209,9 @@ test('a log from elsewhere comes in without its faulty rows, is stopped midway w
   ).toBeEnabled();
   expect(await inTheLog()).toBe(2);
 
-  await page.getByRole('button', { name: 'Take out: before.csv' }).click();
-  await page.getByRole('button', { name: 'Yes, take the brews of before.csv out' }).click();
-  await expect(page.getByRole('button', { name: 'Take out: before.csv' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Remove: before.csv' }).click();
+  await page.getByRole('button', { name: 'Yes, remove the brews of before.csv' }).click();
+  await expect(page.getByRole('button', { name: 'Remove: before.csv' })).toHaveCount(0);
   await expect.poll(inTheLog).toBe(0);
 });
 

@@ -152,7 +152,8 @@ test('two devices that change the same recipe: the second is told, and keeps its
   for (const each of [page, other]) await each.goto(`${bar.url}/recipes/press-long/edit`);
   await page.getByLabel('Ratio, 1 to').fill('15');
   await other.getByLabel('Ratio, 1 to').fill('17');
-  await page.getByTestId('save-recipe').click();
+  // Enter saves, as the button does.
+  await page.getByLabel('Ratio, 1 to').press('Enter');
   await expect(page.getByText('version 2')).toBeVisible();
   await other.getByTestId('save-recipe').click();
   await expect(other.getByRole('alert')).toContainText('has come to version 2 since version 1 was opened');
@@ -252,11 +253,11 @@ test('the bench is set: a grinder’s points move the setting in the converter, 
   await page.goto(`${bar.url}/bench`);
   await page.getByRole('button', { name: 'Open Big grinder' }).click();
   await page.getByLabel('Setting').nth(1).fill('40');
-  await page.getByRole('button', { name: 'Set grinders' }).click();
+  await page.getByRole('button', { name: 'Save grinders' }).click();
   await expect(page.getByRole('alert')).toContainText('must all rise, or all fall');
   await page.getByLabel('Setting').nth(1).fill('20');
-  await page.getByRole('button', { name: 'Set grinders' }).click();
-  await expect(page.getByRole('button', { name: 'Set grinders' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Save grinders' }).click();
+  await expect(page.getByRole('button', { name: 'Save grinders' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Recipes' }).click();
   await page.getByRole('link', { name: 'Cone: Bloom and three pours' }).click();
   // Band 52, two thirtieths of the way from 50 (20) to 80 (6).

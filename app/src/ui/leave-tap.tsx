@@ -20,9 +20,9 @@ export function LeaveTap({ label, changed, onLeave, icon }: Props) {
     );
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6 }}>
-      <Text role="alert">Throw away what you changed?</Text>
-      <Tap kind="ruled" label="Throw away" onPress={onLeave} />
-      <Tap label="Keep" onPress={() => setAsking(false)} />
+      <Text role="alert">Discard what you changed?</Text>
+      <Tap kind="ruled" label="Discard" onPress={onLeave} />
+      <Tap label="Keep editing" onPress={() => setAsking(false)} />
     </Row>
   );
 }

@@ -60,5 +60,5 @@ test('help and changes are told with what they bring, and why', () => {
   expect(helpInWords({ what: 'method', cupId: 'cup-A', method: 'press', gainS: 60 }, order)).toBe(
     'Saltmarsh by press: 1:00 sooner.',
   );
-  expect(becauseInWords({ because: 'late', moves: [], atMs: 0 })).toBe('Planned anew since a step is late');
+  expect(becauseInWords({ because: 'late', moves: [], atMs: 0 })).toBe('Plan changed because a step is late');
 });

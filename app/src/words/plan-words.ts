@@ -63,10 +63,10 @@ export function helpInWords(help: Help, order: OrderState): string {
 const BECAUSE: Record<PlanChange['because'], string> = {
   event: 'after the last tap',
   order: 'for a new order',
-  late: 'since a step is late',
-  bench: 'since the bench has changed',
-  better: 'as a better way was found',
+  late: 'because a step is late',
+  bench: 'because the bench has changed',
+  better: 'because a better way was found',
 };
 
 /** Why the next steps are at other times than they were. */
-export const becauseInWords = ({ because }: PlanChange): string => `Planned anew ${BECAUSE[because]}`;
+export const becauseInWords = ({ because }: PlanChange): string => `Plan changed ${BECAUSE[because]}`;

@@ -1,6 +1,6 @@
 import { lazyPlace } from '../../ui/lazy-place';
 
 export default lazyPlace(
-  'what is in the house',
+  'stock and care',
   async () => (await import('../../places/log/log-pages')).HousePage,
 );

@@ -23,7 +23,7 @@ export function BrewActions({ brew }: { brew: BrewState }) {
   if (brew.status !== 'running') return null;
   return (
     <Card style={{ gap: 14 }}>
-      <Subheading>Put right</Subheading>
+      <Subheading>Correct</Subheading>
       <Dose brew={brew} />
       <Elsewhere
         brew={brew}
@@ -114,7 +114,7 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
             onPress={() => onGiveUp(reason)}
           />
         ))}
-        <Tap kind="bare" label="Keep it" onPress={() => setOpen(false)} />
+        <Tap kind="bare" label="Cancel" onPress={() => setOpen(false)} />
       </Row>
     </View>
   );

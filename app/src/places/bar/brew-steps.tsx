@@ -196,7 +196,7 @@ function Correction({
             testID="corrected-reading"
           />
         ) : null}
-        <Tap kind="main" label="Set" says={`Set the correction of ${step.name}`} onPress={save} />
+        <Tap kind="main" label="Save" says={`Save the correction of ${step.name}`} onPress={save} />
       </Row>
       {wrong ? (
         <Text role="alert" bold size="small">

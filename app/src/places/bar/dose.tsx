@@ -38,8 +38,8 @@ export function Dose({ brew }: { brew: BrewState }) {
           testID="real-dose"
         />
         <Tap
-          label="Set"
-          says="Set the real dose"
+          label="Save"
+          says="Save the real dose"
           kind={changed ? 'main' : 'plain'}
           disabled={!changed}
           onPress={set}

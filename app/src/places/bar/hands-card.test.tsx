@@ -176,7 +176,7 @@ test('after the grinder held another coffee the true dose is asked for before it
   const { tapped } = show([...other, ...prepared.slice(0, -1)], 70);
   expect(texts().verb).toBe('Throw the rinse, load, tare');
   act(() => fireEvent.changeText(screen.getByTestId('real-dose'), '17.2'));
-  act(() => fireEvent.press(screen.getByLabelText('Set the real dose')));
+  act(() => fireEvent.press(screen.getByLabelText('Save the real dose')));
   expect(tapped).toMatchObject([{ type: 'dose-corrected', brewId: 'a1.1', doseG: 17.2 }]);
 
   // Of one coffee after itself the grinder gives back what it kept: nothing is asked.

@@ -51,11 +51,7 @@ export function ScaleCard({ station }: { station: Station }) {
       <Row style={{ flexWrap: 'wrap' }}>
         <Tap label="Tare" says="Tare the scale" onPress={() => void order({ do: 'tare' })} />
         {scale.standIn ? (
-          <Tap
-            label="Lose it for a minute"
-            kind="bare"
-            onPress={() => void order({ do: 'lose', forS: 60 })}
-          />
+          <Tap label="Simulate a dropout" kind="bare" onPress={() => void order({ do: 'lose', forS: 60 })} />
         ) : null}
       </Row>
       {scale.standIn ? (

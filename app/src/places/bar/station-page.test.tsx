@@ -53,13 +53,13 @@ test('a step’s time and reading are corrected, only what was changed is told, 
   press('Correct Bloom');
   type('Scale read, g', 'plenty');
   expect(screen.getByRole('alert')).toHaveTextContent('Reads: a number, like 128.');
-  press('Set the correction of Bloom');
+  press('Save the correction of Bloom');
   expect(acted).toEqual([]);
   type('Scale read, g', '51');
-  press('Set the correction of Bloom');
+  press('Save the correction of Bloom');
   press('Correct Bloom');
   type('Ended, on the timer', '0:12');
-  press('Set the correction of Bloom');
+  press('Save the correction of Bloom');
   expect(acted).toMatchObject([
     { type: 'step-corrected', stepId: 'bloom', readingG: 51 },
     { type: 'step-corrected', stepId: 'bloom', doneMs: at(112) },
@@ -70,9 +70,9 @@ test('a step’s time and reading are corrected, only what was changed is told, 
 
 test('the real dose, another station, another cup and giving up are each one tap with what it means', () => {
   const { acted } = show(bloomed, 120);
-  expect(screen.getByLabelText('Set the real dose').props.accessibilityState.disabled).toBe(true);
+  expect(screen.getByLabelText('Save the real dose').props.accessibilityState.disabled).toBe(true);
   type('Really in the brewer, g', '16.04');
-  press('Set the real dose');
+  press('Save the real dose');
   // Only a free station of the same method can be meant.
   choose('It stands at', 'sock-1');
   expect(screen.getByLabelText('Say that it stands there').props.accessibilityState.disabled).toBe(true);

@@ -40,7 +40,7 @@ test('altitude, room and water are set together, and what the altitude does is s
   expect(screen.getByText('Water boils at 92.9 °C here.')).toBeTruthy();
   type('Room, °C', '18');
   type('Water', 'Spring');
-  await pressed('Set place and water');
+  await pressed('Save place and water');
   expect(changes).toEqual([{ altitudeM: 2150, roomC: 18, water: { name: 'Spring' } }]);
   type('Altitude, m', '9000');
   expect(screen.getByText('Altitude: from -400 to 5000 m.')).toBeTruthy();
@@ -54,7 +54,7 @@ test('a coffee is added with its roast and day, marked decaf, and set with the o
   choose('Roasted on', '2026-11-20');
   press('decaf');
   type('Steps off on the Grinder', '-1.5');
-  await pressed('Set coffees');
+  await pressed('Save coffees');
   expect(changes).toHaveLength(1);
   expect(changes[0]!.coffees).toHaveLength(3);
   expect(changes[0]!.coffees![2]).toMatchObject({
@@ -76,7 +76,7 @@ test('what was found good for a coffee with a recipe is seen at the coffee, and 
   ).toBeTruthy();
   press('Remove the changes with Bloom and three pours');
   expect(screen.queryByText(/^With Bloom/)).toBeNull();
-  await pressed('Set coffees');
+  await pressed('Save coffees');
   expect(changes[0]!.coffees![0]).toEqual({ ...saltmarsh, recipeChanges: {} });
 });
 
@@ -87,13 +87,13 @@ test('stations are counted by brewer, changed and taken off; leaving keeps them 
   press('Take Sock off the bench');
   expect(screen.queryByLabelText('Open Sock')).toBeNull();
   // What was changed is not thrown away by one tap that went astray.
-  press('Leave as it was');
-  press('Keep');
+  press('Cancel');
+  press('Keep editing');
   expect(screen.queryByLabelText('Open Sock')).toBeNull();
-  press('Leave as it was');
-  press('Throw away');
+  press('Cancel');
+  press('Discard');
   choose('Brewer', 'flat');
-  await pressed('Set stations');
+  await pressed('Save stations');
   expect(changes[0]!.stations!.map(({ brewerId }) => brewerId)).toEqual([
     'cone-m',
     'flat',
@@ -110,8 +110,8 @@ test('what was being changed on the bench outlives leaving the place and reloadi
   const changes = show();
   expect(screen.getByLabelText('Altitude, m').props.value).toBe('640');
   expect(screen.getByText('Ebb')).toBeTruthy();
-  await pressed('Set coffees');
-  await pressed('Set place and water');
+  await pressed('Save coffees');
+  await pressed('Save place and water');
   expect(changes).toMatchObject([{ coffees: [{}, {}, { name: 'Ebb' }] }, { altitudeM: 640 }]);
   show();
   expect(screen.queryByText('Ebb')).toBeNull();
@@ -125,13 +125,13 @@ test('a grinder’s points that make no sense are told at the grinder', async ()
   );
   press('Open Grinder');
   press('Another point');
-  await pressed('Set grinders');
+  await pressed('Save grinders');
   await waitFor(() =>
     expect(screen.getByText('Two points have the same band; keep one of them.')).toBeTruthy(),
   );
   expect(changes[0]!.grinders![0]!.points).toHaveLength(3);
   // The draft is still there to be mended.
-  press('Take point 3 out');
+  press('Remove point 3');
   expect(screen.queryByText('Two points have the same band; keep one of them.')).toBeNull();
 });
 
@@ -147,7 +147,7 @@ test('a kettle learns how it cools from two readings, in the bar’s own degrees
   press('Learn it');
   // ln((96 - 21) / (92 - 21)) / 4
   expect(screen.getByText(/k = 0.0137 a minute with 450 g in it \(learnt\)/)).toBeTruthy();
-  await pressed('Set kettles');
+  await pressed('Save kettles');
   expect(changes[0]!.kettles![0]).toMatchObject({ coolingPerMin: 0.0137, sizeMl: 1200 });
 });
 

@@ -234,8 +234,8 @@ function PlaceCard({ bar }: { bar: Bar }) {
           </Text>
         )}
         <Tap
-          label="Set"
-          says="Set place and water"
+          label="Save"
+          says="Save place and water"
           kind={changed && altitudeRight ? 'main' : 'plain'}
           disabled={!changed || !altitudeRight}
           onPress={save}

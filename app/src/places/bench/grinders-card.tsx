@@ -57,7 +57,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
                 kind="bare"
                 icon="close"
                 label=""
-                says={`Take point ${index + 1} out`}
+                says={`Remove point ${index + 1}`}
                 disabled={grinder.points.length <= 2}
                 onPress={() => set({ points: grinder.points.toSpliced(index, 1) })}
               />

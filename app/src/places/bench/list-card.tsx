@@ -147,7 +147,7 @@ export function ListCard<Key extends ListKey>({
                   )}
                   <Tap
                     kind="ruled"
-                    label="Take off the bench"
+                    label="Remove from the bench"
                     says={`Take ${name} off the bench`}
                     onPress={() => edit(items.filter((each) => each.id !== item.id))}
                   />
@@ -175,12 +175,12 @@ export function ListCard<Key extends ListKey>({
             <>
               <Tap
                 kind="main"
-                label="Set"
-                says={`Set ${title.toLowerCase()}`}
+                label="Save"
+                says={`Save ${title.toLowerCase()}`}
                 onPress={save}
                 disabled={change.isPending}
               />
-              <LeaveTap label="Leave as it was" changed onLeave={() => (change.reset(), setDraft(null))} />
+              <LeaveTap label="Cancel" changed onLeave={() => (change.reset(), setDraft(null))} />
             </>
           ) : null}
         </Row>

@@ -123,7 +123,7 @@ function Summary({ record }: { record: BrewRecord }) {
       <Text>{verdict(record)}</Text>
       {record.fromFile ? (
         <Text size="small" quiet>
-          Read in from a file: its steps and its weight are not known.
+          Imported from a file: its steps and its weight are not known.
         </Text>
       ) : null}
       {record.notes.length > 0 ? (

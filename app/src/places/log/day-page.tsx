@@ -68,7 +68,7 @@ function DayDetails({ day }: { day: Day }) {
     <>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Figure value={String(day.cups)} name={`cups, ${day.orders} orders`} />
-        <Figure value={day.waitS ? showClock(day.waitS.median) : '–'} name="waited, in the middle" />
+        <Figure value={day.waitS ? showClock(day.waitS.median) : '–'} name="median wait" />
         <Figure value={day.waitS ? showClock(day.waitS.p90) : '–'} name="waited, nine of ten within" />
         <Figure
           value={

@@ -44,7 +44,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
       <Row style={{ alignItems: 'flex-end' }}>
         <Field label="Search" says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
         <Tap
-          label={chosen.length > 0 ? `Narrow · ${chosen.length}` : 'Narrow'}
+          label={chosen.length > 0 ? `Filter · ${chosen.length}` : 'Filter'}
           kind={open || chosen.length > 0 ? 'chosen' : 'plain'}
           onPress={() => setOpen(!open)}
           style={{ height: 56 }}

@@ -29,8 +29,8 @@ export function HousePage() {
   });
   return (
     <Page wide>
-      <PageHead title="In the house" />
-      <Loaded of={house} what="what is in the house">
+      <PageHead title="Stock and care" />
+      <Loaded of={house} what="stock and care">
         {(of) => <HouseDetails house={of} />}
       </Loaded>
     </Page>
@@ -104,8 +104,8 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
       <Counted
         ask="Weigh it"
         name={of.name}
-        label="In the house, g"
-        says={`${of.name} in the house, grams`}
+        label="In stock, g"
+        says={`${of.name} in stock, grams`}
         most={1_000_000}
         onKeep={keep}
       >
@@ -139,8 +139,8 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
             <Counted
               ask="Count them"
               name={name}
-              label="In the house"
-              says={`${name} in the house`}
+              label="In stock"
+              says={`${name} in stock`}
               most={100_000}
               whole
               onKeep={(counted) =>
@@ -206,8 +206,8 @@ function Counted({ ask, name, label, says, most, whole = false, onKeep, children
           fault={typed !== '' && !right}
           style={{ flex: 1 }}
         />
-        <Tap label="Keep" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
-        <Tap label="Leave" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
+        <Tap label="Save" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
+        <Tap label="Cancel" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
       </Row>
     </>
   );

@@ -185,14 +185,14 @@ function Looked({ job, onTake, onForget }: LookedProps) {
           disabled={good === 0 && job.kind === 'log'}
           label={
             job.kind === 'archive'
-              ? 'Take it, as this bar'
+              ? 'Restore this bar'
               : faulty === 0
-                ? `Take all ${figure(rows)}`
-                : `Take ${figure(good)}, leave ${figure(faulty)} out`
+                ? `Import all ${figure(rows)}`
+                : `Import ${figure(good)}, skip ${figure(faulty)}`
           }
           onPress={() => onTake(faulty > 0)}
         />
-        <Tap label="Leave it" onPress={onForget} />
+        <Tap label="Cancel" onPress={onForget} />
       </Row>
     </View>
   );
@@ -245,8 +245,8 @@ function Kept({ of, busy, onTakeOut }: KeptProps) {
       </View>
       <Tap
         kind={sure === id ? 'ruled' : 'plain'}
-        label={sure === id ? `Yes, take ${figure(brews)} out` : 'Take out'}
-        says={sure === id ? `Yes, take the brews of ${name} out` : `Take out: ${name}`}
+        label={sure === id ? `Yes, remove ${figure(brews)}` : 'Remove'}
+        says={sure === id ? `Yes, remove the brews of ${name}` : `Remove: ${name}`}
         disabled={busy}
         onPress={() => (sure === id ? onTakeOut(id) : setSure(id))}
       />

@@ -24,7 +24,7 @@ export function Loaded<Data>({
   return (
     <Notice
       ruled
-      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} did not come`}
+      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} could not load`}
       action={<Tap label="Try again" onPress={() => void of.refetch()} />}
     >
       The server could not be asked for it just now. What was brewed is kept.

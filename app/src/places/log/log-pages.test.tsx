@@ -129,24 +129,24 @@ test('while the server is away the Log says so, on its list and on its pages', a
   );
   await show(<HandsPage />, { hands: () => Promise.reject(new Error('away')) }, EMPTY_BAR, 'away');
   expect(screen.getByTestId('log-away')).toBeTruthy();
-  expect(screen.getByText('How long hands take did not come')).toBeTruthy();
+  expect(screen.getByText('How long hands take could not load')).toBeTruthy();
   await show(<LogPlace />, { log });
   expect(screen.queryByTestId('log-away')).toBeNull();
 });
 
 test('a taste is told in two taps and a chip; a TDS that cannot be is said at once and keeps nothing', async () => {
   const { acted } = await show(<TasteForm record={RECORD} />);
-  press('Keep');
+  press('Save');
   press('bitter');
   press('right');
   press('dry clumps');
   type('TDS, %', '140');
   expect(screen.getByText(/TDS is a per cent from 0.1 to 25/)).toBeTruthy();
-  press('Keep');
+  press('Save');
   expect(acted).toEqual([]);
   type('TDS, %', '1.42');
   type('In your words', '  walnut ');
-  press('Keep');
+  press('Save');
   expect(acted).toEqual([
     expect.objectContaining({
       type: 'cup-tasted',
@@ -164,7 +164,7 @@ test('the log is narrowed to days: the last is in it, each can be left open, and
     return <Filters asked={asked} typed="" onType={() => undefined} onAsk={setAsked} />;
   }
   await show(<Narrowed />);
-  press('Narrow');
+  press('Filter');
   choose('From the day', '2026-11-20');
   choose('To the day', '2026-11-20');
   const { fromMs, toMs } = asks.at(-1)!;
@@ -179,7 +179,7 @@ test('the log is narrowed to days: the last is in it, each can be left open, and
   choose('To the day', '');
   expect(screen.queryByRole('alert')).toBeNull();
   choose('Taste', 'bitter');
-  expect(screen.getByLabelText('Narrow · 2')).toBeTruthy();
+  expect(screen.getByLabelText('Filter · 2')).toBeTruthy();
   press('Any');
   expect(asks.at(-1)).toEqual({ search: 'fog' });
 });
@@ -444,19 +444,19 @@ test('coffee is weighed and cloths are boiled from one page; a cloth is only rep
   expect(screen.getByText('88 of 90')).toBeTruthy();
   expect(screen.getByText(/drawdown \+21 % on its first week/)).toBeTruthy();
   press('Weigh Slack Tide decaf');
-  type('Slack Tide decaf in the house, grams', 'much');
-  press('Keep');
+  type('Slack Tide decaf in stock, grams', 'much');
+  press('Save');
   expect(acted).toEqual([]);
-  type('Slack Tide decaf in the house, grams', '1200');
-  press('Keep');
+  type('Slack Tide decaf in stock, grams', '1200');
+  press('Save');
   press('Blue was boiled');
   press('Blue was replaced');
   expect(screen.getByText('Order more: for about 2 days, 27.4 a day in the last week')).toBeTruthy();
   press('Count Flat-bottom papers');
-  type('Flat-bottom papers in the house', '99.5');
-  press('Keep');
-  type('Flat-bottom papers in the house', '100');
-  press('Keep');
+  type('Flat-bottom papers in stock', '99.5');
+  press('Save');
+  type('Flat-bottom papers in stock', '100');
+  press('Save');
   expect(acted.map(({ type: what }) => what)).toEqual(['coffee-weighed', 'cloth-boiled', 'papers-counted']);
   expect(acted.at(-1)).toMatchObject({ method: 'flat', sheets: 100 });
   press('A new cloth, from nought');
@@ -565,13 +565,13 @@ test('a log from elsewhere shows what was found and what is wrong; it is taken w
   expect(screen.getByText(/^before.csv: 1,204 brews, .*2026 to .*2026$/)).toBeTruthy();
   expect(screen.getByText('Not so: roast must be one of very light, light.')).toBeTruthy();
   expect(screen.getByText('… and 1 more row that cannot be taken.')).toBeTruthy();
-  press('Take 1,202, leave 2 out');
+  press('Import 1,202, skip 2');
   await answered();
   expect(screen.getByText('42 %')).toBeTruthy();
   press('Stop');
   await answered();
-  press('Take out: march.csv');
-  press('Yes, take the brews of march.csv out');
+  press('Remove: march.csv');
+  press('Yes, remove the brews of march.csv');
   await answered();
   expect(said).toEqual([
     ['take', 'i1', true],

@@ -16,9 +16,9 @@ import { ToTaste } from './to-taste';
 
 const WAYS: [label: string, href: Href][] = [
   ['Today', '/log/day'],
-  ['Runs', '/log/run'],
+  ['Brew-time trend', '/log/run'],
   ['Hands', '/log/hands'],
-  ['In the house', '/log/house'],
+  ['Stock and care', '/log/house'],
   ['Sample round', '/log/round'],
   ['Files', '/log/files'],
 ];
@@ -68,7 +68,7 @@ export function LogPlace() {
       {log.isError && records.length === 0 ? (
         <Notice
           ruled
-          title="The log did not come"
+          title="The log could not load"
           action={<Tap label="Try again" onPress={() => void log.refetch()} />}
         >
           The server could not be asked for it just now. What was brewed is kept.

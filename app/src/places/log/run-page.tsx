@@ -35,13 +35,13 @@ export function RunPage() {
   if (latest.isSuccess && recipeId === undefined)
     return (
       <Page>
-        <PageHead title="Runs" />
+        <PageHead title="Brew-time trend" />
         <Notice title="Nothing brewed yet">The first brews that are handed over begin the run.</Notice>
       </Page>
     );
   return (
     <Page>
-      <PageHead title="Runs" />
+      <PageHead title="Brew-time trend" />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Select
           label="Recipe"

@@ -15,7 +15,7 @@ import {
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { newId, useHere } from '../../client/bar-context';
 import { Field } from '../../ui/field';
-import { RadioGroup, tabStop } from '../../ui/by-keys';
+import { Form, RadioGroup, tabStop } from '../../ui/by-keys';
 import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -53,63 +53,66 @@ export function TasteForm({ record }: { record: BrewRecord }) {
   };
   const says =
     taste.balance !== undefined || taste.strength !== undefined || seen.size > 0 || !!taste.words?.trim();
+  const canSave = read.ok && (says || Object.keys(read.numbers).length > 0);
   return (
-    <Card style={{ gap: 12 }}>
-      <Subheading>How was it?</Subheading>
-      <Scale
-        name="Balance"
-        words={BALANCE_WORDS}
-        value={taste.balance}
-        onChange={(balance) => setTaste({ ...taste, balance })}
-      />
-      <Scale
-        name="Strength"
-        words={STRENGTH_WORDS}
-        value={taste.strength}
-        onChange={(strength) => setTaste({ ...taste, strength })}
-      />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {SEEN.map((each) => (
-          <Tap
-            key={each}
-            label={SEEN_WORDS[each]}
-            kind={seen.has(each) ? 'chosen' : 'plain'}
-            onPress={() => toggle(each)}
+    <Card>
+      <Form onSubmit={() => canSave && keep()} style={{ gap: 12 }}>
+        <Subheading>How was it?</Subheading>
+        <Scale
+          name="Balance"
+          words={BALANCE_WORDS}
+          value={taste.balance}
+          onChange={(balance) => setTaste({ ...taste, balance })}
+        />
+        <Scale
+          name="Strength"
+          words={STRENGTH_WORDS}
+          value={taste.strength}
+          onChange={(strength) => setTaste({ ...taste, strength })}
+        />
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+          {SEEN.map((each) => (
+            <Tap
+              key={each}
+              label={SEEN_WORDS[each]}
+              kind={seen.has(each) ? 'chosen' : 'plain'}
+              onPress={() => toggle(each)}
+            />
+          ))}
+        </View>
+        <Field
+          label="In your words"
+          value={taste.words ?? ''}
+          maxLength={200}
+          onChangeText={(words) => setTaste({ ...taste, words })}
+        />
+        <Row style={{ alignItems: 'flex-end' }}>
+          <Field
+            label="TDS, %"
+            inputMode="decimal"
+            value={tds}
+            onChangeText={setTds}
+            fault={!read.ok && read.field === 'tds'}
+            style={{ flex: 1 }}
           />
-        ))}
-      </View>
-      <Field
-        label="In your words"
-        value={taste.words ?? ''}
-        maxLength={200}
-        onChangeText={(words) => setTaste({ ...taste, words })}
-      />
-      <Row style={{ alignItems: 'flex-end' }}>
-        <Field
-          label="TDS, %"
-          inputMode="decimal"
-          value={tds}
-          onChangeText={setTds}
-          fault={!read.ok && read.field === 'tds'}
-          style={{ flex: 1 }}
+          <Field
+            label="Beverage, g"
+            inputMode="decimal"
+            value={beverage}
+            onChangeText={setBeverage}
+            fault={!read.ok && read.field === 'beverage'}
+            style={{ flex: 1 }}
+          />
+        </Row>
+        {read.ok ? null : <Text role="alert">{read.reason}</Text>}
+        <Tap
+          kind="main"
+          label={record.taste ? 'Save instead' : 'Save'}
+          disabled={!canSave}
+          onPress={keep}
+          testID="keep-taste"
         />
-        <Field
-          label="Beverage, g"
-          inputMode="decimal"
-          value={beverage}
-          onChangeText={setBeverage}
-          fault={!read.ok && read.field === 'beverage'}
-          style={{ flex: 1 }}
-        />
-      </Row>
-      {read.ok ? null : <Text role="alert">{read.reason}</Text>}
-      <Tap
-        kind="main"
-        label={record.taste ? 'Keep this instead' : 'Keep'}
-        disabled={!read.ok || (!says && Object.keys(read.numbers).length === 0)}
-        onPress={keep}
-        testID="keep-taste"
-      />
+      </Form>
     </Card>
   );
 }

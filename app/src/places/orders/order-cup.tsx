@@ -101,12 +101,12 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   if (cup.status === 'brewing' && brew) {
     return sure ? (
       <Row style={{ gap: 6 }}>
-        <Tap kind="bare" label="Keep" onPress={() => setSure(false)} />
+        <Tap kind="bare" label="Cancel" onPress={() => setSure(false)} />
         <Tap
           kind="ruled"
-          label="Give up, brew again"
+          label="Stop and brew again"
           onPress={() =>
-            act('Give up', {
+            act('Stopped', {
               ...base(),
               type: 'brew-abandoned',
               brewId: brew.id,
@@ -116,12 +116,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         />
       </Row>
     ) : (
-      <Tap
-        kind="bare"
-        label="Give up"
-        says={`Give up the brew of ${cup.coffee}`}
-        onPress={() => setSure(true)}
-      />
+      <Tap kind="bare" label="Stop" says={`Stop the brew of ${cup.coffee}`} onPress={() => setSure(true)} />
     );
   }
   if (cup.status === 'served' && brew) {

@@ -121,7 +121,7 @@ test('steps are opened, changed, moved, added and taken out; a pour of 140 % is 
   choose('Starts', 'atS');
   act(() => fireEvent.changeText(screen.getByTestId('step-start'), '118'));
   expect(screen.getByText('brew · stir · at 1:58')).toBeTruthy();
-  press('Take New step out');
+  press('Remove New step');
   expect(screen.queryByText('New step')).toBeNull();
   expect(canSave()).toBe(true);
 });

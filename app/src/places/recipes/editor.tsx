@@ -10,6 +10,7 @@ import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
 import { Refused } from '../../client/api';
 import { Field } from '../../ui/field';
+import { Form } from '../../ui/by-keys';
 import { Card, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
@@ -71,119 +72,121 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
 
   return (
     <Page>
-      <Row style={{ justifyContent: 'space-between' }}>
-        <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
-        <LeaveTap
-          icon="close"
-          label="Leave"
-          changed={JSON.stringify(draft) !== JSON.stringify(first)}
-          onLeave={leave}
-        />
-      </Row>
-      <Card style={{ gap: 12 }} ruled={at('name').length > 0 || at('id').length > 0}>
-        <Field
-          label="Name"
-          value={draft.name}
-          onChangeText={(name) => set(copy ? { name, id: idFor(draft.method, name) } : { name })}
-          fault={at('name').length > 0}
-        />
-        <Text size="small" quiet>
-          {METHODS[draft.method].name} · {draft.id}
-        </Text>
-        <Field
-          label="Why one would choose it"
-          value={draft.why}
-          onChangeText={(why) => set({ why })}
-          fault={at('why').length > 0}
-          multiline
-        />
-        <FaultLines faults={[...at('name'), ...at('id'), ...at('why')]} />
-        <Row style={{ flexWrap: 'wrap' }}>
-          {WISHES.map((wish) => {
-            const on = draft.suits.includes(wish);
-            return (
-              <Tap
-                key={wish}
-                label={wish}
-                says={`${wish}: ${on ? 'yes' : 'no'}`}
-                kind={on ? 'chosen' : 'plain'}
-                onPress={() =>
-                  set({ suits: on ? draft.suits.filter((each) => each !== wish) : [...draft.suits, wish] })
-                }
-              />
-            );
-          })}
-        </Row>
-      </Card>
-      <Card style={{ gap: 12 }}>
-        <Subheading>Numbers</Subheading>
-        <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
-          <UnitField
-            quantity="mass"
-            units={units}
-            label="Set for"
-            value={draft.refDoseG}
-            onChange={(refDoseG) => set({ refDoseG })}
-            fault={at('refDoseG').length > 0}
-          />
-          <NumberField
-            label="Ratio, 1 to"
-            value={draft.ratio}
-            onChange={(ratio) => set({ ratio })}
-            fault={at('ratio').length > 0}
-          />
-          <NumberField
-            label="Grind, 0 to 100"
-            value={draft.grindBand}
-            onChange={(grindBand) => set({ grindBand })}
-            fault={at('grindBand').length > 0}
-          />
-          <UnitField
-            quantity="temperature"
-            units={units}
-            label="Water"
-            value={draft.waterC}
-            onChange={(waterC) => set({ waterC })}
-            fault={at('waterC').length > 0}
-          />
-          <NumberField
-            label="Bypass, × dose"
-            value={draft.bypassTimesDose}
-            onChange={(bypassTimesDose) => set({ bypassTimesDose })}
-            fault={at('bypassTimesDose').length > 0}
-          />
-          <NumberField
-            label="Ends from, s"
-            value={draft.endWindowS.from}
-            onChange={(from) => set({ endWindowS: { ...draft.endWindowS, from } })}
-            fault={at('endWindowS').length > 0}
-          />
-          <NumberField
-            label="Ends by, s"
-            value={draft.endWindowS.to}
-            onChange={(to) => set({ endWindowS: { ...draft.endWindowS, to } })}
-            fault={at('endWindowS').length > 0}
+      <Form onSubmit={() => !saving && void save()} style={{ gap: 12 }}>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
+          <LeaveTap
+            icon="close"
+            label="Leave"
+            changed={JSON.stringify(draft) !== JSON.stringify(first)}
+            onLeave={leave}
           />
         </Row>
-        <FaultLines
-          faults={['refDoseG', 'ratio', 'grindBand', 'waterC', 'bypassTimesDose', 'endWindowS'].flatMap(at)}
+        <Card style={{ gap: 12 }} ruled={at('name').length > 0 || at('id').length > 0}>
+          <Field
+            label="Name"
+            value={draft.name}
+            onChangeText={(name) => set(copy ? { name, id: idFor(draft.method, name) } : { name })}
+            fault={at('name').length > 0}
+          />
+          <Text size="small" quiet>
+            {METHODS[draft.method].name} · {draft.id}
+          </Text>
+          <Field
+            label="Why one would choose it"
+            value={draft.why}
+            onChangeText={(why) => set({ why })}
+            fault={at('why').length > 0}
+            multiline
+          />
+          <FaultLines faults={[...at('name'), ...at('id'), ...at('why')]} />
+          <Row style={{ flexWrap: 'wrap' }}>
+            {WISHES.map((wish) => {
+              const on = draft.suits.includes(wish);
+              return (
+                <Tap
+                  key={wish}
+                  label={wish}
+                  says={`${wish}: ${on ? 'yes' : 'no'}`}
+                  kind={on ? 'chosen' : 'plain'}
+                  onPress={() =>
+                    set({ suits: on ? draft.suits.filter((each) => each !== wish) : [...draft.suits, wish] })
+                  }
+                />
+              );
+            })}
+          </Row>
+        </Card>
+        <Card style={{ gap: 12 }}>
+          <Subheading>Numbers</Subheading>
+          <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+            <UnitField
+              quantity="mass"
+              units={units}
+              label="Set for"
+              value={draft.refDoseG}
+              onChange={(refDoseG) => set({ refDoseG })}
+              fault={at('refDoseG').length > 0}
+            />
+            <NumberField
+              label="Ratio, 1 to"
+              value={draft.ratio}
+              onChange={(ratio) => set({ ratio })}
+              fault={at('ratio').length > 0}
+            />
+            <NumberField
+              label="Grind, 0 to 100"
+              value={draft.grindBand}
+              onChange={(grindBand) => set({ grindBand })}
+              fault={at('grindBand').length > 0}
+            />
+            <UnitField
+              quantity="temperature"
+              units={units}
+              label="Water"
+              value={draft.waterC}
+              onChange={(waterC) => set({ waterC })}
+              fault={at('waterC').length > 0}
+            />
+            <NumberField
+              label="Bypass, × dose"
+              value={draft.bypassTimesDose}
+              onChange={(bypassTimesDose) => set({ bypassTimesDose })}
+              fault={at('bypassTimesDose').length > 0}
+            />
+            <NumberField
+              label="Ends from, s"
+              value={draft.endWindowS.from}
+              onChange={(from) => set({ endWindowS: { ...draft.endWindowS, from } })}
+              fault={at('endWindowS').length > 0}
+            />
+            <NumberField
+              label="Ends by, s"
+              value={draft.endWindowS.to}
+              onChange={(to) => set({ endWindowS: { ...draft.endWindowS, to } })}
+              fault={at('endWindowS').length > 0}
+            />
+          </Row>
+          <FaultLines
+            faults={['refDoseG', 'ratio', 'grindBand', 'waterC', 'bypassTimesDose', 'endWindowS'].flatMap(at)}
+          />
+        </Card>
+        <StepList recipe={draft} onChange={setDraft} at={at} />
+        <Result draft={draft} faults={faults.length} at={at} />
+        {said ? (
+          <Text role="alert" bold>
+            {said}
+          </Text>
+        ) : null}
+        <Tap
+          kind="main"
+          label={copy ? 'Save as a new recipe' : `Save as version ${opened.version + 1}`}
+          disabled={!read.ok || saving}
+          onPress={() => void save()}
+          testID="save-recipe"
+          style={{ minHeight: 64 }}
         />
-      </Card>
-      <StepList recipe={draft} onChange={setDraft} at={at} />
-      <Result draft={draft} faults={faults.length} at={at} />
-      {said ? (
-        <Text role="alert" bold>
-          {said}
-        </Text>
-      ) : null}
-      <Tap
-        kind="main"
-        label={copy ? 'Save as a new recipe' : `Save as version ${opened.version + 1}`}
-        disabled={!read.ok || saving}
-        onPress={() => void save()}
-        testID="save-recipe"
-        style={{ minHeight: 64 }}
-      />
+      </Form>
     </Page>
   );
 }

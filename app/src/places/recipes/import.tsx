@@ -191,7 +191,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
       ) : (
         <Tap
           kind="main"
-          label={wanted.length === 1 ? 'Take it in' : `Take ${wanted.length} in`}
+          label={wanted.length === 1 ? 'Import' : `Import ${wanted.length}`}
           disabled={wanted.length === 0}
           onPress={() => void take()}
           testID="import-take"

@@ -77,7 +77,7 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
                 ) : null}
               </Row>
               <Text size="small" quiet>
-                {row.ok ? factsOf(row.card, units) : row.reason}
+                {row.ok ? factsOf(row.card, units, row.brewer !== undefined) : row.reason}
               </Text>
               <Text size="small" quiet>
                 body {method.body} of 5, clarity {method.clarity} of 5
@@ -91,13 +91,13 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
   );
 }
 
-const factsOf = (card: BrewCard, units: Units): string =>
+/** What no brewer takes in one go has no time: it is not brewed like that. */
+const factsOf = (card: BrewCard, units: Units, fits: boolean): string =>
   [
     `1:${card.ratio.toFixed(1)}`,
     inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
     bandInWords(card.grindBand),
-    showClock(card.brewTimeS),
-    `hands ${showClock(card.handsTimeS)}`,
+    ...(fits ? [showClock(card.brewTimeS), `hands ${showClock(card.handsTimeS)}`] : []),
   ].join(' · ');
 
 /** No brewer of the method takes the dose in one go. */

@@ -41,7 +41,7 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
         <Heading>Recipes</Heading>
         <Tap
           kind="bare"
-          label="Bring in"
+          label="Import"
           says="Bring recipes in from a file or a code"
           onPress={() => router.push('/recipes/import')}
         />

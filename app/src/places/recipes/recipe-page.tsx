@@ -115,8 +115,8 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             onPress={() => router.push({ pathname: '/recipes/[id]/print', params: { id: recipe.id } })}
           />
           <Tap
-            label="Hand on"
-            says="Hand on as a code for another phone"
+            label="Share"
+            says="Share as a code for another phone"
             onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
           />
           <Tap label="File" says="Save as a recipe file" onPress={() => void saveRecipeFile(recipe)} />

@@ -28,7 +28,7 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
           {METHODS[recipe.method].name}, version {recipe.version}
         </Text>
         <Text size="small" quiet style={{ textAlign: 'center' }}>
-          The whole recipe is in this picture. On the other phone: Recipes, Bring in, then photograph it or
+          The whole recipe is in this picture. On the other phone: Recipes, Import, then photograph it or
           choose a picture of it. No server is needed for it.
         </Text>
       </Card>

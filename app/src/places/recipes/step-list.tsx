@@ -122,7 +122,7 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
             <Tap label="Up" says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
             <Tap label="Down" says={`Move ${step.name} down`} onPress={() => onMove(1)} />
             <Tap label="Add a step after" onPress={onAdd} />
-            <Tap kind="ruled" label="Take out" says={`Take ${step.name} out`} onPress={onRemove} />
+            <Tap kind="ruled" label="Remove" says={`Remove ${step.name}`} onPress={onRemove} />
           </Row>
         </View>
       ) : null}

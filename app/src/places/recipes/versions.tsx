@@ -33,7 +33,7 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
       ) : versions.isError ? (
         <Notice
           ruled
-          title="The versions did not come"
+          title="The versions could not load"
           action={<Tap label="Try again" onPress={() => void versions.refetch()} />}
         >
           The server could not be asked for them just now.
