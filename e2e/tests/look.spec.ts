@@ -78,11 +78,20 @@ const cramped = (page: Page): Promise<string[]> =>
     return found;
   });
 
+/** Buttons that are called the same: who hears them cannot tell them apart. */
+const namesakes = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const names = [...document.querySelectorAll<HTMLElement>('[role="button"], button')]
+      .filter((element) => element.offsetParent !== null && !element.closest('[aria-hidden="true"]'))
+      .map((element) => element.getAttribute('aria-label') ?? element.textContent ?? '');
+    return names.filter((name, n) => names.indexOf(name) !== n);
+  });
+
 for (const [half, places] of [
   ['the first half', PLACES.filter((_, n) => n % 2 === 0)],
   ['the second half', PLACES.filter((_, n) => n % 2 === 1)],
 ] as const)
-  test(`${half} of the places: readable by ear and by bad eyes, by day and evening, narrow and wide; at 360 px nothing is cut off, and what is touched is at least 48 px`, async ({
+  test(`${half} of the places: readable by ear and by bad eyes, no two buttons called alike, by day and evening, narrow and wide; at 360 px nothing is cut off, and what is touched is at least 48 px`, async ({
     page,
     bar,
   }) => {
@@ -92,6 +101,7 @@ for (const [half, places] of [
       await page.goto(`${bar.url}${place}`);
       await settle(page);
       expect([place, 'by day', await unreadable(page)]).toEqual([place, 'by day', []]);
+      expect([place, 'called alike', await namesakes(page)]).toEqual([place, 'called alike', []]);
       if (BY_EVENING.includes(place)) {
         const byDay = await background(page);
         await page.emulateMedia({ colorScheme: 'dark' });

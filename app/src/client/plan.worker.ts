@@ -3,6 +3,8 @@
  * would be if. A question that is asked anew takes the place of the one before.
  */
 import {
+  CAREFUL_MOVES,
+  QUOTE_MOVES,
   buildProblem,
   chainOf,
   quoteOrder,
@@ -47,12 +49,9 @@ export type Answer =
 export type PlanJob = { job: number; bar: BarGiven; question: Question };
 export type PlanAnswer = { job: number; answer: Answer; last: boolean };
 
-/** What is compared with must be as good as what is tried; quotes have to be there within a blink. */
-const QUOTE_MOVES = 24;
-const MANY_MOVES = 240;
 /** A quote is told again after so many moves; it may be promised from there on; and it is worked at in turns of so many. */
-const CAREFUL_MOVES = [80, 240, 720, 2400];
-const PROMISED_MOVES = 720;
+const PROMISED_MOVES = 3 * CAREFUL_MOVES;
+const ROUNDS = [80, CAREFUL_MOVES, PROMISED_MOVES, 10 * CAREFUL_MOVES];
 const TURN_MOVES = 40;
 
 /** The latest job of each kind. */
@@ -83,7 +82,7 @@ async function work(asked: PlanJob): Promise<void> {
     });
   }
   if (question.ask === 'quotes') return quotes(asked, question.drafts, standing, say);
-  const base = standingPlan(standing, MANY_MOVES);
+  const base = standingPlan(standing, CAREFUL_MOVES);
   if (question.ask === 'why') {
     const chain = base
       ? question.brewIds.map((id) => chainOf(base, id)).sort((a, b) => b.length - a.length)[0]
@@ -127,7 +126,7 @@ async function quotes(
   }));
   found = new Map([...found].filter(([cups]) => careful.some((draft) => cupsOf(draft) === cups)));
   let moves = 0;
-  for (const upTo of CAREFUL_MOVES) {
+  for (const upTo of ROUNDS) {
     // In short turns, so that a change is heard in between.
     for (; moves < upTo; moves += TURN_MOVES) {
       for (const { improve } of [base, ...quoting]) {
@@ -141,7 +140,7 @@ async function quotes(
       if (plan) found.set(cupsOf(draft), plan);
       say(
         { ask: 'quotes', name: draft.name, quote: quote(without), careful: upTo >= PROMISED_MOVES },
-        upTo === CAREFUL_MOVES.at(-1) && draft === careful.at(-1),
+        upTo === ROUNDS.at(-1) && draft === careful.at(-1),
       );
     }
   }

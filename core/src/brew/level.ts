@@ -2,7 +2,7 @@
  * How full a running brew's vessel is, and where its next pour should bring it.
  */
 import { NO_DRAIN, bedOf, secondsUntil, slurryG, type Bed, type PouredSpan } from '../pour';
-import { METHODS, brewerById, type BrewCard } from '../recipe';
+import { METHODS, brewerById, roleOf, type BrewCard, type StepKind, type StepRole } from '../recipe';
 import type { BrewState } from './state';
 import { timelineAt, type StepTime } from './timeline';
 
@@ -66,7 +66,7 @@ export function levelOf(brew: BrewState, nowMs: number): Level {
   const times = timelineAt(brew, nowMs);
   const capacityG = brewerById(brew.brewerId)?.maxWaterG ?? brew.card.brewWaterG;
   if (!brew.card.steps.some((step) => step.pourG !== undefined))
-    return { level: (standing(times, nowMs) * brew.card.brewWaterG) / capacityG, target: null };
+    return { level: (standing(brew, times, nowMs) * brew.card.brewWaterG) / capacityG, target: null };
   const pours = times.filter(({ step }) => step.pourG !== undefined);
   const served = times.some(({ step, status }) => step.kind === 'serve' && status === 'done');
   const begun = pours.filter(({ status }) => status === 'done' || status === 'running').map(spanOf);
@@ -86,15 +86,16 @@ export function levelOf(brew: BrewState, nowMs: number): Level {
 }
 
 /** Without pours: the share of the water that stands where the coffee is, as it rises and is drawn down again. */
-function standing(times: readonly StepTime[], nowMs: number): number {
+function standing({ card: { method } }: BrewState, times: readonly StepTime[], nowMs: number): number {
   const share = ({ startMs, endMs, status }: StepTime) =>
     status === 'done'
       ? 1
       : status === 'waiting'
         ? 0
         : Math.min(1, Math.max(0, (nowMs - startMs) / (endMs - startMs)));
-  const find = (id: string) => times.find(({ step }) => step.id === id);
-  const up = find('rise') ?? find('load') ?? find('stir');
-  const down = find('down') ?? find('serve');
+  const ofKind = (kind: StepKind) => times.find(({ step }) => step.kind === kind);
+  const inRole = (role: StepRole) => times.findLast(({ step }) => roleOf(method, step) === role);
+  const up = inRole('watch-water') ?? ofKind('load') ?? ofKind('stir');
+  const down = inRole('draw-down') ?? ofKind('serve');
   return (up ? share(up) : 0) - (down ? share(down) : 0);
 }

@@ -1,7 +1,7 @@
 /**
  * What goes wrong in a brew, said in one tap, and what to do about it there and then.
  */
-import type { CardStep, MethodId } from '../recipe';
+import { roleOf, type CardStep, type MethodId } from '../recipe';
 
 export const NOTES = [
   'stalled',
@@ -93,7 +93,7 @@ export function notesFor(method: MethodId, step: CardStep): Note[] {
   if (step.kind === 'drawdown') return ['stalled', 'ran-fast'];
   if (step.kind === 'pour')
     return drains ? ['stalled', 'ran-fast', 'water-out', 'spilt'] : ['water-out', 'spilt'];
-  if (step.id === 'down') return ['stalled', 'ran-fast'];
+  if (roleOf(method, step) === 'draw-down') return ['stalled', 'ran-fast'];
   if (step.kind === 'watch' && method === 'siphon') return ['not-rising'];
   if (method === 'siphon') return ['too-hot', 'spilt'];
   if (step.kind === 'plunge' || step.kind === 'dip' || step.kind === 'press') return ['hard-plunge', 'spilt'];

@@ -2,7 +2,7 @@
  * Planning problems and plans as open files: what crosses a border is checked here, and told by its field.
  */
 import { z } from 'zod';
-import type { Plan, PlanProblem } from '../plan';
+import { PLAN_FORMAT, PROBLEM_FORMAT, type Plan, type PlanProblem } from '../plan';
 
 const seconds = z.int().min(-1e10).max(1e10);
 const span = z.int().min(0).max(100_000);
@@ -17,7 +17,7 @@ const lagSchema = z
   });
 
 export const planProblemSchema = z.strictObject({
-  format: z.literal('even-kettle/plan-problem@1'),
+  format: z.literal(PROBLEM_FORMAT),
   now: seconds,
   hands: z.int().min(0).max(20),
   away: z
@@ -64,7 +64,7 @@ export const planProblemSchema = z.strictObject({
 });
 
 export const planSchema = z.object({
-  format: z.literal('even-kettle/plan@1'),
+  format: z.literal(PLAN_FORMAT),
   starts: z.record(z.string(), z.int()).meta({ description: 'Whole seconds of bar time, by `brew/step`.' }),
   hands: z.record(z.string(), z.int()),
   finish: z.record(z.string(), z.int()),

@@ -1,6 +1,7 @@
 /**
  * A day at the bar in figures: what went out, how long people waited and why, what was lost.
  */
+import { PROMISE_S } from '../plan';
 import type { MethodId } from '../recipe';
 import { quantile } from './statistics';
 import { speedOf } from './window';
@@ -47,8 +48,6 @@ export type Day = {
 
 /** A promise is kept when it is missed by no more than this, seconds. */
 const KEPT_S = 20;
-/** Without a promise an order should be out within this, seconds. */
-const PROMISE_S = 600;
 /** A brew that starts so long after its order has waited for hands or a brewer, seconds. */
 const WAITED_S = 240;
 

@@ -2,6 +2,7 @@
  * What the bed keeps, and how drawdown grows with the cup, learnt from weighed cups. By medians: a spilt cup is named,
  * not believed.
  */
+import { round } from '../recipe';
 import { mean, median, medianSlope, outliersOf, robustSd, studentQuantile } from './statistics';
 
 export type WeighedCup = {
@@ -109,7 +110,7 @@ export function learnDrawdown(
   const height = median(kept.map(({ x, y }) => y - exponent * x));
   const latest = kept.slice(-LEVEL_OF).map(({ late }) => late);
   return {
-    usualS: tenth(Math.exp(height + exponent * Math.log(usualG))),
+    usualS: round(Math.exp(height + exponent * Math.log(usualG)), 1),
     usualG,
     exponent: hundredth(exponent),
     exponentSd: hundredth(sd),
@@ -132,5 +133,4 @@ function exponentOf(points: readonly { x: number; y: number }[], methodExponent:
   return { exponent: (known * methodExponent + found * said) / (known + found), sd: (known + found) ** -0.5 };
 }
 
-const tenth = (value: number): number => Math.round(value * 10) / 10;
-const hundredth = (value: number): number => Math.round(value * 100) / 100;
+const hundredth = (value: number): number => round(value, 2);

@@ -24,6 +24,8 @@ export { solve, startSolving } from './solve';
 export type { Solving, SolveOptions } from './solve';
 export { ImpossibleProblem, stepKey } from './problem';
 export type { Plan, PlanBrew, PlanProblem } from './problem';
+export { PROMISE_S } from './turn';
+export { PLAN_FORMAT, PROBLEM_FORMAT } from './problem';
 export { forHands, pairOf } from './hands';
 export type { Hands } from './hands';
 export { latenessOf } from './late';
@@ -33,7 +35,9 @@ export { seededRandom } from './random';
 export { movesBetween, worthTaking } from './moves';
 export type { PlanMove } from './moves';
 export {
+  CAREFUL_MOVES,
   MARGIN_S,
+  QUOTE_MOVES,
   chainOf,
   promiseS,
   quoteOrder,

@@ -1,7 +1,7 @@
 /**
  * What it costs to be late, by method and step: a press forgives, a siphon on its flame does not.
  */
-import { METHODS, type CardStep, type MethodId } from '../recipe';
+import { METHODS, roleOf, type CardStep, type MethodId } from '../recipe';
 import type { AgendaItem } from './agenda';
 
 export type Lateness = {
@@ -72,7 +72,7 @@ function priceOf(step: CardStep, method: MethodId, within: boolean): Price {
   if (step.phase === 'prep' && !step.anchor) {
     if (!usesKettle && step.kind === 'flame')
       return theCup('The flame heats on: see to it first, or the water boils over the top.');
-    if (step.id === 'seal') return theCup('Near boiling and unsealed: seal it now, gently.');
+    if (roleOf(method, step) === 'seal') return theCup('Near boiling and unsealed: seal it now, gently.');
     return nothing('Nothing is spoilt; the cup comes later.');
   }
   if (method === 'siphon' && step.kind === 'flame')

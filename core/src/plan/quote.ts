@@ -36,9 +36,9 @@ export type Quote =
   | { ok: false; reason: string };
 
 /** Moves that a question may take: about a fiftieth of a second for a dozen brews. */
-const MOVES = 24;
+export const QUOTE_MOVES = 24;
 /** And one that is to change the bar's turn, or that somebody waits for with a question: about a fifth of a second. */
-const CAREFUL_MOVES = 240;
+export const CAREFUL_MOVES = 240;
 /** A shift of less than this is not worth a word, seconds. */
 const WORTH_SAYING_S = 10;
 
@@ -53,7 +53,7 @@ export function startStanding(standing: Standing): Improving<Plan | null> {
     : { improve: () => undefined, answer: () => null };
 }
 
-export function standingPlan(standing: Standing, moves: number = MOVES): Plan | null {
+export function standingPlan(standing: Standing, moves: number = QUOTE_MOVES): Plan | null {
   const improving = startStanding(standing);
   improving.improve(moves);
   return improving.answer();
@@ -83,7 +83,12 @@ function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan
  * When an order of these cups would be out if it were taken now, and what it would do to the others.
  * @param base the plan without it, as `standingPlan` gives it
  */
-export function quoteOrder(standing: Standing, base: Plan | null, cups: CupAsk[], moves = MOVES): Quote {
+export function quoteOrder(
+  standing: Standing,
+  base: Plan | null,
+  cups: CupAsk[],
+  moves = QUOTE_MOVES,
+): Quote {
   const quoting = startQuoting(standing, base, cups);
   quoting.improve(moves);
   return quoting.answer().quote(base);
@@ -219,7 +224,7 @@ export function whatHelps(standing: Standing, base: Plan, orderId: string): Help
       .filter((tool) => !isFlameKeeper(tool)),
   );
   const gain = (changed: PlanProblem) =>
-    base.finish[orderId]! - solve(changed, { moves: MOVES, before: base }).finish[orderId]!;
+    base.finish[orderId]! - solve(changed, { moves: QUOTE_MOVES, before: base }).finish[orderId]!;
   const helps: Help[] = [
     ...otherMethods(standing, base, orderId),
     { what: 'hands', gainS: gain({ ...problem, hands: problem.hands + 1 }) },
@@ -249,7 +254,7 @@ function otherMethods(standing: Standing, base: Plan, orderId: string): Help[] {
           const cups = order!.cups.map((each) => (each.cupId === cup.cupId ? instead : each));
           const orders = { ...standing.state.orders, [orderId]: { ...order!, cups } };
           const asked = problemOf({ ...standing, state: { ...standing.state, orders } });
-          const plan = solveWhole(asked, base, MOVES);
+          const plan = solveWhole(asked, base, QUOTE_MOVES);
           return [
             {
               what: 'method' as const,

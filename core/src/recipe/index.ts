@@ -45,6 +45,9 @@ export type {
 } from './recipe';
 export { bookOf, latestOf } from './book';
 export { fillOf } from './prep';
+export { roleOf } from './role';
+export type { StepRole } from './role';
+export { round } from './round';
 export type { RecipeBook } from './book';
 export { SCHOOLS } from './schools';
 export { methodTable, suggest } from './compare';

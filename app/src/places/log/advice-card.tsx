@@ -8,7 +8,7 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
 import type { RecipeChange } from '@even-kettle/core/plan';
-import type { Grinder } from '@even-kettle/core/recipe';
+import { round, type Grinder } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../client/bar-context';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
@@ -69,10 +69,9 @@ type Change = Extract<Advice, { kind: 'change' }>['change'];
 
 /** What is kept for a coffee with a recipe once the change is taken up; null where the advice is of something else. */
 function withChange(before: RecipeChange, change: Change, grinder: Grinder | undefined): RecipeChange | null {
-  const tenth = (value: number) => Math.round(value * 10) / 10;
   if (change.what === 'temperature')
-    return { ...before, waterByC: tenth((before.waterByC ?? 0) + change.byC) };
-  if (change.what === 'ratio') return { ...before, ratioBy: tenth((before.ratioBy ?? 0) + change.by) };
+    return { ...before, waterByC: round((before.waterByC ?? 0) + change.byC, 1) };
+  if (change.what === 'ratio') return { ...before, ratioBy: round((before.ratioBy ?? 0) + change.by, 1) };
   if (change.what !== 'grind' || !grinder) return null;
   const steps = (before.grindBy?.[grinder.id] ?? 0) + change.stepsCoarser * coarserWay(grinder);
   return { ...before, grindBy: { ...before.grindBy, [grinder.id]: steps } };

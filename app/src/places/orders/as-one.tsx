@@ -30,12 +30,12 @@ export function AsOne({
       <Row style={{ flexWrap: 'wrap' }}>
         <Text style={{ flex: 1, minWidth: 180 }}>
           One brew for {cups} cups
-          {soonerS < -WORTH_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
+          {soonerS < -WORTH_SHARING_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
         </Text>
         <Tap label="Each by itself" onPress={() => onChange(false)} />
       </Row>
     );
-  if (soonerS < WORTH_S) return null;
+  if (soonerS < WORTH_SHARING_S) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
       <Text style={{ flex: 1, minWidth: 180 }}>
@@ -45,8 +45,8 @@ export function AsOne({
     </Row>
   );
 }
-/** A difference worth offering, seconds. */
-const WORTH_S = 15;
+/** One brew for several cups is offered where it saves so much, seconds. */
+export const WORTH_SHARING_S = 15;
 
 /** The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. */
 export function mergedCups(cups: CupAsk[], bar: Bar, book: RecipeBook): CupAsk[] | null {

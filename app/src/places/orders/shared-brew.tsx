@@ -14,11 +14,10 @@ import type { RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
+import { WORTH_SHARING_S } from './as-one';
 
 export type Neighbour = { order: OrderState; cup: CupAsk };
 
-/** A difference worth offering, seconds. */
-const WORTH_S = 15;
 /** Who ordered so long before has waited long enough, and is not made to wait for a larger brew, milliseconds. */
 const NEAR_MS = 5 * 60_000;
 
@@ -62,7 +61,7 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
       </Row>
     );
   const soonerS = here?.ok && other?.ok ? here.readyS - other.readyS : 0;
-  if (soonerS < WORTH_S) return null;
+  if (soonerS < WORTH_SHARING_S) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
       <Text style={{ flex: 1, minWidth: 180 }}>
