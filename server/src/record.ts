@@ -7,6 +7,7 @@ import {
   brewTimeMs,
   brewTimeOf,
   timelineAt,
+  type BarEvent,
   type BarState,
   type BrewStarted,
   type BrewState,
@@ -62,7 +63,12 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     method: card.method,
     stationId: brew.stationId,
     stationName: brew.stationName,
-    by: [...new Set(brew.events.flatMap(({ by }) => (by === undefined ? [] : [by])))],
+    // Who tasted it or made a note of it has not brewed it.
+    by: [
+      ...new Set(
+        brew.events.flatMap((event) => (event.by === undefined || isSaidOf(event) ? [] : [event.by])),
+      ),
+    ],
     outcome: brew.abandoned ? 'abandoned' : 'served',
     reason: brew.abandoned?.reason ?? null,
     cupMl: ask.cupMl,
@@ -203,3 +209,5 @@ const daysBetween = (day: string, atMs: number): number =>
   Math.floor((atMs - Date.parse(`${day}T00:00:00Z`)) / 86_400_000);
 /** Never the minus nought that rounding gives. */
 const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;
+
+const isSaidOf = ({ type }: Pick<BarEvent, 'type'>): boolean => type === 'cup-tasted' || type === 'brew-noted';

@@ -3,7 +3,8 @@
  */
 import { router } from 'expo-router';
 import { badgeOf } from '@even-kettle/core/brew';
-import { newId, useBar, useHere, useUnits } from '../client/bar-context';
+import { useBar, useUnits } from '../client/bar-context';
+import { useAct } from '../device/use-act';
 import { cupInWords } from '../words/hands-words';
 import { Badge } from '../ui/badge';
 import { Card, Row, Tap } from '../ui/parts';
@@ -11,7 +12,7 @@ import { Text } from '../ui/text';
 
 export function Unplannable() {
   const { state, unplannable } = useBar();
-  const { store, clock } = useHere();
+  const act = useAct();
   const units = useUnits();
   const cups = unplannable.flatMap(({ cupId, reason }) =>
     Object.values(state.orders).flatMap((order) =>
@@ -34,12 +35,10 @@ export function Unplannable() {
             label="Cancel this cup"
             says={`Cancel the cup of order ${badgeOf(order.badge).letter}, ${cup.coffee}`}
             onPress={() =>
-              store.act(
+              act(
                 [
                   {
-                    id: newId(),
                     type: 'cup-cancelled',
-                    atMs: clock.nowMs(),
                     orderId: order.id,
                     cupId: cup.cupId,
                   },

@@ -6,7 +6,8 @@ import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { forHands, pairOf } from '@even-kettle/core/plan';
-import { Deferred, newId, useAgenda, useBar, useHere, useNow } from '../../client/bar-context';
+import { Deferred, useAgenda, useBar, useHere, useNow } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { setDevice, useDevice } from '../../device/settings';
 import { HandsChoice } from '../hands-choice';
 import { useShortcuts } from '../../device/shortcuts';
@@ -33,7 +34,8 @@ const ROOMY_HEIGHT = 740;
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
 export function BarPlace() {
   const { status, state, bar, plan } = useBar();
-  const { store, clock } = useHere();
+  const { store } = useHere();
+  const act = useAct();
   const nowMs = useNow();
   const all = useAgenda(nowMs);
   const device = useDevice();
@@ -54,18 +56,16 @@ export function BarPlace() {
       setTaken(item?.key ?? null);
       // Taken over from the other pair, it is no longer asked of them.
       if (item?.brew && now.hands !== 'all' && pairOf(item, now.plan) !== now.hands)
-        store.act([
+        act([
           {
-            id: newId(),
             type: 'step-taken',
-            atMs: clock.nowMs(),
             brewId,
             stepId: item.step.id,
             pair: now.hands,
           },
         ]);
     },
-    [store, clock],
+    [act],
   );
   useShortcuts({
     u: store.undo,

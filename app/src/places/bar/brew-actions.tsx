@@ -4,9 +4,10 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { brewAt, type BarEvent, type BrewState } from '@even-kettle/core/brew';
+import { brewAt, type BrewState } from '@even-kettle/core/brew';
 import { brewerById, fitsBrewer } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere } from '../../client/bar-context';
+import { useBar } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { Dose } from './dose';
 import { OtherCup } from './other-cup';
 import { Card, Row, Tap } from '../../ui/parts';
@@ -17,9 +18,7 @@ const GUEST_LEFT = 'guest has left';
 const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', GUEST_LEFT, 'something else'];
 
 export function BrewActions({ brew }: { brew: BrewState }) {
-  const { store, clock } = useHere();
-  const base = () => ({ id: newId(), atMs: clock.nowMs() });
-  const act = (label: string, event: BarEvent) => store.act([event], label);
+  const act = useAct();
   if (brew.status !== 'running') return null;
   return (
     <Card style={{ gap: 14 }}>
@@ -27,17 +26,17 @@ export function BrewActions({ brew }: { brew: BrewState }) {
       <Dose brew={brew} />
       <Elsewhere
         brew={brew}
-        onMove={(to) => act('Station', { ...base(), type: 'brew-moved', brewId: brew.id, ...to })}
+        onMove={(to) => act([{ type: 'brew-moved', brewId: brew.id, ...to }], 'Station')}
       />
       <OtherCup brew={brew} />
       <GiveUp
         onGiveUp={(reason) => {
-          const ends: BarEvent = { ...base(), type: 'brew-abandoned', brewId: brew.id, reason };
+          const ends: NewEvent = { type: 'brew-abandoned', brewId: brew.id, reason };
           const { orderId, cupId } = brew;
           // Nobody waits for the cup any more: it is not brewed again.
-          const cancels: BarEvent[] =
-            reason === GUEST_LEFT ? [{ ...base(), type: 'cup-cancelled', orderId, cupId }] : [];
-          if (store.act([ends, ...cancels], 'Stop this brew')) router.navigate('/');
+          const cancels: NewEvent[] =
+            reason === GUEST_LEFT ? [{ type: 'cup-cancelled', orderId, cupId }] : [];
+          if (act([ends, ...cancels], 'Stop this brew')) router.navigate('/');
         }}
       />
     </Card>

@@ -3,16 +3,10 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
-import {
-  anchorMs,
-  isRemark,
-  timelineAt,
-  type BarEvent,
-  type BrewState,
-  type StepTime,
-} from '@even-kettle/core/brew';
+import { anchorMs, isRemark, timelineAt, type BrewState, type StepTime } from '@even-kettle/core/brew';
 import { G_PER_OZ, inWords, showClock, showMass } from '@even-kettle/core/units';
-import { newId, useHere, useNow, useUnits } from '../../client/bar-context';
+import { useNow, useUnits } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { Field } from '../../ui/field';
 import { useTheme } from '../../ui/use-theme';
 import { Card, Row, Tap } from '../../ui/parts';
@@ -71,7 +65,7 @@ type RowProps = {
 function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
   const theme = useTheme();
   const units = useUnits();
-  const { store, clock } = useHere();
+  const act = useAct();
   const { step, status, startMs, endMs } = time;
   const mark = brew.marks[step.id];
   const clockAt = (atMs: number) => (zeroMs === null ? clockTime(atMs) : signed((atMs - zeroMs) / 1000));
@@ -90,17 +84,9 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
   const last = brew.events.findLast((event) => !isRemark(event));
   const reopens =
     brew.status === 'running' && last?.type === 'step-done' && last.stepId === step.id ? last.id : null;
-  const reopen = () =>
-    reopens &&
-    store.act(
-      [{ id: newId(), type: 'event-undone', atMs: clock.nowMs(), eventId: reopens }],
-      `Reopened ${step.name}`,
-    );
+  const reopen = () => reopens && act([{ type: 'event-undone', eventId: reopens }], `Reopened ${step.name}`);
   const skip = () =>
-    store.act(
-      [{ id: newId(), type: 'step-skipped', atMs: clock.nowMs(), brewId: brew.id, stepId: step.id }],
-      `Left out ${step.name}`,
-    );
+    act([{ type: 'step-skipped', brewId: brew.id, stepId: step.id }], `Left out ${step.name}`);
   return (
     <View style={{ borderTopWidth: 1, borderColor: theme.rim, opacity: status === 'skipped' ? 0.5 : 1 }}>
       <Row style={{ minHeight: 50 }}>
@@ -140,7 +126,7 @@ function Correction({
   zeroMs,
   onDone,
 }: Omit<RowProps, 'open' | 'onOpen'> & { onDone: () => void }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const units = useUnits();
   const { step } = time;
   const mark = brew.marks[step.id]!;
@@ -162,10 +148,8 @@ function Correction({
   const save = () => {
     if (wrong || endedS === null) return;
     const doneMs = Math.round(baseMs + endedS * 1000);
-    const event: BarEvent = {
-      id: newId(),
+    const event: NewEvent = {
       type: 'step-corrected',
-      atMs: clock.nowMs(),
       brewId: brew.id,
       stepId: step.id,
       // Shown to the second; what was not touched stays to the millisecond.
@@ -173,7 +157,7 @@ function Correction({
       ...(readingG === undefined || readingG === mark.readingG ? {} : { readingG }),
     };
     if (event.type === 'step-corrected' && (event.doneMs ?? event.readingG) === undefined) return onDone();
-    if (store.act([event], `Corrected ${step.name}`)) onDone();
+    if (act([event], `Corrected ${step.name}`)) onDone();
   };
   return (
     <View style={{ gap: 8, paddingBottom: 12 }}>

@@ -2,27 +2,26 @@
  * The dose that is really in the brewer: what the grinder gave is weighed again, and the recipe follows it.
  */
 import { useState } from 'react';
-import type { BarEvent, BrewState } from '@even-kettle/core/brew';
-import { newId, useHere, useUnits } from '../../client/bar-context';
+import type { BrewState } from '@even-kettle/core/brew';
+import { useUnits } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { Form } from '../../ui/by-keys';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
 
 export function Dose({ brew }: { brew: BrewState }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const units = useUnits();
   const [doseG, setDoseG] = useState(brew.card.doseG);
   const changed = Math.abs(doseG - brew.card.doseG) > 0.04;
   const set = () => {
-    const real: BarEvent = {
-      id: newId(),
+    const real: NewEvent = {
       type: 'dose-corrected',
-      atMs: clock.nowMs(),
       brewId: brew.id,
       doseG: Math.round(doseG * 10) / 10,
     };
-    if (changed) store.act([real], 'Dose');
+    if (changed) act([real], 'Dose');
   };
   return (
     <Form onSubmit={set} style={{ gap: 4 }}>

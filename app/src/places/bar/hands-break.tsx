@@ -2,7 +2,8 @@
  * A break: one pair of hands is away for some minutes, and the plan knows.
  */
 import { useState } from 'react';
-import { newId, useBar, useHere, useNow } from '../../client/bar-context';
+import { useBar, useHere, useNow } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { clockTime } from '../../words/hands-words';
 import { Row, Tap } from '../../ui/parts';
 import { Text } from '../../ui/text';
@@ -10,7 +11,8 @@ import { Text } from '../../ui/text';
 const BREAKS_MIN = [5, 10, 15];
 
 export function HandsBreak() {
-  const { store, clock } = useHere();
+  const { clock } = useHere();
+  const act = useAct();
   const { state } = useBar();
   const nowMs = useNow(5000, 900);
   const [asking, setAsking] = useState(false);
@@ -18,21 +20,13 @@ export function HandsBreak() {
   const leave = (minutes: number) => {
     const atMs = clock.nowMs();
     setAsking(false);
-    store.act(
-      [{ id: newId(), type: 'hands-away', atMs, fromMs: atMs, toMs: atMs + minutes * 60_000 }],
-      'Break',
-    );
+    act([{ type: 'hands-away', fromMs: atMs, toMs: atMs + minutes * 60_000 }], 'Break');
   };
   if (away)
     return (
       <Row>
         <Text style={{ flex: 1 }}>One pair of hands is away until {clockTime(away.toMs)}.</Text>
-        <Tap
-          label="Back now"
-          onPress={() =>
-            store.act([{ id: newId(), type: 'event-undone', atMs: clock.nowMs(), eventId: away.id }], 'Back')
-          }
-        />
+        <Tap label="Back now" onPress={() => act([{ type: 'event-undone', eventId: away.id }], 'Back')} />
       </Row>
     );
   if (!asking)

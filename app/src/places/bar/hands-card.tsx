@@ -7,6 +7,7 @@ import { router } from 'expo-router';
 import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { useHabit } from '../../device/use-habit';
 import { groundFor } from '../../words/grind-words';
 import { handsWords, cupInWords } from '../../words/hands-words';
@@ -232,15 +233,13 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
 
 /** A cup that is past saving is brewed again in one tap: the brew ends, and its cup waits. */
 function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   if (!latenessOf(item, nowMs)?.startAgain) return null;
   const again = () =>
-    store.act(
+    act(
       [
         {
-          id: newId(),
           type: 'brew-abandoned',
-          atMs: clock.nowMs(),
           brewId: item.brewId,
           reason: 'the bed ran dry',
         },

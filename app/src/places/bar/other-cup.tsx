@@ -3,9 +3,10 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { badgeOf, type BarEvent, type BrewState } from '@even-kettle/core/brew';
+import { badgeOf, type BrewState } from '@even-kettle/core/brew';
 import { METHODS } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { useBar, useUnits } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { cupInWords } from '../../words/hands-words';
 import { Row, Tap } from '../../ui/parts';
 import { Select } from '../../ui/select';
@@ -13,7 +14,7 @@ import { Text } from '../../ui/text';
 
 /** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
 export function OtherCup({ brew }: { brew: BrewState }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const { state, book } = useBar();
   const units = useUnits();
   const [to, setTo] = useState('');
@@ -56,10 +57,8 @@ export function OtherCup({ brew }: { brew: BrewState }) {
             if (!chosen) return;
             // Another coffee than was asked for has to be meant.
             if (differs && sure !== to) return setSure(to);
-            const given: BarEvent = {
-              id: newId(),
+            const given: NewEvent = {
               type: 'brew-given',
-              atMs: clock.nowMs(),
               brewId: brew.id,
               fromOrderId: brew.orderId,
               fromCupId: brew.cupId,
@@ -67,7 +66,7 @@ export function OtherCup({ brew }: { brew: BrewState }) {
               cupId: chosen.cup.cupId,
               ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
             };
-            store.act([given], 'Cup');
+            act([given], 'Cup');
           }}
         />
       </Row>

@@ -16,7 +16,8 @@ import {
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { newId, useHere, useUnits } from '../../client/bar-context';
+import { useUnits } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { outcomeWords } from '../../words/outcome-words';
 import { setDevice, useDevice } from '../../device/settings';
 import { dayOfMs } from '../../ui/days';
@@ -71,15 +72,13 @@ function outcomeNow(brew: BrewState, nowMs: number): PourOutcome | null {
 
 function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
   const units = useUnits();
-  const { store, clock } = useHere();
+  const act = useAct();
   const targetG = brew.marks[outcome.stepId]?.targetG;
   const pourOn = () =>
-    store.act(
+    act(
       [
         {
-          id: newId(),
           type: 'step-corrected',
-          atMs: clock.nowMs(),
           brewId: brew.id,
           stepId: outcome.stepId,
           readingG: targetG!,
@@ -117,12 +116,12 @@ type NotesProps = {
 
 /** One tap says what is seen; the strip then says what to do. */
 export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const [open, setOpen] = useState(all);
   const shown = open ? notes : notes.slice(0, 2);
   const note = (what: Note) => {
     const { name } = noteWords(what, brew.card.method);
-    store.act([{ id: newId(), type: 'brew-noted', atMs: clock.nowMs(), brewId: brew.id, note: what }], name);
+    act([{ type: 'brew-noted', brewId: brew.id, note: what }], name);
   };
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6, rowGap: 6 }}>

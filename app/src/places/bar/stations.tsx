@@ -14,9 +14,9 @@ import {
 import { brewerById } from '@even-kettle/core/recipe';
 import type { Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useNow } from '../../client/bar-context';
+import { useBar, useNow } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { capital } from '../../words/hands-words';
-import { useDevice } from '../../device/settings';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
 import { Tap } from '../../ui/parts';
@@ -127,18 +127,14 @@ function CueButton({
   cue: string;
   stationName: string;
 }) {
-  const { store, clock } = useHere();
-  const { person } = useDevice();
+  const act = useAct();
   const seen = () =>
-    store.act(
+    act(
       [
         {
-          id: newId(),
           type: 'step-done',
-          atMs: clock.nowMs(),
           brewId: brew.id,
           stepId,
-          ...(person === null ? {} : { by: person }),
         },
       ],
       capital(cue),

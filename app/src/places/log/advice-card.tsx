@@ -9,7 +9,8 @@ import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coarserWay } from '@even-kettle/core/learn';
 import type { RecipeChange } from '@even-kettle/core/plan';
 import { round, type Grinder } from '@even-kettle/core/recipe';
-import { newId, useBar, useHere } from '../../client/bar-context';
+import { useBar, useHere } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { TriedLine } from './tried-line';
@@ -78,7 +79,8 @@ function withChange(before: RecipeChange, change: Change, grinder: Grinder | und
 }
 
 function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice, { kind: 'change' }> }) {
-  const { api, store, clock } = useHere();
+  const { api, store } = useHere();
+  const act = useAct();
   const { bar, recipes } = useBar();
   const { change } = advice;
   const grinder = bar?.grinders[0];
@@ -92,12 +94,10 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
         const coffees = bar.coffees.map((each) => (each.id === coffee.id ? changed : each));
         store.tookBar(await api.changeBar({ coffees }, bar));
       }
-      store.act(
+      act(
         [
           {
-            id: newId(),
             type: 'change-tried',
-            atMs: clock.nowMs(),
             coffee: record.coffee,
             recipeId: record.recipeId,
             fromBrewId: record.brewId,

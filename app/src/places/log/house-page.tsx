@@ -9,7 +9,8 @@ import type { Coffee, House } from '@even-kettle/core/contract';
 import { PAPERS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { Card, Halves, Notice, Page, Row, Tap } from '../../ui/parts';
@@ -75,14 +76,12 @@ function HouseDetails({ house }: { house: House }) {
 }
 
 function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coffee }) {
-  const { store, clock } = useHere();
+  const { clock } = useHere();
+  const act = useAct();
   const units = useUnits();
   const rest = coffee.roastedOn ? restOf(coffee.roastedOn, coffee.roast, clock.nowMs()) : null;
   const keep = (stockG: number) =>
-    store.act(
-      [{ id: newId(), type: 'coffee-weighed', atMs: clock.nowMs(), coffee: of.name, stockG }],
-      `Weigh ${of.name}`,
-    );
+    act([{ type: 'coffee-weighed', coffee: of.name, stockG }], `Weigh ${of.name}`);
   const taste = of.tasted
     ? `${BALANCE_WORDS[Math.round(of.tasted.balance) + 2]}, ${STRENGTH_WORDS[Math.round(of.tasted.strength) + 2]} in strength, from ${of.tasted.cups} cups`
     : 'not tasted yet';
@@ -120,7 +119,7 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
 
 /** Papers run out in mid-service unless somebody counts. */
 function PapersCard({ papers }: { papers: House['papers'] }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   return (
     <Card style={{ gap: 12 }}>
       <Subheading>Paper filters</Subheading>
@@ -144,10 +143,7 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
               most={100_000}
               whole
               onKeep={(counted) =>
-                store.act(
-                  [{ id: newId(), type: 'papers-counted', atMs: clock.nowMs(), method, sheets: counted }],
-                  `Count ${name.toLowerCase()}`,
-                )
+                act([{ type: 'papers-counted', method, sheets: counted }], `Count ${name.toLowerCase()}`)
               }
             >
               <Text size="small" quiet={!low} bold={low}>
@@ -214,11 +210,12 @@ function Counted({ ask, name, label, says, most, whole = false, onKeep, children
 }
 
 function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
-  const { store, clock } = useHere();
+  const { clock } = useHere();
+  const act = useAct();
   const [sure, setSure] = useState(false);
   const tell = (type: 'cloth-boiled' | 'cloth-replaced', label: string) => {
     setSure(false);
-    store.act([{ id: newId(), type, atMs: clock.nowMs(), clothId: cloth.id }], label);
+    act([{ type, clothId: cloth.id }], label);
   };
   return (
     <Card ruled={cloth.due.length > 0} style={{ gap: 6 }}>

@@ -5,9 +5,10 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { roundsOf, type BarEvent, type Round } from '@even-kettle/core/brew';
+import { roundsOf, type Round } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { newId, useBar, useHere } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
@@ -41,7 +42,7 @@ export function RoundPage() {
 }
 
 function Begin({ bar }: { bar: Bar }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const { recipes } = useBar();
   const [recipeId, setRecipeId] = useState(recipes[0]?.id ?? '');
   const [chosen, setChosen] = useState<string[]>([]);
@@ -57,20 +58,15 @@ function Begin({ bar }: { bar: Bar }) {
       }))
       .sort((a, b) => a.draw - b.draw)
       .map(({ coffee }, index) => ({ coffee, letter: LETTERS[index]! }));
-    const atMs = clock.nowMs();
-    const events: BarEvent[] = [
+    const events: NewEvent[] = [
       {
-        id: newId(),
         type: 'round-begun',
-        atMs,
         roundId: newId(),
         recipeId,
         cups: shuffled.map(({ letter, coffee }) => ({ letter, coffee: coffee.name })),
       },
       {
-        id: newId(),
         type: 'order-taken',
-        atMs,
         orderId: newId(),
         name: `sample round ${shuffled.map(({ letter }) => letter).join(' ')}`,
         cups: shuffled.map(({ coffee }) => ({
@@ -83,7 +79,7 @@ function Begin({ bar }: { bar: Bar }) {
         })),
       },
     ];
-    store.act(events, 'Begin the sample round');
+    act(events, 'Begin the sample round');
   };
   const many = chosen.length;
   return (
@@ -122,17 +118,15 @@ function Begin({ bar }: { bar: Bar }) {
 }
 
 function Scoring({ round, bar }: { round: Round; bar: Bar }) {
-  const { store, clock } = useHere();
+  const act = useAct();
   const [taster, setTaster] = useState(bar.people[0]?.name ?? '');
   const [sure, setSure] = useState(false);
   const name = taster.trim();
   const say = (letter: string, score: number) =>
-    store.act(
+    act(
       [
         {
-          id: newId(),
           type: 'round-scored',
-          atMs: clock.nowMs(),
           roundId: round.roundId,
           letter,
           taster: name,
@@ -141,11 +135,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
       ],
       `${letter}: ${score}`,
     );
-  const reveal = () =>
-    store.act(
-      [{ id: newId(), type: 'round-revealed', atMs: clock.nowMs(), roundId: round.roundId }],
-      'Open the letters',
-    );
+  const reveal = () => act([{ type: 'round-revealed', roundId: round.roundId }], 'Open the letters');
   const heard = round.letters.every(({ scores }) => scores.length > 0);
   return (
     <Card style={{ gap: 14 }}>

@@ -13,7 +13,8 @@ import {
   type Taste,
 } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
-import { newId, useHere } from '../../client/bar-context';
+import { useHere } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { Field } from '../../ui/field';
 import { Form, RadioGroup, tabStop } from '../../ui/by-keys';
 import { useTheme } from '../../ui/use-theme';
@@ -25,7 +26,8 @@ import { readTyped } from '../../ui/typed';
 const NOTCHES: readonly Notch[] = [-2, -1, 0, 1, 2];
 
 export function TasteForm({ record }: { record: BrewRecord }) {
-  const { store, clock } = useHere();
+  const { store } = useHere();
+  const act = useAct();
   const { atMs: _atMs, ...before } = record.taste ?? { atMs: 0 };
   const [taste, setTaste] = useState<Taste>(before);
   const [tds, setTds] = useState(before.tdsPct === undefined ? '' : String(before.tdsPct));
@@ -45,8 +47,8 @@ export function TasteForm({ record }: { record: BrewRecord }) {
       ...(words?.trim() ? { words: words.trim() } : {}),
       ...(chips.length > 0 ? { seen: chips } : {}),
     };
-    store.act(
-      [{ id: newId(), type: 'cup-tasted', atMs: clock.nowMs(), brewId: record.brewId, taste: said }],
+    act(
+      [{ type: 'cup-tasted', brewId: record.brewId, taste: said }],
       // What is told of an old brew is told anew rather than taken back.
       store.view().state.brews[record.brewId] ? 'Taste' : undefined,
     );

@@ -14,7 +14,8 @@ const take = () => act(() => fireEvent.press(screen.getByTestId('take-order')));
 /** Takes the order, and waits until it is taken: its time is worked out first. */
 const takeNow = async (taken: unknown[]) => {
   take();
-  await waitFor(() => expect(taken).toHaveLength(1));
+  // It waits for a careful quote, which takes its time where the machine has something else to do.
+  await waitFor(() => expect(taken).toHaveLength(1), { timeout: 20_000 });
 };
 
 test('two cups by two methods become one order, each with its own size', async () => {

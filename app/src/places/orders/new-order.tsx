@@ -6,6 +6,7 @@ import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
 import { promiseS, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
 import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
 import { Field } from '../../ui/field';
@@ -78,7 +79,8 @@ export function NewOrder() {
 
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one form
 function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
-  const { store, clock } = useHere();
+  const { clock } = useHere();
+  const act = useAct();
   const { recipes, book, state } = useBar();
   const menu = recipesOn(bar, recipes);
   const [{ name, drafts }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
@@ -142,12 +144,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   };
   const take = () => {
     const trimmed = name.trim();
-    const taken = store.act(
+    const taken = act(
       [
         {
-          id: newId(),
           type: 'order-taken',
-          atMs: clock.nowMs(),
           orderId: newId(),
           ...(trimmed ? { name: trimmed } : {}),
           ...(quote?.ok

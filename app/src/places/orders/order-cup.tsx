@@ -9,13 +9,13 @@ import {
   hostOf,
   nextBrewId,
   latestBrew,
-  type BarEvent,
   type CupState,
   type OrderState,
 } from '@even-kettle/core/brew';
 import { cardFor, freeKettleFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { cupInWords } from '../../words/hands-words';
 import { Row, Tap } from '../../ui/parts';
 import { OtherCup } from '../bar/other-cup';
@@ -52,15 +52,15 @@ export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState;
 
 /** Start, cancel, give up, remake: whichever makes sense for the cup as it stands. What loses something is asked twice. */
 function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
-  const { store, clock } = useHere();
+  const { clock } = useHere();
+  const tell = useAct();
   const { state, bar, book } = useBar();
   const [sure, setSure] = useState(false);
   if (!bar) return null;
-  const act = (label: string, ...events: BarEvent[]) => {
+  const act = (label: string, ...events: NewEvent[]) => {
     setSure(false);
-    store.act(events, label);
+    tell(events, label);
   };
-  const base = () => ({ id: newId(), atMs: clock.nowMs() });
   const brew = latestBrew(state, cup);
 
   if (cup.status === 'waiting') {
@@ -85,9 +85,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
           <Tap
             kind="ruled"
             label="Cancel this cup"
-            onPress={() =>
-              act('Cancel cup', { ...base(), type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })
-            }
+            onPress={() => act('Cancel cup', { type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })}
           />
         ) : (
           <>
@@ -107,7 +105,6 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
           label="Stop and brew again"
           onPress={() =>
             act('Stopped', {
-              ...base(),
               type: 'brew-abandoned',
               brewId: brew.id,
               reason: 'given up from Orders',
@@ -134,7 +131,6 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
             says={`Remake ${cup.coffee}`}
             onPress={() =>
               act('Remake', {
-                ...base(),
                 type: 'cup-remade',
                 orderId: order.id,
                 cupId: cup.cupId,

@@ -4,7 +4,8 @@
 import { useState } from 'react';
 import { badgeOf, type OrderState } from '@even-kettle/core/brew';
 import type { OrderShift, Urging } from '@even-kettle/core/plan';
-import { newId, useHere } from '../../client/bar-context';
+import { useHere } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 
 export type Urged = { orderId: string; words: string; shifts: OrderShift[] };
 export type Urge = {
@@ -18,16 +19,15 @@ export type Urge = {
 const letter = (order: OrderState): string => badgeOf(order.badge).letter;
 
 export function useUrging(): Urge {
-  const { planner, store, clock } = useHere();
+  const { planner, store } = useHere();
+  const act = useAct();
   const [urged, setUrged] = useState<Urged | null>(null);
 
   const post = (order: OrderState, label: string, weight: number, wantedS: number | null) =>
-    store.act(
+    act(
       [
         {
-          id: newId(),
           type: 'order-urged',
-          atMs: clock.nowMs(),
           orderId: order.id,
           weight,
           ...(wantedS === null ? {} : { wantedMs: wantedS * 1000 }),
