@@ -62,6 +62,8 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
     tell(events, label);
   };
   const brew = latestBrew(state, cup);
+  // An order may have the same coffee twice, and so may two orders.
+  const which = `${cup.coffee}, cup ${order.cups.indexOf(cup) + 1} of order ${badgeOf(order.badge).letter}`;
 
   if (cup.status === 'waiting') {
     const found = cardFor(bar, cup, book);
@@ -89,8 +91,8 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
           />
         ) : (
           <>
-            <Tap label="Cancel" kind="bare" says={`Cancel ${cup.coffee}`} onPress={() => setSure(true)} />
-            <Tap label="Start" says={`Start ${cup.coffee} now`} disabled={!station} onPress={start} />
+            <Tap label="Cancel" kind="bare" says={`Cancel ${which}`} onPress={() => setSure(true)} />
+            <Tap label="Start" says={`Start ${which}`} disabled={!station} onPress={start} />
           </>
         )}
       </Row>
@@ -113,7 +115,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         />
       </Row>
     ) : (
-      <Tap kind="bare" label="Stop" says={`Stop the brew of ${cup.coffee}`} onPress={() => setSure(true)} />
+      <Tap kind="bare" label="Stop" says={`Stop the brew of ${which}`} onPress={() => setSure(true)} />
     );
   }
   if (cup.status === 'served' && brew) {
@@ -123,12 +125,12 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
           <Tap
             kind="bare"
             label={sure ? 'Close' : 'Went elsewhere'}
-            says={sure ? 'Close' : `${cup.coffee} went to another guest`}
+            says={sure ? 'Close' : `Went elsewhere: ${which}`}
             onPress={() => setSure(!sure)}
           />
           <Tap
             label="Remake"
-            says={`Remake ${cup.coffee}`}
+            says={`Remake ${which}`}
             onPress={() =>
               act('Remake', {
                 type: 'cup-remade',
