@@ -119,7 +119,7 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
           ) : (
             <Tap
               kind="main"
-              label={wrong > 0 ? `${wrong} to mend first` : `Take all ${seen.rows.length}`}
+              label={wrong > 0 ? `${wrong} to mend first` : `Import all ${seen.rows.length}`}
               disabled={wrong > 0 || seen.rows.length === 0 || send.isPending}
               onPress={() => send.mutate(true)}
             />
