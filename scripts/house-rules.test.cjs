@@ -67,15 +67,18 @@ test.each([
 
 test('a dead export is found', () => {
   const probe = join(root, 'core/src/units/dead-probe.ts');
-  writeFileSync(probe, 'export const nobodyUsesThis = 1;\n');
+  const user = join(root, 'core/src/units/dead-probe.test.ts');
+  writeFileSync(probe, 'export const used = 1;\nexport const nobodyUsesThis = 2;\n');
+  writeFileSync(user, "import { used } from './dead-probe';\nused;\n");
   try {
     const found = spawnSync(process.execPath, [join(root, 'node_modules/knip/bin/knip.js')], {
       cwd: root,
       encoding: 'utf8',
     });
     expect(found.status).toBe(1);
-    expect(found.stdout).toContain('core/src/units/dead-probe.ts');
+    expect(found.stdout).toMatch(/nobodyUsesThis +core\/src\/units\/dead-probe\.ts/);
+    expect(found.stdout).not.toMatch(/^used /m);
   } finally {
-    rmSync(probe, { force: true });
+    for (const file of [probe, user]) rmSync(file, { force: true });
   }
 });

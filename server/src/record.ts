@@ -7,7 +7,7 @@ import {
   brewTimeMs,
   brewTimeOf,
   timelineAt,
-  type BarEvent,
+  isRemark,
   type BarState,
   type BrewStarted,
   type BrewState,
@@ -66,7 +66,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     // Who tasted it or made a note of it has not brewed it.
     by: [
       ...new Set(
-        brew.events.flatMap((event) => (event.by === undefined || isSaidOf(event) ? [] : [event.by])),
+        brew.events.flatMap((event) => (event.by === undefined || isRemark(event) ? [] : [event.by])),
       ),
     ],
     outcome: brew.abandoned ? 'abandoned' : 'served',
@@ -209,5 +209,3 @@ const daysBetween = (day: string, atMs: number): number =>
   Math.floor((atMs - Date.parse(`${day}T00:00:00Z`)) / 86_400_000);
 /** Never the minus nought that rounding gives. */
 const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;
-
-const isSaidOf = ({ type }: Pick<BarEvent, 'type'>): boolean => type === 'cup-tasted' || type === 'brew-noted';

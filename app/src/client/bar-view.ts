@@ -49,26 +49,28 @@ export type ViewHolder = {
   tell: (text: string) => void;
 };
 
+export const NOTHING_LOADED: BarView = {
+  status: 'loading',
+  link: 'connecting',
+  state: EMPTY_BAR,
+  bar: null,
+  recipes: latestOf(SCHOOLS),
+  book: bookOf(SCHOOLS),
+  plan: null,
+  rough: {},
+  unplannable: [],
+  storage: { level: 'enough', freeMb: null },
+  change: null,
+  waiting: 0,
+  refusals: [],
+  undoable: null,
+};
+
 /** @param changed is told of every change, before anybody draws it */
 export function openView(newId: () => string, changed: (change: Partial<BarView>) => void): ViewHolder {
   const listeners = new Set<() => void>();
   let saved: Recipe[] = [];
-  let view: BarView = {
-    status: 'loading',
-    link: 'connecting',
-    state: EMPTY_BAR,
-    bar: null,
-    recipes: latestOf(SCHOOLS),
-    book: bookOf(SCHOOLS),
-    plan: null,
-    rough: {},
-    unplannable: [],
-    storage: { level: 'enough', freeMb: null },
-    change: null,
-    waiting: 0,
-    refusals: [],
-    undoable: null,
-  };
+  let view = NOTHING_LOADED;
   const show = (change: Partial<BarView>) => {
     view = { ...view, ...change };
     changed(change);

@@ -100,8 +100,9 @@ async function work(asked: PlanJob): Promise<void> {
   say({ ask, urging: both ? urgePast(standing, base, orderId, question.otherId, question.way) : null });
 }
 
-/** The best plans that were found for the drafts of the latest question, by what was asked: to set out from when it is asked again. */
-let found = new Map<string, Plan>();
+/** What was found for the drafts of the latest question, by their cups, and without them: to set out from when it is asked again. */
+let found = new Map<string, { plan: Plan; moves: number }>();
+let foundWithout: Plan | null = null;
 const cupsOf = ({ cups }: QuoteDraft) => JSON.stringify(cups);
 
 /** Every draft roughly, within a blink; then those that may be promised, better and better. */
@@ -119,14 +120,17 @@ async function quotes(
     const isLast = careful.length === 0;
     say({ ask: 'quotes', name, quote, careful: isLast }, isLast && name === drafts.at(-1)!.name);
   }
-  const base = startStanding(standing);
+  // Asked again, as it is every few seconds, it has been worked out already: it is only brought up to date.
+  const isKnown = careful.every((draft) => (found.get(cupsOf(draft))?.moves ?? 0) >= PROMISED_MOVES);
+  const rounds = isKnown ? [CAREFUL_MOVES] : ROUNDS;
+  const base = startStanding(standing, (isKnown ? foundWithout : null) ?? rough);
   const quoting = careful.map((draft) => ({
     draft,
-    ...startQuoting(standing, found.get(cupsOf(draft)) ?? rough, draft.cups),
+    ...startQuoting(standing, found.get(cupsOf(draft))?.plan ?? rough, draft.cups),
   }));
   found = new Map([...found].filter(([cups]) => careful.some((draft) => cupsOf(draft) === cups)));
   let moves = 0;
-  for (const upTo of ROUNDS) {
+  for (const upTo of rounds) {
     // In short turns, so that a change is heard in between.
     for (; moves < upTo; moves += TURN_MOVES) {
       for (const { improve } of [base, ...quoting]) {
@@ -135,12 +139,14 @@ async function quotes(
       }
     }
     const without = base.answer();
+    foundWithout = without;
+    const isCareful = isKnown || upTo >= PROMISED_MOVES;
     for (const { draft, answer } of quoting) {
       const { plan, quote } = answer();
-      if (plan) found.set(cupsOf(draft), plan);
+      if (plan) found.set(cupsOf(draft), { plan, moves: isKnown ? PROMISED_MOVES : upTo });
       say(
-        { ask: 'quotes', name: draft.name, quote: quote(without), careful: upTo >= PROMISED_MOVES },
-        upTo === ROUNDS.at(-1) && draft === careful.at(-1),
+        { ask: 'quotes', name: draft.name, quote: quote(without), careful: isCareful },
+        upTo === rounds.at(-1) && draft === careful.at(-1),
       );
     }
   }

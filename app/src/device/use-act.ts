@@ -10,7 +10,7 @@ type Unsigned<Event> = Event extends BarEvent ? Omit<Event, 'id' | 'atMs' | 'by'
 /** An event before it has its id, its time and its person. */
 export type NewEvent = Unsigned<BarEvent>;
 
-/** Takes events all at once or not at all; false where the bar's rules refuse them. A label lets the tap be undone. */
+/** One that has its own id and time already (a brew's start) keeps them. Takes events all at once or not at all; false where the bar's rules refuse them. A label lets the tap be undone. */
 export function useAct(): (events: readonly NewEvent[], label?: string) => boolean {
   const { store, clock } = useHere();
   const { person } = useDevice();

@@ -2,16 +2,16 @@
 import type { ReactNode } from 'react';
 import { act, fireEvent, render, screen } from '@testing-library/react-native';
 import { PaperProvider } from 'react-native-paper';
-import { EMPTY_BAR, type BarEvent } from '@even-kettle/core/brew';
+import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { SCHOOLS, bookOf, latestOf, type Recipe } from '@even-kettle/core/recipe';
+import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { quoteOrder, standingPlan } from '@even-kettle/core/plan';
 import type { Api } from '../client/api';
 import { BarContext, type BarHere } from '../client/bar-context';
 import { openDeviceReadings } from '../client/device-board';
 import type { Planner } from '../client/planner';
-import type { BarView } from '../client/store';
+import { NOTHING_LOADED, type BarView } from '../client/bar-view';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
 
@@ -53,20 +53,10 @@ export const TEST_BAR: Bar = {
 };
 
 export const viewOf = (part: Partial<BarView> = {}): BarView => ({
+  ...NOTHING_LOADED,
   status: 'ready',
   link: 'live',
-  state: EMPTY_BAR,
   bar: TEST_BAR,
-  recipes: latestOf(SCHOOLS),
-  book: bookOf(SCHOOLS),
-  plan: null,
-  rough: {},
-  unplannable: [],
-  storage: { level: 'enough', freeMb: null },
-  change: null,
-  waiting: 0,
-  refusals: [],
-  undoable: null,
   ...part,
 });
 

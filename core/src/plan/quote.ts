@@ -45,11 +45,17 @@ const WORTH_SAYING_S = 10;
 /** An answer that gets better the more moves it is given. */
 export type Improving<Answer> = { improve: (moves: number) => void; answer: () => Answer };
 
-/** The plan of the bar as it stands, that the others are compared with; null where nothing is to be planned. */
-export function startStanding(standing: Standing): Improving<Plan | null> {
+/**
+ * The plan of the bar as it stands, that the others are compared with; null where nothing is to be planned.
+ * @param before a plan to set out from: the one that stands, or an earlier answer
+ */
+export function startStanding(
+  standing: Standing,
+  before: Plan | null = standing.plan,
+): Improving<Plan | null> {
   const asked = problemOf(standing);
   return asked.problem.brews.length > 0
-    ? solvingWhole(asked, standing.plan)
+    ? solvingWhole(asked, before)
     : { improve: () => undefined, answer: () => null };
 }
 
@@ -97,7 +103,10 @@ export function quoteOrder(
 /** The plan with an order in it, where there is one, and the quote by it against a plan without. */
 export type Quoted = { plan: Plan | null; quote: (base: Plan | null) => Quote };
 
-/** The same, better and better. @param before a plan to set out from: the one without the order, or an earlier answer */
+/**
+ * The quote of `quoteOrder`, worked at for as long as the caller likes.
+ * @param before a plan to set out from: the one without the order, or an earlier answer
+ */
 export function startQuoting(standing: Standing, before: Plan | null, cups: CupAsk[]): Improving<Quoted> {
   const orderId = 'quoted';
   const taken = happen(standing, {
@@ -107,11 +116,11 @@ export function startQuoting(standing: Standing, before: Plan | null, cups: CupA
     orderId,
     cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
   });
-  if (!taken.ok) return never(taken.reason);
+  if (!taken.ok) return noQuote(taken.reason);
   const asked = problemOf(taken.standing);
-  if (asked.unplannable.length > 0) return never(asked.unplannable[0]!.reason);
+  if (asked.unplannable.length > 0) return noQuote(asked.unplannable[0]!.reason);
   const solving = orElse(() => solvingWhole(asked, before), null);
-  if (!solving) return never(NO_TIME);
+  if (!solving) return noQuote(NO_TIME);
   const quoted = (): Quoted => {
     const plan = solving.answer();
     const ready = { readyS: plan.finish[orderId]!, apartS: apartS(asked.problem, plan, orderId) };
@@ -122,7 +131,7 @@ export function startQuoting(standing: Standing, before: Plan | null, cups: CupA
 
 const NO_TIME = 'No time can be quoted for this just now.';
 const refused = (reason: string): Quoted => ({ plan: null, quote: () => ({ ok: false, reason }) });
-const never = (reason: string): Improving<Quoted> => ({
+const noQuote = (reason: string): Improving<Quoted> => ({
   improve: () => undefined,
   answer: () => refused(reason),
 });

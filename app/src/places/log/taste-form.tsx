@@ -107,13 +107,7 @@ export function TasteForm({ record }: { record: BrewRecord }) {
           />
         </Row>
         {read.ok ? null : <Text role="alert">{read.reason}</Text>}
-        <Tap
-          kind="main"
-          label={record.taste ? 'Save instead' : 'Save'}
-          disabled={!canSave}
-          onPress={keep}
-          testID="keep-taste"
-        />
+        <Tap kind="main" label="Save" disabled={!canSave} onPress={keep} testID="keep-taste" />
       </Form>
     </Card>
   );

@@ -109,7 +109,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
             act('Stopped', {
               type: 'brew-abandoned',
               brewId: brew.id,
-              reason: 'given up from Orders',
+              reason: 'stopped on Orders',
             })
           }
         />
