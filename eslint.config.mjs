@@ -219,6 +219,7 @@ export default [
         test: 'readonly',
         expect: 'readonly',
         afterAll: 'readonly',
+        beforeAll: 'readonly',
       },
     },
   },

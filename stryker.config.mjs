@@ -6,7 +6,7 @@ export default {
   coverageAnalysis: 'perTest',
   mutate: [
     'core/src/{recipe,units,water}/**/*.ts',
-    '!core/src/recipe/schools/**',
+    '!core/src/recipe/methods/**',
     '!**/*.test.ts',
     '!**/index.ts',
   ],

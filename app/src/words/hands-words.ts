@@ -75,7 +75,7 @@ function wordsFor(
   const hint = step.hint ?? '';
   switch (step.kind) {
     case 'fill':
-      if (!METHODS[card.method].usesKettle)
+      if (METHODS[card.method].heatedIn !== 'kettle')
         return {
           verb: step.name,
           figure: showMass(card.brewWaterG, units, 'water'),
@@ -110,14 +110,14 @@ function wordsFor(
         verb: step.name,
         figure: showMass(METHODS[card.method].rinseG, units, 'water'),
         detail: hint || `With hot water from ${kettle ?? 'the kettle'}.`,
-        button: card.method === 'press' ? 'Warm' : 'Rinsed',
+        button: METHODS[card.method].rinsed,
       };
     case 'load':
       return {
         verb: step.name,
         figure: showMass(card.doseG, units, 'dose'),
         detail: [iceWords(card, units), step.mistake, hint].filter(Boolean).join(' '),
-        button: METHODS[card.method].usesKettle ? 'Tared' : 'Closed',
+        button: METHODS[card.method].heatedIn === 'kettle' ? 'Tared' : 'Closed',
       };
     case 'pour':
       if (step.byEye)

@@ -2,7 +2,7 @@
  * The events of the bar: everything that happens, in the words of those who do it. They are appended to one log and
  * never changed; the state of the bar is what `reduce` makes of them.
  */
-import type { Addition, Ask, PaperMethod, RecipeRef, RoastLevel } from '../recipe';
+import type { Addition, Ask, MethodId, RecipeRef, RoastLevel } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
 import type { Pair } from './pair';
@@ -162,7 +162,7 @@ export type HandsAway = Base<'hands-away'> & { fromMs: number; toMs: number };
 /** So much of a coffee is in the house now; brews draw it down from there. */
 export type CoffeeWeighed = Base<'coffee-weighed'> & { coffee: string; stockG: number };
 /** So many papers of a method are in the house now; brews draw them down from there. */
-export type PapersCounted = Base<'papers-counted'> & { method: PaperMethod; sheets: number };
+export type PapersCounted = Base<'papers-counted'> & { method: MethodId; sheets: number };
 export type ClothBoiled = Base<'cloth-boiled'> & { clothId: string };
 /** A new cloth takes the place of the old one. */
 export type ClothReplaced = Base<'cloth-replaced'> & { clothId: string };

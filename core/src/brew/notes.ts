@@ -1,7 +1,7 @@
 /**
  * What goes wrong in a brew, said in one tap, and what to do about it there and then.
  */
-import { roleOf, type CardStep, type MethodId } from '../recipe';
+import { METHODS, roleOf, type CardStep, type MethodId } from '../recipe';
 
 export const NOTES = [
   'stalled',
@@ -23,21 +23,14 @@ type NoteWords = {
   next: string;
 };
 
-const POURED: readonly MethodId[] = ['cone', 'flat', 'hourglass', 'sock'];
-const FREE_THE_AIR =
-  'Lift the filter a little, or free the spout with a stick, so that the air can leave. Then let it run.';
-
 /** What a note means for a method. */
 export function noteWords(note: Note, method: MethodId): NoteWords {
   switch (note) {
     case 'stalled':
       return {
         name: 'Stalled',
-        now: stalled(method),
-        next:
-          method === 'siphon'
-            ? 'One step coarser, and boil the cloth.'
-            : 'First free the air; if it stalls again, one step coarser.',
+        now: METHODS[method].stall.now,
+        next: METHODS[method].stall.next,
       };
     case 'ran-fast':
       return {
@@ -78,24 +71,16 @@ export function noteWords(note: Note, method: MethodId): NoteWords {
   }
 }
 
-function stalled(method: MethodId): string {
-  if (method === 'hourglass') return FREE_THE_AIR;
-  if (method === 'siphon')
-    return 'Flame off and away. Cover the top and wait; never shake or force hot glass.';
-  if (method === 'sock') return 'Lift the sock once and let it fall back straight; do not squeeze it.';
-  return 'Lift the filter’s edge once so that air gets under it, and swirl gently.';
-}
-
 /** The notes that can be true while a step of a method runs, likeliest first. */
 export function notesFor(method: MethodId, step: CardStep): Note[] {
   if (step.phase !== 'brew' && step.kind !== 'watch') return [];
-  const drains = POURED.includes(method);
+  const drains = METHODS[method].drawdownExponent !== null;
   if (step.kind === 'drawdown') return ['stalled', 'ran-fast'];
   if (step.kind === 'pour')
     return drains ? ['stalled', 'ran-fast', 'water-out', 'spilt'] : ['water-out', 'spilt'];
   if (roleOf(method, step) === 'draw-down') return ['stalled', 'ran-fast'];
-  if (step.kind === 'watch' && method === 'siphon') return ['not-rising'];
-  if (method === 'siphon') return ['too-hot', 'spilt'];
+  if (roleOf(method, step) === 'watch-water') return ['not-rising'];
+  if (METHODS[method].heatedIn === 'globe') return ['too-hot', 'spilt'];
   if (step.kind === 'plunge' || step.kind === 'dip' || step.kind === 'press') return ['hard-plunge', 'spilt'];
   return drains ? ['stalled', 'ran-fast', 'spilt'] : ['spilt'];
 }

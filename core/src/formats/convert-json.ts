@@ -64,5 +64,5 @@ export const convertJson = (card: BrewCard, grinder: ConvertJson['grinder'] = nu
 /** What a globe or a pot is filled to is its brew water. */
 function filledTo(card: BrewCard, kind: string, targetG: number | undefined): { targetG?: number } {
   if (targetG !== undefined) return { targetG };
-  return kind === 'fill' && !METHODS[card.method].usesKettle ? { targetG: card.brewWaterG } : {};
+  return kind === 'fill' && METHODS[card.method].heatedIn !== 'kettle' ? { targetG: card.brewWaterG } : {};
 }

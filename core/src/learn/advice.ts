@@ -3,7 +3,7 @@
  * record. Where they contradict each other that is said, with what to check before anything is changed.
  */
 import { tasteInWords, type Note, type Taste } from '../brew';
-import type { MethodId, RoastLevel } from '../recipe';
+import { METHODS, type MethodId, type RoastLevel } from '../recipe';
 import { showClock } from '../units';
 import { stepsTo, type GrindSlope } from './grind-slope';
 import { speedOf, type Speed } from './window';
@@ -90,14 +90,6 @@ function contradictionOf(tried: Tried): { words: string; checkFirst: string[] } 
   return null;
 }
 
-/** Methods whose time is the bed's: only there does the grinder move for it. */
-const BED_SETS_TIME: ReadonlySet<MethodId> = new Set<MethodId>([
-  'cone',
-  'flat',
-  'hourglass',
-  'sock',
-  'siphon',
-]);
 const LIGHT: ReadonlySet<RoastLevel> = new Set<RoastLevel>(['very light', 'light']);
 const DARK: ReadonlySet<RoastLevel> = new Set<RoastLevel>(['medium-dark', 'dark']);
 const STEP_C = 2;
@@ -111,10 +103,10 @@ function seenChange(tried: Tried, evidence: Evidence): OneChange | null {
   const { taste, notes, method } = tried;
   const seen = new Set(taste.seen);
   const noted = new Set(notes);
-  if (seen.has('stall') || noted.has('stalled')) return stalledChange(method);
+  if (seen.has('stall') || noted.has('stalled')) return byHand(METHODS[method].stall.advice);
   if (noted.has('hard-plunge'))
-    return method === 'press' || method === 'air-press' ? grindChange(tried, evidence, 'coarser') : null;
-  if (method === 'siphon' && (noted.has('too-hot') || (taste.balance ?? 0) > 0))
+    return METHODS[method].pressedBy !== null ? grindChange(tried, evidence, 'coarser') : null;
+  if (METHODS[method].heatedIn === 'globe' && (noted.has('too-hot') || (taste.balance ?? 0) > 0))
     return byHand('Lower the flame, and take it off sooner.');
   if (seen.has('clumps'))
     return byHand('Stir the bloom until nothing is dry; bloom with half a dose more water.');
@@ -128,38 +120,21 @@ function seenChange(tried: Tried, evidence: Evidence): OneChange | null {
   return null;
 }
 
-/** What a stall is, and what helps it first, in each method's own words. */
-function stalledChange(method: MethodId): OneChange {
-  if (method === 'siphon') return byHand('Boil the cloth; if it stalls again, one step coarser.');
-  if (method === 'sock')
-    return byHand('Rinse the cloth well; a clean one never clogs. Then one step coarser.');
-  if (method === 'hourglass')
-    return byHand(
-      'Free the spout and lift the filter a little, so that air can leave; only if it stalls again, one step coarser.',
-    );
-  if (method === 'press' || method === 'air-press')
-    return byHand(
-      'Never force the plunger: lift it, wait, and press straight down. One step coarser next time.',
-    );
-  if (method === 'cone' || method === 'flat')
-    return byHand('Pour lower and more gently, so that fewer fines reach the paper; then one step coarser.');
-  return byHand('Look at the flame and the joint first.');
-}
-
 function timeChange(tried: Tried, evidence: Evidence): OneChange | null {
   const { method, notes, brewS, windowS } = tried;
   const speed = notes.includes('ran-fast') ? 'fast' : speedOfTried(tried);
   if (speed === null || speed === 'in time') return null;
-  if (BED_SETS_TIME.has(method)) return grindChange(tried, evidence, speed === 'slow' ? 'coarser' : 'finer');
+  if (METHODS[method].bedSetsTime)
+    return grindChange(tried, evidence, speed === 'slow' ? 'coarser' : 'finer');
   if (brewS === null) return null;
   const off = showClock(speed === 'slow' ? brewS - windowS.to : windowS.from - brewS);
   const way = speed === 'slow' ? 'late' : 'early';
-  if (method === 'pressure-pot' || method === 'foam-pot')
+  if (METHODS[method].heatedIn === 'pot')
     return byHand(
       speed === 'slow' ? 'The flame was too low: a little more.' : 'The flame was too high: a little less.',
     );
   return byHand(
-    `${method === 'press' ? 'Plunged' : 'Pressed'} ${off} ${way}. The clock and the hand set this time: leave the grind as it is.`,
+    `${METHODS[method].pressedBy ?? 'Done'} ${off} ${way}. The clock and the hand set this time: leave the grind as it is.`,
   );
 }
 

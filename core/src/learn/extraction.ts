@@ -1,12 +1,7 @@
 /**
  * How much of the coffee is in the cup: extraction yield from strength (craft, glossary).
  */
-import type { MethodId } from '../recipe';
-
-/** Methods in which coffee and all the water stay together until they are parted. */
-const IMMERSION: ReadonlySet<MethodId> = new Set(['press', 'siphon', 'air-press', 'foam-pot'] as MethodId[]);
-
-export const isImmersion = (method: MethodId): boolean => IMMERSION.has(method);
+import { METHODS, type MethodId } from '../recipe';
 
 /**
  * Extraction yield, per cent. Percolation: what is in the cup over the dose. Full immersion, measured before the
@@ -24,7 +19,7 @@ export function extractionYieldPct(
   }: { doseG: number; brewWaterG: number; beverageG: number; isIced?: boolean },
 ): number {
   // Measured with its ice melted in it, a drink is what it is, however it was brewed.
-  return (tdsPct * (isImmersion(method) && !isIced ? brewWaterG : beverageG)) / doseG;
+  return (tdsPct * (METHODS[method].isImmersion && !isIced ? brewWaterG : beverageG)) / doseG;
 }
 
 /** Where most cups are called balanced; ours, wide on purpose: a guest's liking comes first. Per cent. */

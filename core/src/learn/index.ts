@@ -6,7 +6,7 @@ export { bandsPerStep, coarserWay, grindSlope } from './grind-slope';
 export type { GrindPoint, GrindSlope } from './grind-slope';
 export { learnDrawdown, learnRetention } from './retention';
 export type { LearntDrawdown, LearntRetention, WeighedCup } from './retention';
-export { BALANCED, extractionYieldPct, isImmersion, tasteOfPoint } from './extraction';
+export { BALANCED, extractionYieldPct, tasteOfPoint } from './extraction';
 export { adviseOn, changeInWords } from './advice';
 export type { Advice, OneChange } from './advice';
 export { HANDS_OWN, learnDurations } from './durations';

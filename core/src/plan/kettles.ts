@@ -23,7 +23,7 @@ export function freeKettleFor(
   card: BrewCard,
   claimed: ReadonlySet<string> = new Set(),
 ): BenchKettle | undefined {
-  if (!METHODS[card.method].usesKettle) return undefined;
+  if (METHODS[card.method].heatedIn !== 'kettle') return undefined;
   const inUse = new Set(
     Object.values(state.brews)
       .filter(stillPours)

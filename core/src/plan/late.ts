@@ -1,7 +1,17 @@
 /**
  * What it costs to be late, by method and step: a press forgives, a siphon on its flame does not.
  */
-import { METHODS, roleOf, type CardStep, type MethodId } from '../recipe';
+import {
+  METHODS,
+  little,
+  nothing,
+  roleOf,
+  theCup,
+  type CardStep,
+  type LateMoment,
+  type LatePrice,
+  type MethodId,
+} from '../recipe';
 import type { AgendaItem } from './agenda';
 
 export type Lateness = {
@@ -9,7 +19,7 @@ export type Lateness = {
   byMs: number;
   /** What is left of the time that the recipe forgives, milliseconds; negative beyond it, null where it does not matter. */
   leftMs: number | null;
-  cost: 'nothing' | 'little' | 'the cup';
+  cost: LatePrice['cost'];
   /** What it does to this cup, and what to do about it, in a line. */
   words: string;
   /** It is past saving: the cup is better started again. */
@@ -61,51 +71,44 @@ function idealMs({ step: { lag }, dueMs, latestMs }: AgendaItem): number {
   return latestMs === null || lag.maxS === null ? dueMs : latestMs - (lag.maxS - lag.idealS) * 1000;
 }
 
-type Price = Pick<Lateness, 'cost' | 'words'>;
-const nothing = (words: string): Price => ({ cost: 'nothing', words });
-const little = (words: string): Price => ({ cost: 'little', words });
-const theCup = (words: string): Price => ({ cost: 'the cup', words });
-
-function priceOf(step: CardStep, method: MethodId, within: boolean): Price {
-  const { drawdownExponent, usesKettle } = METHODS[method];
+function priceOf(step: CardStep, method: MethodId, within: boolean): LatePrice {
+  const { late, heatedIn, drawdownExponent } = METHODS[method];
   if (step.kind === 'clean') return nothing('Only the station waits for it.');
   if (step.phase === 'prep' && !step.anchor) {
-    if (!usesKettle && step.kind === 'flame')
+    if (heatedIn !== 'kettle' && step.kind === 'flame')
       return theCup('The flame heats on: see to it first, or the water boils over the top.');
     if (roleOf(method, step) === 'seal') return theCup('Near boiling and unsealed: seal it now, gently.');
     return nothing('Nothing is spoilt; the cup comes later.');
   }
-  if (method === 'siphon' && step.kind === 'flame')
-    return theCup('Every second on the flame cooks it further: flame off first, the stir can go.');
-  if (method === 'siphon' && step.anchor)
-    return within
-      ? little('The water above changes by the second: check its temperature again.')
-      : theCup('The water above has boiled on: check its temperature again before the coffee goes in.');
-  if (method === 'pressure-pot' || method === 'foam-pot')
-    return step.phase === 'brew'
-      ? theCup('It boils on and turns harsh: off the flame first.')
-      : little('Pour it out; the hot metal goes on cooking it.');
+  const own = momentsOf(step).flatMap((moment) => late[moment] ?? [])[0];
+  if (own) return within ? own.within : own.beyond;
   if (step.anchor)
     return within ? nothing('The wetted filter waits.') : little('The brewer has cooled: warm it again.');
   if (step.kind === 'pour' && drawdownExponent !== null)
     return within
       ? nothing('The bed is still wet.')
       : little('The bed may have run dry: pour gently first, then go on to the same reading.');
-  if (step.kind === 'plunge' || step.kind === 'dip' || step.kind === 'press')
-    return method === 'press'
-      ? little(within ? 'A press forgives this.' : 'A little heavier; it loses nothing else.')
-      : little('Fine grounds draw on quickly: press now, not faster.');
-  if (step.kind === 'serve' || step.kind === 'decant') {
-    if (METHODS[method].steeps && method !== 'siphon')
-      return within
-        ? little('It draws on while it stands on its grounds.')
-        : theCup('It has stood on its grounds: taste before it goes out.');
+  if (isPushed(step)) return little('Fine grounds draw on quickly: press now, not faster.');
+  if (isServing(step))
     return within
       ? nothing('It keeps its heat a while.')
       : little('It cools; swirl the server before it goes out.');
-  }
   if (step.kind === 'bypass') return nothing('The server waits for its water.');
   return within
     ? nothing('Still within what the recipe forgives.')
     : little('Later than the recipe likes; go on from here.');
+}
+
+const isPushed = ({ kind }: CardStep) => kind === 'plunge' || kind === 'dip' || kind === 'press';
+const isServing = ({ kind }: CardStep) => kind === 'serve' || kind === 'decant';
+
+/** What a step may be late with, the most telling first. */
+function momentsOf(step: CardStep): LateMoment[] {
+  const moments: LateMoment[] = [];
+  if (step.kind === 'flame' && !step.anchor) moments.push('flame');
+  if (step.anchor) moments.push('anchor');
+  if (isPushed(step)) moments.push('press');
+  if (step.phase === 'brew') moments.push('brew');
+  if (isServing(step)) moments.push('serve');
+  return moments;
 }

@@ -2,7 +2,7 @@
  * Recipes by version: a brew keeps the version that it was made with, so old ones stay in the book.
  */
 import type { Recipe, RecipeRef } from './recipe';
-import { EARLIER } from './schools/earlier';
+import { EARLIER } from './methods/earlier';
 
 /** Finds the recipe of a cup or brew. */
 export type RecipeBook = (ref: RecipeRef) => Recipe | undefined;

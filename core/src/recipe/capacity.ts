@@ -1,9 +1,9 @@
 /**
  * Whether a batch fits a brewer, and what would where it does not. Nothing is clamped.
  */
-import { BREWERS, type Brewer } from './brewer';
 import type { BrewCard } from './card';
-import { METHODS } from './method';
+import { BREWERS, METHODS } from './methods';
+import type { Brewer } from './methods/brewer';
 import { round } from './round';
 
 export type Load = Pick<BrewCard, 'method' | 'doseG' | 'brewWaterG' | 'beverageG'>;

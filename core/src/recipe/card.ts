@@ -12,9 +12,9 @@ import {
   type Fill,
   type Kettle,
 } from '../water';
-import type { Brewer } from './brewer';
+import type { Brewer } from './methods/brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
-import { METHODS } from './method';
+import { METHODS } from './methods';
 import { pourAmounts } from './pours';
 import { REFILL, beansBeforeRinsing, withRefill } from './prep';
 import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
@@ -165,7 +165,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
       ...notes,
       kettleNote(fills, shortG),
       additionNote(recipe, ask.addition, water, each),
-      place.withoutScale && METHODS[recipe.method].usesKettle
+      place.withoutScale && METHODS[recipe.method].heatedIn === 'kettle'
         ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
         : null,
       cups > 1 ? 'Swirl the server before sharing out: what is below is stronger.' : null,
@@ -270,7 +270,7 @@ function fillsIn(
   waterC: number,
 ): { fills: Fill[]; shortG: number } {
   const method = METHODS[recipe.method];
-  if (!method.usesKettle) return { fills: [], shortG: 0 };
+  if (method.heatedIn !== 'kettle') return { fills: [], shortG: 0 };
   const gentle = method.drawdownExponent !== null;
   const limitG = sizeMl ? kettleLimitG(sizeMl, Math.min(100, waterC), gentle) : Infinity;
   return fillsOf(hotG, method.rinseG, waterC, limitG);

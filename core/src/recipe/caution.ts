@@ -1,26 +1,17 @@
 /**
- * The caution that belongs before a step, short enough to be read with a cloth in the hand. Local codes, the makers'
- * instructions and trained staff come first.
+ * Which caution belongs before a step.
  */
 import type { CardStep } from './lay-out';
+import { METHODS } from './methods';
+import type { CautionId } from './methods/caution-words';
 import type { MethodId } from './recipe';
-
-export const CAUTIONS = {
-  flame: 'Flame: glass without cracks, dry outside, chain in place, nothing near that burns. Stay with it.',
-  stove: 'Flame: no wider than the base, never left alone. Metal and handles get hot.',
-  plunge: 'Never force a plunger: it can spray scalding slurry. If it jams, lift, wait, press straight.',
-  press: 'Off the scale, straight down on a firm cup that fits. If it jams, lift and wait; never force it.',
-  'hot-glass': 'Hot glass and steam: dry cloth on the handle, and never carry it over a guest.',
-  'cool-glass': 'Let the glass cool before it is rinsed. The burner stays hot after it is off.',
-} as const;
-export type CautionId = keyof typeof CAUTIONS;
+import { roleOf } from './role';
 
 /** Which caution a step asks for; null for most. */
 export function cautionFor(step: CardStep, method: MethodId): CautionId | null {
-  if (step.id === 'flame' && step.kind === 'flame') return method === 'siphon' ? 'flame' : 'stove';
   if (step.kind === 'plunge' || step.kind === 'dip') return 'plunge';
   if (step.kind === 'press') return 'press';
-  if (step.kind === 'clean' && method === 'siphon') return 'cool-glass';
-  if (step.kind === 'serve' && (method === 'siphon' || method === 'hourglass')) return 'hot-glass';
-  return null;
+  // A flame is cautioned of as it is lit, not whenever a hand goes to it.
+  if (step.kind === 'flame' && roleOf(method, step) !== 'light') return null;
+  return METHODS[method].cautions[step.kind] ?? null;
 }

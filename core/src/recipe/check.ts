@@ -2,7 +2,7 @@
  * Whether a recipe makes sense: what a schema cannot say. Faults name the field and what would be right.
  */
 import { brewCard } from './card';
-import { METHODS } from './method';
+import { METHODS } from './methods';
 import { exactAmounts } from './pours';
 import { RecipeError, type Recipe, type RecipeStep } from './recipe';
 

@@ -2,10 +2,10 @@
  * The same coffee and cup in every method, side by side; and a method for what a guest asks for.
  */
 import { showClock } from '../units';
-import { BREWERS, type Brewer } from './brewer';
 import { brewerFor } from './capacity';
 import { brewCard, type BrewCard, type Place } from './card';
-import { METHODS } from './method';
+import { BREWERS, METHODS } from './methods';
+import type { Brewer } from './methods/brewer';
 import { METHOD_IDS, RecipeError, type MethodId, type Recipe, type Wish } from './recipe';
 import type { Ask } from './solve';
 

@@ -19,7 +19,7 @@ test('a brew that fits is one fill; one that does not rinses first; what still d
 test('whatever is brewed in whatever kettle, no fill is over its limit', () => {
   fc.assert(
     fc.property(
-      fc.constantFrom(...SCHOOLS.filter(({ method }) => METHODS[method].usesKettle)),
+      fc.constantFrom(...SCHOOLS.filter(({ method }) => METHODS[method].heatedIn === 'kettle')),
       fc.integer({ min: 100, max: 900 }),
       fc.integer({ min: 300, max: 2000 }),
       (recipe, cupMl, sizeMl) => {

@@ -2,7 +2,7 @@
  * Any one quantity in, dose and water out.
  */
 import { iceShare } from '../water';
-import { METHODS } from './method';
+import { METHODS } from './methods';
 import { RecipeError, type Recipe } from './recipe';
 import { round } from './round';
 

@@ -2,7 +2,7 @@
  * A pour that would rise over the brewer's rim is split by a pause, visibly.
  */
 import { bedOf, slurryG, type Bed, type PouredSpan } from '../pour';
-import type { Brewer } from './brewer';
+import type { Brewer } from './methods/brewer';
 import { BREATH_S, type Timeline } from './lay-out';
 import type { PourTarget } from './pours';
 import type { RecipeStep } from './recipe';

@@ -6,11 +6,19 @@ import { v7 as uuid } from 'uuid';
 import type { Bar, Coffee } from '@even-kettle/core/contract';
 import type { BarEvent, CupAsk, OrderTaken } from '@even-kettle/core/brew';
 import { liveDays, liveShift, seededRandom, type SimulatedShift } from '@even-kettle/core/rush';
-import { PAPER_METHODS, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { SCHOOLS, bookOf, type MethodId } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { FIRST_BAR } from '../bench';
 
 const daysAgo = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+
+/** Sheets of paper of each method on the shelf as the demo begins. */
+const PAPERS_COUNTED: readonly [MethodId, number][] = [
+  ['cone', 300],
+  ['flat', 100],
+  ['hourglass', 80],
+  ['air-press', 350],
+];
 
 const COFFEES: Coffee[] = [
   {
@@ -188,11 +196,11 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
       coffee: name,
       stockG: [2000, 1500, 900, 250][index]!,
     })),
-    ...PAPER_METHODS.map((method): BarEvent => ({
+    ...PAPERS_COUNTED.map(([method, sheets]): BarEvent => ({
       ...base(opening(6) - 1_100_000),
       type: 'papers-counted',
       method,
-      sheets: { cone: 300, flat: 100, hourglass: 80, 'air-press': 350 }[method],
+      sheets,
     })),
     // Boiled every morning; today only one of them was.
     ...Array.from({ length: DAYS }, (_, day) => opening(DAYS - day) - 1_800_000).flatMap((atMs): BarEvent[] =>

@@ -102,7 +102,7 @@ export function openKettleService(
       if (event.type !== 'step-done') return;
       const brew = state().brews[event.brewId];
       const step = brew?.card.steps.find(({ id }) => id === event.stepId);
-      if (!brew || !step || !METHODS[brew.card.method].usesKettle) return;
+      if (!brew || !step || METHODS[brew.card.method].heatedIn !== 'kettle') return;
       if (step.kind === 'fill') return fillFor(brew, fillOf(step, brew.card));
       const at = heldBy(brew.id);
       if (!at) return;
@@ -130,6 +130,6 @@ export function openKettleService(
 
 /** The latest filling that was done for a brew. */
 const filledFor = ({ card, marks }: BrewState): CardStep | undefined =>
-  METHODS[card.method].usesKettle
+  METHODS[card.method].heatedIn === 'kettle'
     ? card.steps.findLast(({ id, kind }) => kind === 'fill' && marks[id]?.doneMs !== undefined)
     : undefined;

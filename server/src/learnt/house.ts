@@ -3,7 +3,7 @@
  */
 import type { Bar, House } from '@even-kettle/core/contract';
 import { clothState } from '@even-kettle/core/learn';
-import { PAPER_METHODS, brewerById, takesPaper, type PaperMethod } from '@even-kettle/core/recipe';
+import { PAPER_METHODS, brewerById, takesPaper, type MethodId } from '@even-kettle/core/recipe';
 import { tenth, thingsOf, type Sources } from './sources';
 
 const WEEK_MS = 7 * 86_400_000;
@@ -25,7 +25,7 @@ async function coffeeOf(name: string, { records, state }: Sources): Promise<Hous
 
 /** What is left of a method's papers, and how quickly they go. */
 async function paperStock(
-  method: PaperMethod,
+  method: MethodId,
   { records, state, recipe, nowMs }: Sources,
 ): Promise<House['papers'][number]> {
   const used = async (sinceMs: number) =>
@@ -60,5 +60,5 @@ async function clothOf(
 }
 
 /** Methods of this bench that use paper. */
-const papersOf = ({ stations }: Bar): PaperMethod[] =>
+const papersOf = ({ stations }: Bar): MethodId[] =>
   PAPER_METHODS.filter((method) => stations.some(({ brewerId }) => brewerById(brewerId)?.method === method));

@@ -14,7 +14,7 @@ import {
   type PourOutcome,
 } from '@even-kettle/core/brew';
 import type { AgendaItem } from '@even-kettle/core/plan';
-import { CAUTIONS, cautionFor } from '@even-kettle/core/recipe';
+import { CAUTIONS, METHODS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showMass } from '@even-kettle/core/units';
 import { useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
@@ -224,11 +224,11 @@ export function Checklist({ item }: { item: AgendaItem }) {
   );
 }
 
-function checklistOf({ step, card, brew }: AgendaItem): string[] {
+function checklistOf({ step, card, brew }: AgendaItem): readonly string[] {
   if (step.kind !== 'load') return [];
   const rinsed = card.steps.some(({ kind }) => kind === 'set-filter');
-  if (card.method === 'siphon') return ['Coffee in, dry', 'Top sealed'];
-  if (card.method === 'pressure-pot') return ['Not tamped', 'Joint dry, closed tight'];
+  const { checklist } = METHODS[card.method];
+  if (checklist) return checklist;
   const level =
     card.bed === 'none' ? 'Coffee in' : card.bed === 'level' ? 'Coffee in, level' : `Coffee in, ${card.bed}`;
   return [...(rinsed ? ['Rinse water out'] : []), level, ...(brew?.withoutScale ? [] : ['Tared'])];

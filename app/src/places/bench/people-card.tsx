@@ -2,7 +2,7 @@
  * Who works here, and the cloths they look after.
  */
 import type { Bar } from '@even-kettle/core/contract';
-import { brewerById } from '@even-kettle/core/recipe';
+import { METHODS, brewerById } from '@even-kettle/core/recipe';
 import { Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
@@ -20,11 +20,13 @@ export const PeopleCard = ({ bar }: { bar: Bar }) => (
   />
 );
 
-/** Methods that brew through a cloth. */
-const CLOTHED = new Set(['sock', 'siphon']);
+function brewsThroughCloth(brewerId: string): boolean {
+  const brewer = brewerById(brewerId);
+  return brewer !== undefined && METHODS[brewer.method].hasCloth;
+}
 
 export const ClothsCard = ({ bar }: { bar: Bar }) => {
-  const stations = bar.stations.filter(({ brewerId }) => CLOTHED.has(brewerById(brewerId)?.method ?? ''));
+  const stations = bar.stations.filter(({ brewerId }) => brewsThroughCloth(brewerId));
   if (stations.length === 0 && bar.cloths.length === 0) return null;
   return (
     <ListCard

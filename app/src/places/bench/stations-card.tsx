@@ -3,7 +3,7 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { STATION_SCALES, type StationScale } from '@even-kettle/core/plan';
-import { BREWERS, brewerById } from '@even-kettle/core/recipe';
+import { BREWERS, METHODS, brewerById } from '@even-kettle/core/recipe';
 import { Choice, Row } from '../../ui/parts';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
@@ -44,7 +44,7 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
           options={STATION_SCALES.map((value) => ({ value, label: SCALE_WORDS[value] }))}
           onChange={(scale) => set({ scale })}
         />
-        {brewerById(station.brewerId)?.method === 'sock' ? (
+        {canBeHandHeld(station.brewerId) ? (
           <Choice
             name="How the sock is held"
             value={station.handHeld ? 'held' : 'hung'}
@@ -66,6 +66,11 @@ const SCALE_WORDS: Record<StationScale, string> = {
   simulated: 'simulated, to try and to train',
   bridge: 'connected through a bridge',
 };
+
+function canBeHandHeld(brewerId: string): boolean {
+  const brewer = brewerById(brewerId);
+  return brewer !== undefined && METHODS[brewer.method].canBeHandHeld;
+}
 
 function brewerLine(brewerId: string): string {
   const brewer = brewerById(brewerId);

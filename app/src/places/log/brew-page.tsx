@@ -7,7 +7,6 @@ import { useLocalSearchParams } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { noteWords } from '@even-kettle/core/brew';
 import type { BrewPage as Page_, BrewRecord } from '@even-kettle/core/contract';
-import { isImmersion } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
@@ -62,7 +61,7 @@ function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
             />
           </Picture>
           <Text size="small" quiet>
-            {isImmersion(record.method)
+            {METHODS[record.method].isImmersion
               ? 'Immersion: strength times all the brew water, over the dose.'
               : `Percolation: strength times the beverage, over the dose${record.beverageG === null ? '; the beverage is the card’s, not weighed' : ''}.`}
           </Text>

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { BALANCE_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
 import type { Coffee, House } from '@even-kettle/core/contract';
-import { PAPERS } from '@even-kettle/core/recipe';
+import { METHODS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
@@ -124,7 +124,7 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
     <Card style={{ gap: 12 }}>
       <Subheading>Paper filters</Subheading>
       {papers.map(({ method, sheets, perDay }) => {
-        const name = PAPERS[method];
+        const name = METHODS[method].papers ?? METHODS[method].name;
         const days = sheets === null || perDay === 0 ? null : sheets / perDay;
         const low = days !== null && days <= PAPERS_LOW_DAYS;
         return (

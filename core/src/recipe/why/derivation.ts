@@ -6,7 +6,7 @@
  */
 import { iceShare } from '../../water';
 import type { BrewCard, Place } from '../card';
-import { METHODS } from '../method';
+import { METHODS } from '../methods';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
 import type { Ask, Yield } from '../solve';

@@ -4,7 +4,7 @@
 import { CUP_WARMING_G, boilingPointC } from '../../water';
 import { startsCool } from '../card';
 import { grindSetting as settingOf } from '../grind';
-import { METHODS } from '../method';
+import { METHODS } from '../methods';
 import { round } from '../round';
 import { ROAST_SHIFT_C, followsRoast } from '../temperature';
 import { input, setBy, type Teller } from './derivation';

@@ -2,7 +2,7 @@
  * Why so long: the brew, and the hands in it.
  */
 import { referenceOf } from '../lay-out';
-import { METHODS } from '../method';
+import { METHODS } from '../methods';
 import { doseOf, input, type Teller } from './derivation';
 
 export const brewTimeS: Teller = (at) => {

@@ -1,5 +1,5 @@
 /** Schools of the hourglass carafe. */
-import type { Recipe } from '../recipe';
+import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
@@ -13,7 +13,7 @@ import {
   paperFinish,
   pourTo,
   straightOn,
-} from './parts';
+} from '../parts';
 
 const STALLED = 'If it stalls, lift the filter or free the spout with a stick.';
 

@@ -1,5 +1,5 @@
 /** Schools of the cloth sock. */
-import type { Recipe } from '../recipe';
+import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
@@ -12,7 +12,7 @@ import {
   pourStep,
   sockPrep,
   straightOn,
-} from './parts';
+} from '../parts';
 
 export const sockFours: Recipe = {
   id: 'sock-fours',

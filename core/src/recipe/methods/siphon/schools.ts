@@ -1,5 +1,5 @@
 /** Schools of the siphon. */
-import type { Recipe, RecipeStep } from '../recipe';
+import type { Recipe, RecipeStep } from '../../recipe';
 import {
   BURNS,
   FLAME,
@@ -10,7 +10,7 @@ import {
   passive,
   siphonFinish,
   siphonPrep,
-} from './parts';
+} from '../parts';
 
 const siphon = {
   version: 1,

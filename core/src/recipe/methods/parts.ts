@@ -236,7 +236,7 @@ const AT_ONCE: StartWindow = { earlyS: 0, lateS: 20, penalty: 0.5 };
 const CLOTH_CARE = 'Rinse the cloth at once, no soap; keep it cold and wet.';
 
 /** Together with the hand-over it may wait a minute: what drips on past its end mark thins the cup. */
-const offFirst = (name: string, cue: string): RecipeStep[] => [
+export const offFirst = (name: string, cue: string): RecipeStep[] => [
   handStep('off', 'decant', name, 3, cue, {
     phase: 'finish',
     window: { earlyS: 0, lateS: 40, penalty: 0.5 },

@@ -1,10 +1,9 @@
-/** Schools of the steeping press and the air press. */
-import type { Recipe } from '../recipe';
+/** Schools of the press. */
+import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
   NEVER_FORCE,
-  airPressPrep,
   decantedFinish,
   handStep,
   kettleHolds,
@@ -13,7 +12,7 @@ import {
   pressFinish,
   pressPrep,
   straightOn,
-} from './parts';
+} from '../parts';
 
 const allTheWater = { amount: { toShare: 1 } };
 const patient = { earlyS: 0, lateS: 60, penalty: 0.3 };
@@ -84,38 +83,6 @@ export const pressShort: Recipe = {
       hint: NEVER_FORCE,
     }),
     ...decantedFinish,
-  ],
-  holds: kettleHolds('pour'),
-  cautions: [BURNS, KETTLE, NEVER_FORCE],
-};
-
-export const airStirred: Recipe = {
-  id: 'air-stirred',
-  version: 1,
-  method: 'air-press',
-  name: 'Fine, stirred, pressed',
-  why: 'Round and quick: a minute and a half from first water to hiss.',
-  otherwise: 'Others steep longer and stir less: calmer, a little sweeter.',
-  suits: ['quick', 'sweet'],
-  filter: 'paper disc',
-  bed: 'none',
-  refDoseG: 16.5,
-  ratio: 14.8,
-  bypassTimesDose: 0,
-  grindBand: 72,
-  waterC: 90,
-  waterIs: 'in the kettle',
-  endWindowS: { from: 83, to: 93 },
-  steps: [
-    ...airPressPrep,
-    pourStep('pour', 'All the water', { afterS: 0 }, { ...allTheWater, flowGPerS: 20 }, { anchor: 'start' }),
-    straightOn('stir', 'stir', 'Stir', 45),
-    handStep('press', 'press', 'Press to the hiss', 28, 'hiss', {
-      cueWindow: { earlyS: 3, lateS: 7 },
-      hint: NEVER_FORCE,
-      mistake: 'Pressing on the scale: take it off first.',
-    }),
-    ...pressFinish.map((step) => (step.kind === 'serve' ? { ...step, name: 'Swirl, cup, hand over' } : step)),
   ],
   holds: kettleHolds('pour'),
   cautions: [BURNS, KETTLE, NEVER_FORCE],

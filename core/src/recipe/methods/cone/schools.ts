@@ -1,5 +1,5 @@
 /** Schools of the cone dripper. */
-import type { Recipe } from '../recipe';
+import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
@@ -13,7 +13,7 @@ import {
   pourStep,
   pourTo,
   straightOn,
-} from './parts';
+} from '../parts';
 
 const cone = {
   version: 1,

@@ -1,5 +1,5 @@
 /** Schools of the flat-bottom dripper. */
-import type { Recipe } from '../recipe';
+import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
@@ -11,7 +11,7 @@ import {
   paperFinish,
   pourTo,
   straightOn,
-} from './parts';
+} from '../parts';
 
 export const flatSmall: Recipe = {
   id: 'flat-small',

@@ -2,9 +2,10 @@
  * Versions of shipped recipes that are brewed no more, for the brews of the log that were made by them.
  */
 import type { Recipe, RecipeStep } from '../recipe';
-import { potFoam, potPressure } from './pots';
+import { potFoam } from './foam-pot/schools';
 import { handStep } from './parts';
-import { siphonLate, siphonSlow } from './siphon';
+import { potPressure } from './pressure-pot/schools';
+import { siphonLate, siphonSlow } from './siphon/schools';
 
 /** Beans were weighed and ground before anything else. */
 function beansFirst(steps: readonly RecipeStep[]): RecipeStep[] {

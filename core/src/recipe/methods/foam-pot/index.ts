@@ -1,0 +1,31 @@
+import { BOILS_ON, OVER_A_FLAME, either, nothing, type MethodEntry } from '../method';
+import { potFoam } from './schools';
+
+export const foamPot: MethodEntry = {
+  method: {
+    ...OVER_A_FLAME,
+    id: 'foam-pot',
+    name: 'Long-handled pot',
+    character: 'thick, with its grounds',
+    body: 5,
+    clarity: 1,
+    suits: ['heavy'],
+    // Nothing is filtered: what is in the pot is in the cup.
+    retentionGPerG: 0,
+    usualCupMl: 75,
+    anchorMark: 'flame on',
+    endMark: 'foam closes the ring',
+    late: { ...BOILS_ON, anchor: either(nothing('Nothing is spoilt; the cup comes later.')) },
+  },
+  brewers: [
+    {
+      id: 'foam-pot',
+      method: 'foam-pot',
+      name: 'Long-handled pot',
+      minDoseG: 6,
+      maxDoseG: 18,
+      maxWaterG: 170,
+    },
+  ],
+  schools: [potFoam],
+};
