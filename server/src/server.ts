@@ -1,10 +1,11 @@
 /**
  * The bar's server, put together: store, clock, log, planning and live stream. HTTP is a face on it.
  */
-import type { DataSource } from 'typeorm';
-import type { Bar, SaveRecipe, Snapshot } from '@even-kettle/core/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import type { Bar, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
 import { forgetClosed, movesThePlan, openOrders, type BarEvent } from '@even-kettle/core/brew';
 import { admission } from './bar/admission';
+import { adviceTaker, type AdviceTaken } from './bar/take-advice';
 import { GO_BACK, openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
 import { BEING_READ_IN, openSettings, type Settings } from './bar/settings';
@@ -46,6 +47,8 @@ export type BarServer = {
   /** Names the settings as they stand: another after every change. */
   barVersion: () => string;
   saveRecipe: (asked: SaveRecipe) => Promise<Saved>;
+  /** Keeps what a brew's record advises for its coffee, and says so in the log; both, or neither. */
+  takeAdvice: (brewId: string, asked: TakeAdvice) => Promise<AdviceTaken>;
   snapshot: () => Snapshot;
   health: () => Promise<Health>;
   close: () => Promise<void>;
@@ -204,9 +207,12 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     const because = happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event';
     unawaited(planning.replan(because), 'planning');
   };
-  const post: BarServer['post'] = async (events) => {
+  const post = async (
+    events: readonly unknown[],
+    beside?: (writer: EntityManager) => Promise<void>,
+  ): Promise<Appended> => {
     if (faults.length > 0) throw new StoreFailed('damaged', `The database is damaged. ${GO_BACK}`);
-    const result = await log.append(events, admit).catch((error: unknown) => {
+    const result = await log.append(events, admit, beside).catch((error: unknown) => {
       health.refused();
       throw error;
     });
@@ -217,6 +223,12 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     }
     return result;
   };
+  const takeAdvice = adviceTaker({
+    state: log.state,
+    learning,
+    settings,
+    append: (event, beside) => post([event], beside),
+  });
   const showBar = async () => {
     devices.follow(settings.now());
     broadcaster.broadcast('bar', learnt.shown());
@@ -231,7 +243,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     bar: settings.now,
     book,
     plan: () => planning.current()?.plan ?? null,
-    post,
+    post: (events) => post(events),
     traces,
     warn,
     show: (scale) => broadcaster.broadcast('scale', scale),
@@ -253,7 +265,12 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     learning,
     archive: () => archiveOf(String(source.options.database)),
     imports,
-    post,
+    post: (events) => post(events),
+    takeAdvice: async (brewId, asked) => {
+      const taken = await takeAdvice(brewId, asked);
+      if (taken.ok) unawaited(showBar(), 'showing the bench');
+      return taken;
+    },
     change: async (asked, basedOn) => {
       const changed = await settings.change(asked, basedOn);
       if (!changed.ok) return changed;

@@ -5,7 +5,7 @@ import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import type { Bar, PublishedPlan, StorageState } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
-import type { Link } from './api';
+import type { Link } from './live';
 
 export type Notice = { id: string; text: string };
 

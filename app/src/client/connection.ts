@@ -3,10 +3,11 @@
  */
 import { caughtUp, seen } from '@even-kettle/core/brew';
 import type { LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
-import type { Api, Link } from './api';
+import type { Api } from './api';
 import type { ViewHolder } from './bar-view';
 import type { DeviceClock } from './clock';
 import type { DeviceReadings } from './device-board';
+import type { Link } from './live';
 import type { Outbox } from './outbox';
 import type { ReplicaHolder } from './replica-holder';
 import type { Retries } from './retries';
@@ -67,17 +68,19 @@ export function openConnection(parts: Parts): Connection {
 
   const stream = () =>
     api.live(replica.now().seq, {
-      onEvent,
-      onPlan,
-      onRecipes: ({ recipes }) => view.takeRecipes(recipes),
-      onBar: (bar) => view.show({ bar }),
-      onStorage: (storage) => view.show({ storage }),
-      onDevices: (all) => devices?.tookAll(all),
-      onScale: (scale) => devices?.tookScale(scale),
-      onKettle: (kettle) => devices?.tookKettle(kettle),
-      onBeat: (barMs) => {
-        // A machine that slept stopped its monotonic clock with it, and nobody may have told the page.
-        if (Math.abs(clock.nowMs() - barMs) > DRIFT_MS * clock.rate()) measure();
+      on: {
+        'bar-event': onEvent,
+        plan: onPlan,
+        recipes: ({ recipes }) => view.takeRecipes(recipes),
+        bar: (bar) => view.show({ bar }),
+        storage: (storage) => view.show({ storage }),
+        devices: (all) => devices?.tookAll(all),
+        scale: (scale) => devices?.tookScale(scale),
+        kettle: (kettle) => devices?.tookKettle(kettle),
+        beat: ({ barMs }) => {
+          // A machine that slept stopped its monotonic clock with it, and nobody may have told the page.
+          if (Math.abs(clock.nowMs() - barMs) > DRIFT_MS * clock.rate()) measure();
+        },
       },
       onLink,
       onLost: loadLater,

@@ -7,7 +7,7 @@ import type { Plan } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { ClockReading } from './clock';
 import { KEPT, database } from './database';
-import { isOfflineSnapshot } from './offline-snapshot-schema';
+import { isOfflineSnapshot } from './shapes';
 
 export type OfflineSnapshot = {
   seq: number;

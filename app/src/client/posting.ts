@@ -2,7 +2,8 @@
  * Posts this device's taps: in order, one batch after another, until none is left or the server cannot be reached.
  */
 import { confirm, drop, unsent, type BarEvent } from '@even-kettle/core/brew';
-import { Refused, type Api } from './api';
+import type { Api } from './api';
+import { Refused } from './request';
 import type { ViewHolder } from './bar-view';
 import { firstTapWords } from './first-tap-words';
 import type { Outbox } from './outbox';

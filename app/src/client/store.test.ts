@@ -2,7 +2,9 @@
 import { apply, reduce, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import type { Bar, Snapshot } from '@even-kettle/core/contract';
-import { Refused, type Api, type LiveHandlers } from './api';
+import type { Api } from './api';
+import type { LiveHandlers } from './live';
+import { Refused } from './request';
 import { openStore, type BarStore } from './store';
 import { firstTapWords } from './first-tap-words';
 import type { OfflineSnapshots, OfflineSnapshot } from './offline-snapshot';
@@ -55,7 +57,7 @@ function server() {
       }
       const fresh = events.filter((event) => !log.some(({ id }) => id === event.id));
       log.push(...fresh);
-      fresh.forEach((event) => its.handlers?.onEvent({ seq: log.indexOf(event) + 1, event }));
+      fresh.forEach((event) => its.handlers?.on['bar-event']({ seq: log.indexOf(event) + 1, event }));
       return { accepted: fresh.map(({ id }) => id), duplicates: [], seq: log.length };
     },
     live: (_after: number, handlers: LiveHandlers) => {
@@ -166,7 +168,7 @@ test('a tap that another device made impossible is said and dropped, and what ca
   store.act([cancel('B')]);
   await settled();
   log.push(cancel('A', 'cancelled elsewhere'));
-  its.handlers!.onEvent({ seq: 3, event: log[2]! });
+  its.handlers!.on['bar-event']({ seq: 3, event: log[2]! });
   its.up = true;
   its.handlers!.onLink('live');
   await settled();
@@ -229,7 +231,7 @@ test('a device that missed an event loads the bar anew instead of going on from 
   const { store } = device(api);
   await store.open();
   log.push(order('A'), order('B'));
-  its.handlers!.onEvent({ seq: 2, event: log[1]! });
+  its.handlers!.on['bar-event']({ seq: 2, event: log[1]! });
   await new Promise((resolve) => setTimeout(resolve, 500));
   expect(store.view().state).toEqual(state());
 });

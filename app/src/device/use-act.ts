@@ -10,21 +10,28 @@ type Unsigned<Event> = Event extends BarEvent ? Omit<Event, 'id' | 'atMs' | 'by'
 /** An event before it has its id, its time and its person. */
 export type NewEvent = Unsigned<BarEvent>;
 
-/** One that has its own id and time already (a brew's start) keeps them. Takes events all at once or not at all; false where the bar's rules refuse them. A label lets the tap be undone. */
-export function useAct(): (events: readonly NewEvent[], label?: string) => boolean {
-  const { store, clock } = useHere();
+/** The id, the time and the person of something that is said now. */
+export function useSign(): () => Pick<BarEvent, 'id' | 'atMs' | 'by'> {
+  const { clock } = useHere();
   const { person } = useDevice();
   return useCallback(
+    () => ({ id: newId(), atMs: clock.nowMs(), ...(person === null ? {} : { by: person }) }),
+    [clock, person],
+  );
+}
+
+/** One that has its own id and time already (a brew's start) keeps them. Takes events all at once or not at all; false where the bar's rules refuse them. A label lets the tap be undone. */
+export function useAct(): (events: readonly NewEvent[], label?: string) => boolean {
+  const { store } = useHere();
+  const sign = useSign();
+  return useCallback(
     (events, label) => {
-      const atMs = clock.nowMs();
-      const signed = events.map((event): BarEvent => ({
-        id: newId(),
-        atMs,
-        ...(person === null ? {} : { by: person }),
-        ...event,
-      }));
-      return store.act(signed, label);
+      const { atMs } = sign();
+      return store.act(
+        events.map((event): BarEvent => ({ ...sign(), atMs, ...event })),
+        label,
+      );
     },
-    [store, clock, person],
+    [store, sign],
   );
 }

@@ -218,6 +218,9 @@ const changeTried = z.strictObject({
   expectS: z.number().min(0).max(86_400).optional(),
   plusMinusS: z.number().min(0).max(86_400).optional(),
 });
+/** What a brew's record advises is taken up: the event's id, time and person, and the words that were read. */
+export const takeAdviceSchema = changeTried.pick({ id: true, atMs: true, by: true, words: true });
+export type TakeAdvice = z.infer<typeof takeAdviceSchema>;
 const letter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
 const roundBegun = z.strictObject({
   ...base,

@@ -50,3 +50,25 @@ export const importQuerySchema = z.object({
   kind: z.enum(IMPORT_KINDS),
   name: z.string().trim().min(1).max(120).default('a file'),
 });
+
+export const takeImportQuerySchema = z.object({
+  faulty: z
+    .literal('leave-out')
+    .optional()
+    .meta({ description: 'Without it, a row that cannot be taken keeps all of them out.' }),
+});
+
+/** Small tables (roast lists, orders): looked at, or taken. */
+export const takeRowsQuerySchema = z.object({
+  take: z.literal('1').optional().meta({ description: '1 takes the file; left out, it is only looked at.' }),
+});
+export const rowsInSchema = z.object({
+  rows: z.array(
+    z.discriminatedUnion('ok', [
+      z.object({ line: z.int(), ok: z.literal(true), shows: z.string() }),
+      z.object({ line: z.int(), ok: z.literal(false), reason: z.string() }),
+    ]),
+  ),
+  taken: z.boolean(),
+});
+export type RowsIn = z.infer<typeof rowsInSchema>;

@@ -44,7 +44,7 @@ export type StorageState = z.infer<typeof storageSchema>;
 export const snapshotSchema = z.object({
   seq: z.number().int().meta({ description: 'Place in the log of the latest event in this state.' }),
   state: z
-    .object({
+    .looseObject({
       orders: z.record(z.string(), z.looseObject({ id: z.string() })),
       brews: z.record(z.string(), z.looseObject({ id: z.string() })),
       lastBadge: z.number().int(),

@@ -9,6 +9,7 @@ export type { LearntDrawdown, LearntRetention, WeighedCup } from './retention';
 export { BALANCED, extractionYieldPct, tasteOfPoint } from './extraction';
 export { adviseOn, changeInWords } from './advice';
 export type { Advice, OneChange } from './advice';
+export { coffeesWithChange, isKept } from './take-up';
 export { HANDS_OWN, learnDurations } from './durations';
 export type { DoneStep, Durations, LearntDuration } from './durations';
 export { restInWords, restOf, restWindow } from './rest';

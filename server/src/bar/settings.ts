@@ -1,7 +1,7 @@
 /**
  * The bar's settings: read once, changed one after the other, each change made from what the one before it left.
  */
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import type { BarState } from '@even-kettle/core/brew';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
@@ -11,6 +11,11 @@ import { versionOf, whyNotNow } from './change';
 
 export type Changed =
   { ok: true; bar: Bar } | { ok: false; why: 'in-use' | 'changed-since'; field: string; reason: string };
+
+/** A change that may be made, to be written by somebody who writes more with it. */
+export type Staged =
+  | { ok: true; bar: Bar; write: (manager: EntityManager) => Promise<void>; commit: () => void }
+  | Extract<Changed, { ok: false }>;
 
 export type Settings = {
   now: () => Bar;
@@ -23,6 +28,8 @@ export type Settings = {
    * @param basedOn the version of the settings that it was made from; refused where they have changed since
    */
   change: (change: BarChange | ((bar: Bar) => BarChange), basedOn?: string) => Promise<Changed>;
+  /** For those who are alone with the database: the same in two halves. Nothing is changed before `commit`. */
+  stage: (change: BarChange) => Staged;
 };
 
 export const BEING_READ_IN = 'The whole bar is being read in from a file; wait until that is done.';
@@ -42,23 +49,33 @@ export async function openSettings({ source, warn, state, book, isRestoring }: P
   const read = () => readBar(source.manager, (message) => warn({}, message));
   let bar = await read();
   const version = () => versionOf(bar);
+  const stage: Settings['stage'] = (change) => {
+    if (isRestoring()) return { ok: false, why: 'in-use', field: 'bar', reason: BEING_READ_IN };
+    const next = changeBar(bar, change);
+    const busy = whyNotNow(change, state(), book, bar, next);
+    if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
+    return {
+      ok: true,
+      bar: next,
+      write: (manager) => writeBar(manager, next),
+      commit: () => void (bar = next),
+    };
+  };
   return {
     now: () => bar,
+    stage,
     version,
     reload: async () => {
       bar = await read();
     },
     change: (asked, basedOn) =>
       alone(source, async (): Promise<Changed> => {
-        if (isRestoring()) return { ok: false, why: 'in-use', field: 'bar', reason: BEING_READ_IN };
         if (basedOn !== undefined && basedOn !== version())
           return { ok: false, why: 'changed-since', field: 'bar', reason: CHANGED_SINCE };
-        const change = typeof asked === 'function' ? asked(bar) : asked;
-        const next = changeBar(bar, change);
-        const busy = whyNotNow(change, state(), book, bar, next);
-        if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
-        await transactionNow(source, (manager) => writeBar(manager, next));
-        bar = next;
+        const staged = stage(typeof asked === 'function' ? asked(bar) : asked);
+        if (!staged.ok) return staged;
+        await transactionNow(source, staged.write);
+        staged.commit();
         return { ok: true, bar };
       }),
   };

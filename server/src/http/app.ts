@@ -9,22 +9,14 @@ import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import {
-  barChangeSchema,
-  kettleOrderSchema,
-  postEventsSchema,
-  saveRecipeSchema,
-  scaleOrderSchema,
-  type SaveRecipe,
-} from '@even-kettle/core/contract';
 import { recipeJsonSchema } from '@even-kettle/core/formats';
 import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
-import type { Refused } from '../store/log';
-import { HttpProblem, answerErrors, invalid } from './problem';
+import { HttpProblem, answerErrors, eventProblem } from './problem';
 import { GAP_MAX } from './broadcaster';
 import { logRoutes } from './log-routes';
 import { openapiDocument } from './openapi';
+import { routesOn, type AddRoute } from './route';
 
 export type HttpOptions = {
   /** Which names the server answers to, and which pages may ask it. */
@@ -33,6 +25,8 @@ export type HttpOptions = {
   logger: Logger;
   version: string;
   requestsPerMinute: number;
+  /** Reads every answer by its own schema before it is sent; tests ask for it, since it takes time. */
+  checksAnswers?: boolean;
 };
 
 const NOT_FOUND = new HttpProblem(
@@ -73,10 +67,8 @@ const faulty = (what: string, faults: readonly { field: string; reason: string }
     faults.map(({ field, reason }) => ({ field: `${what}.${field}`, reason, code: 'not-valid' })),
   );
 
-export function httpApp(
-  bar: BarServer,
-  { appDir, logger, version, requestsPerMinute, access }: HttpOptions,
-): Express {
+export function httpApp(bar: BarServer, options: HttpOptions): Express {
+  const { appDir, logger, access } = options;
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -98,7 +90,7 @@ export function httpApp(
     next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
   });
   app.use(compression());
-  app.use('/api', apiRoutes(bar, version, requestsPerMinute));
+  app.use('/api', apiRoutes(bar, options));
   if (appDir) serveBuiltApp(app, appDir);
   app.use((_request, _response, next) => next(NOT_FOUND));
   app.use(answerErrors);
@@ -121,30 +113,23 @@ const CONTENT_SECURITY_POLICY = {
   'frame-ancestors': ["'none'"],
 };
 
-// eslint-disable-next-line max-lines-per-function -- a list of routes
-function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): express.Router {
+function apiRoutes(
+  bar: BarServer,
+  { version, requestsPerMinute, checksAnswers }: HttpOptions,
+): express.Router {
   const api = express.Router();
   const openApi = openapiDocument(version);
   api.use((_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
   });
-
   api.use(
     rateLimit({
       windowMs: 60_000,
       limit: requestsPerMinute,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
-      handler: (_request, _response, next) =>
-        next(
-          new HttpProblem(
-            429,
-            'too-many',
-            'Too many requests',
-            'Wait a moment; this device has asked too often.',
-          ),
-        ),
+      handler: (_request, _response, next) => next(TOO_MANY),
     }),
   );
   api.get('/live', async (request, response) => {
@@ -158,81 +143,90 @@ function apiRoutes(bar: BarServer, version: string, requestsPerMinute: number): 
     request.path === '/imports' ? next() : json(request, response, next),
   );
 
-  api.post('/events', async (request, response) => {
-    const posted = postEventsSchema.safeParse(bodyOf(request));
-    if (!posted.success) throw invalid(posted.error, 'post');
-    const result = await bar.post(posted.data.events);
-    if (result.ok)
-      return void response.json({
-        accepted: result.appended.map(({ event }) => event.id),
-        duplicates: result.duplicates,
-        seq: result.seq,
-      });
-    throw eventProblem(result.refused);
+  const route = routesOn(api, checksAnswers ?? false);
+  barRoutes(route, bar);
+  recipeRoutes(route, bar);
+  deviceRoutes(route, bar);
+  logRoutes(route, bar);
+  route('getClock', () => ({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }));
+  route('getHealth', async ({ response }) => {
+    const health = { ...(await bar.health()), version };
+    if (health.status !== 'ok') response.status(503);
+    return health;
   });
-  api.get('/state', (_request, response) => void response.json(bar.snapshot()));
-  api.get('/recipes', (_request, response) => void response.json({ recipes: bar.recipes.latest() }));
-  api.get('/recipes/:id/versions', (request, response) => {
-    const recipes = bar.recipes.versions(request.params.id);
-    if (recipes.length === 0) throw NO_SUCH_RECIPE;
-    response.json({ recipes });
+  api.get('/openapi.json', (_request, response) => void response.json(openApi));
+  api.use((_request, _response, next) => next(NOT_FOUND));
+  return api;
+}
+
+function barRoutes(route: AddRoute, bar: BarServer): void {
+  route('postEvents', async ({ body }) => {
+    const result = await bar.post(body.events);
+    if (!result.ok) throw eventProblem(result.refused);
+    return {
+      accepted: result.appended.map(({ event }) => event.id),
+      duplicates: result.duplicates,
+      seq: result.seq,
+    };
   });
-  api.post('/recipes', async (request, response) => {
-    const asked = saveRecipeSchema.safeParse(bodyOf(request));
-    if (!asked.success) throw invalid(asked.error, 'recipe');
-    const saved = await bar.saveRecipe(asked.data as SaveRecipe);
-    if (saved.ok) return void response.status(201).json(saved.recipe);
-    if (saved.why === 'not-valid') throw faulty('recipe', saved.faults);
-    throw new HttpProblem(409, saved.why, 'The recipe was not saved', saved.reason);
-  });
-  const recipeSchema = recipeJsonSchema();
-  api.get('/schemas/recipe.json', (_request, response) => void response.json(recipeSchema));
-  api.get('/plan', (_request, response) =>
-    response.json({ ...bar.planning.current(), calm: bar.planning.calm() }),
-  );
-  api.get('/plan/problem', (_request, response) => {
+  route('getState', () => bar.snapshot());
+  route('getPlan', () => ({ ...bar.planning.current(), calm: bar.planning.calm() }));
+  route('getPlanProblem', () => {
     const problem = bar.planning.problem();
     if (!problem) throw NOTHING_PLANNED;
-    response.json(problem);
+    return problem;
   });
-  api.get('/bar', (_request, response) => void response.set('ETag', etagOf(bar)).json(bar.bar()));
-  api.patch('/bar', async (request, response) => {
-    const change = barChangeSchema.safeParse(bodyOf(request));
-    if (!change.success) throw invalid(change.error, 'change');
-    const changed = await bar.change(change.data, versionIn(request.get('If-Match')));
-    if (changed.ok) return void response.set('ETag', etagOf(bar)).json(changed.bar);
+  route('getBar', ({ response }) => {
+    response.set('ETag', etagOf(bar));
+    return bar.bar();
+  });
+  route('changeBar', async ({ body, request, response }) => {
+    const changed = await bar.change(body, versionIn(request.get('If-Match')));
+    if (changed.ok) {
+      response.set('ETag', etagOf(bar));
+      return changed.bar;
+    }
     if (changed.why === 'changed-since')
       throw new HttpProblem(412, changed.why, 'The settings have changed meanwhile', changed.reason);
     throw new HttpProblem(409, 'in-use', 'The setting was not changed', changed.reason, [
       { field: changed.field, reason: changed.reason, code: 'in-use' },
     ]);
   });
-  logRoutes(api, bar);
-  api.get('/devices', (_request, response) => void response.json(bar.devices.shown()));
-  api.post('/devices/scales/:id', (request, response) => {
-    const order = scaleOrderSchema.safeParse(bodyOf(request));
-    if (!order.success) throw invalid(order.error, 'order');
-    if (!bar.devices.orderScale(request.params.id, order.data)) throw NO_SUCH_DEVICE;
-    response.status(204).end();
-  });
-  api.post('/devices/kettles/:id', (request, response) => {
-    const order = kettleOrderSchema.safeParse(bodyOf(request));
-    if (!order.success) throw invalid(order.error, 'order');
-    if (!bar.devices.orderKettle(request.params.id, order.data)) throw NO_SUCH_DEVICE;
-    response.status(204).end();
-  });
-  api.get(
-    '/clock',
-    (_request, response) => void response.json({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }),
-  );
-  api.get('/health', async (_request, response) => {
-    const health = { ...(await bar.health()), version };
-    response.status(health.status === 'ok' ? 200 : 503).json(health);
-  });
-  api.get('/openapi.json', (_request, response) => void response.json(openApi));
-  api.use((_request, _response, next) => next(NOT_FOUND));
-  return api;
 }
+
+function recipeRoutes(route: AddRoute, bar: BarServer): void {
+  const recipeSchema = recipeJsonSchema();
+  route('getRecipes', () => ({ recipes: bar.recipes.latest() }));
+  route('getRecipeVersions', ({ id }) => {
+    const recipes = bar.recipes.versions(id);
+    if (recipes.length === 0) throw NO_SUCH_RECIPE;
+    return { recipes };
+  });
+  route('saveRecipe', async ({ body }) => {
+    const saved = await bar.saveRecipe(body);
+    if (saved.ok) return saved.recipe;
+    if (saved.why === 'not-valid') throw faulty('recipe', saved.faults);
+    throw new HttpProblem(409, saved.why, 'The recipe was not saved', saved.reason);
+  });
+  route('getRecipeSchema', ({ response }) => void response.json(recipeSchema));
+}
+
+function deviceRoutes(route: AddRoute, bar: BarServer): void {
+  route('getDevices', () => bar.devices.shown());
+  route('orderScale', ({ id, body }) => {
+    if (!bar.devices.orderScale(id, body)) throw NO_SUCH_DEVICE;
+  });
+  route('orderKettle', ({ id, body }) => {
+    if (!bar.devices.orderKettle(id, body)) throw NO_SUCH_DEVICE;
+  });
+}
+
+const TOO_MANY = new HttpProblem(
+  429,
+  'too-many',
+  'Too many requests',
+  'Wait a moment; this device has asked too often.',
+);
 
 const TOO_MANY_STREAMS = new HttpProblem(
   429,
@@ -244,44 +238,6 @@ const TOO_MANY_STREAMS = new HttpProblem(
 const etagOf = (bar: BarServer): string => `"${bar.barVersion()}"`;
 const versionIn = (header: string | undefined): string | undefined =>
   header === undefined || header === '*' ? undefined : header.replace(/^W\//, '').replace(/^"|"$/g, '');
-
-/** Why an event was not taken, by its place in the post and its own name, so that a device can drop that one alone. */
-function eventProblem({ index, eventId, refusal, issues }: Refused): HttpProblem {
-  const at = (field: string) => (field === '' ? `events.${index}` : `events.${index}.${field}`);
-  const named = eventId === null ? {} : { eventId };
-  const found = issues ?? [refusal];
-  return new HttpProblem(
-    UNPROCESSABLE.has(refusal.code) ? 422 : 409,
-    refusal.code,
-    'The event was not taken',
-    refusal.code === 'not-valid' ? `${at(refusal.field)}: ${refusal.reason}` : refusal.reason,
-    found.map(({ field, reason, code }) => ({ field: at(field), reason, code, ...named })),
-  );
-}
-
-/** Codes where the event itself is wrong; the others are at odds with what is on the bar. */
-const UNPROCESSABLE: ReadonlySet<string> = new Set([
-  'does-not-make-a-cup',
-  'in-the-future',
-  'not-fitting',
-  'not-valid',
-  'too-long-ago',
-  'too-many',
-  'unknown',
-  'unknown-recipe',
-]);
-
-function bodyOf(request: Request): unknown {
-  if (!request.is('application/json')) {
-    throw new HttpProblem(
-      415,
-      'not-declared-json',
-      'The body is not declared as JSON',
-      'Send the body with Content-Type: application/json.',
-    );
-  }
-  return request.body as unknown;
-}
 
 /** The place in the log that a page has already: the browser's own header on a reconnect, else the address. */
 function resumeAfter(request: Request, latest: number): number {

@@ -3,17 +3,8 @@
  */
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { Request, Response, Router } from 'express';
-import type { z } from 'zod';
-import {
-  dayQuerySchema,
-  importQuerySchema,
-  learntQuerySchema,
-  logQuerySchema,
-  type BrewRecord,
-  type ImportKind,
-  type LogQuery,
-} from '@even-kettle/core/contract';
+import type { Request, Response } from 'express';
+import type { BrewRecord, ImportKind, LogQuery } from '@even-kettle/core/contract';
 import { careCalendar } from '../files/calendar';
 import { FileFault, csvOf } from '../files/csv';
 import { readOrders, readRoasts, type ImportRow } from '../files/imports';
@@ -21,7 +12,8 @@ import { logHead, logRow, traceRows } from '../files/tables';
 import { LARGEST, type ImportResult, type ImportRefusal } from '../imports/import-service';
 import type { BarServer } from '../server';
 import { pausing } from '../store/pausing';
-import { HttpProblem, invalid } from './problem';
+import { HttpProblem, eventProblem } from './problem';
+import type { AddRoute } from './route';
 
 const NO_SUCH_BREW = new HttpProblem(
   404,
@@ -37,96 +29,101 @@ const NO_TRACE = new HttpProblem(
   'This brew did not stand on a scale that the bar can hear.',
 );
 
-export function logRoutes(api: Router, bar: BarServer): void {
-  api.get('/log', async (request, response) => {
-    response.json(await bar.records.page(asked(logQuerySchema, request)));
-  });
-  api.get('/brews/:id', async (request, response) => {
-    const page = await bar.learning.brew(request.params.id);
+export function logRoutes(route: AddRoute, bar: BarServer): void {
+  route('getLog', ({ query }) => bar.records.page(query));
+  route('getBrew', async ({ id }) => {
+    const page = await bar.learning.brew(id);
     if (!page) throw NO_SUCH_BREW;
-    response.json(page);
+    return page;
   });
-  api.get('/brews/:id/trace', async (request, response) => {
-    response.json({ brewId: request.params.id, points: await traceOf(bar, request.params.id) });
+  route('takeAdvice', async ({ id, body }) => {
+    const taken = await bar.takeAdvice(id, body);
+    if (taken.ok) return bar.bar();
+    if (taken.why === 'refused') throw eventProblem(taken.refused);
+    if (taken.why === 'no-such-brew') throw NO_SUCH_BREW;
+    throw new HttpProblem(409, taken.why, 'The advice was not taken up', taken.reason);
   });
-  api.get('/learnt', async (request, response) => {
-    const { recipeId, coffee } = asked(learntQuerySchema, request);
-    response.json(await bar.learning.of(recipeId, coffee));
-  });
-  api.get('/day', async (request, response) => {
-    const { fromMs, toMs } = asked(dayQuerySchema, request);
-    response.json(await bar.learning.day(fromMs, toMs));
-  });
-  api.get('/hands', async (_request, response) => void response.json(await bar.learning.hands()));
-  api.get('/house', async (_request, response) => void response.json(await bar.learning.house()));
+  route('getTrace', async ({ id }) => ({ brewId: id, points: await traceOf(bar, id) }));
+  route('getLearnt', ({ query }) => bar.learning.of(query.recipeId, query.coffee));
+  route('getDay', ({ query }) => bar.learning.day(query.fromMs, query.toMs));
+  route('getHands', () => bar.learning.hands());
+  route('getHouse', () => bar.learning.house());
+  fileRoutes(route, bar);
+  importRoutes(route, bar);
+  rowRoutes(route, bar);
+}
 
-  api.get('/files/log.csv', async (request, response) => {
-    const query = asked(logQuerySchema, request);
+function fileRoutes(route: AddRoute, bar: BarServer): void {
+  route('getLogCsv', async ({ query, response }) => {
     sendAs(response, 'text/csv; charset=utf-8', 'log.csv');
     await sendParts(response, logCsv(bar, query));
+    return undefined;
   });
-  api.get('/files/log.jsonl', async (request, response) => {
-    const query = asked(logQuerySchema, request);
+  route('getLogJsonl', async ({ query, response }) => {
     sendAs(response, 'application/jsonl', 'log.jsonl');
     await sendParts(response, logLines(bar, query));
+    return undefined;
   });
-  api.get('/files/traces/:id.csv', async (request, response) => {
-    const points = await traceOf(bar, request.params.id);
-    sendAs(response, 'text/csv; charset=utf-8', `trace-${request.params.id}.csv`);
+  route('getTraceCsv', async ({ id, response }) => {
+    const points = await traceOf(bar, id);
+    sendAs(response, 'text/csv; charset=utf-8', `trace-${id}.csv`);
     response.send(csvOf(traceRows(points)));
+    return undefined;
   });
-  api.get('/files/care.ics', async (_request, response) => {
+  route('getCareCalendar', async ({ response }) => {
     sendAs(response, 'text/calendar; charset=utf-8', 'care.ics');
     response.send(careCalendar(bar.bar(), await bar.learning.house(), bar.clock.nowMs()));
+    return undefined;
   });
-  api.get('/files/archive.json', async (_request, response) => {
+  route('getArchive', async ({ response }) => {
     sendAs(response, 'application/json', 'even-kettle-archive.json');
     await sendParts(response, bar.archive());
+    return undefined;
   });
-  importRoutes(api, bar);
-  api.post('/files/roasts', async (request, response) => {
+}
+
+/** Small tables: looked at as a whole, then taken as a whole. */
+function rowRoutes(route: AddRoute, bar: BarServer): void {
+  route('postRoasts', async ({ query, request, response }) => {
     const { rows } = parsed(() => readRoasts(textOf(request), bar.bar()));
-    if (request.query['take'] !== '1') return void response.json({ rows: shownRows(rows), taken: false });
+    if (!query.take) return { rows: shownRows(rows), taken: false };
     refuseFaulty(rows);
     // Read once more with the bench in hand: another device may have changed it meanwhile.
     const changed = await bar.change((now) => ({ coffees: readRoasts(textOf(request), now).coffees }));
     if (!changed.ok) throw badFile('roasts', changed.field, changed.reason);
-    response.status(201).json({ rows, taken: true });
+    response.status(201);
+    return { rows, taken: true };
   });
-  api.post('/files/orders', async (request, response) => {
+  route('postOrders', async ({ query, request, response }) => {
     const { rows, events } = parsed(() =>
       readOrders(textOf(request), bar.bar(), bar.recipes.latest(), Math.floor(bar.clock.nowMs())),
     );
-    if (request.query['take'] !== '1') return void response.json({ rows: shownRows(rows), taken: false });
+    if (!query.take) return { rows: shownRows(rows), taken: false };
     refuseFaulty(rows);
     const posted = await bar.post(events);
     if (!posted.ok)
       throw badFile('orders', `order ${posted.refused.index + 1}`, posted.refused.refusal.reason);
-    response.status(201).json({ rows, taken: true });
+    response.status(201);
+    return { rows, taken: true };
   });
 }
 
 /** Large files: sent as they are, then looked at and taken; each answer says how far it is. */
-function importRoutes(api: Router, { imports }: BarServer): void {
+function importRoutes(route: AddRoute, { imports }: BarServer): void {
   const answered = <Answer>(result: ImportResult<Answer>): Answer => {
     if (result.ok) return result.answer;
     throw REFUSAL_SAYS[result.why];
   };
-  api.get('/imports', async (_request, response) => void response.json(await imports.shown()));
-  api.post('/imports', async (request, response) => {
-    const { kind, name } = asked(importQuerySchema, request);
+  route('getImports', () => imports.shown());
+  route('postImport', async ({ query: { kind, name }, request }) => {
     if (!request.is(TYPE_OF[kind])) throw notDeclared(TYPE_OF[kind]);
     if (Number(request.get('Content-Length') ?? 0) > LARGEST) throw REFUSAL_SAYS['too-large'];
-    response.status(202).json(answered(await imports.receive(kind, name, request)));
+    return answered(await imports.receive(kind, name, request));
   });
-  api.post('/imports/:id/take', async (request, response) => {
-    const leaveOut = request.query['faulty'] === 'leave-out';
-    response.status(202).json(answered(await imports.take(request.params.id, leaveOut)));
-  });
-  api.delete('/imports/:id', async (request, response) => {
-    answered(await imports.end(request.params.id));
-    response.status(204).end();
-  });
+  route('takeImport', async ({ id, query }) =>
+    answered(await imports.take(id, query.faulty === 'leave-out')),
+  );
+  route('endImport', async ({ id }) => void answered(await imports.end(id)));
 }
 
 const TYPE_OF: Record<ImportKind, string> = { log: 'text/csv', archive: 'application/json' };
@@ -158,12 +155,6 @@ const REFUSAL_SAYS: Record<ImportRefusal, HttpProblem> = {
     'Some rows cannot be taken, so none was. Mend them, or have them left out.',
   ),
 };
-
-function asked<Query>(schema: z.ZodType<Query>, request: Request): Query {
-  const query = schema.safeParse(request.query);
-  if (!query.success) throw invalid(query.error, 'query');
-  return query.data;
-}
 
 async function traceOf(bar: BarServer, brewId: string) {
   const points = await bar.traces.read(brewId);

@@ -1,29 +1,50 @@
 /**
- * The API's description, made from the schemas that the server checks with.
+ * The API's description (OpenAPI 3.1), made from the one table of routes and the schemas that the server checks with.
  */
-import { planProblemSchema, planSchema, recipeSchema } from '@even-kettle/core/formats';
-import {
-  barChangeSchema,
-  barSchema,
-  clockSchema,
-  devicesSchema,
-  healthSchema,
-  kettleOrderSchema,
-  postedEventsSchema,
-  plannedSchema,
-  postedSchema,
-  problemSchema,
-  recipesSchema,
-  saveRecipeSchema,
-  scaleOrderSchema,
-  snapshotSchema,
-} from '@even-kettle/core/contract';
-import { logPaths, logSchemas } from './openapi-log';
-import { json, problem, ref, schemaOf } from './openapi-parts';
+import { z } from 'zod';
+import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
+import { ROUTES, type Route } from '@even-kettle/core/contract/routes';
+import { archiveSchema, problemSchema } from '@even-kettle/core/contract';
+
+type Json = Record<string, unknown>;
+type Way = 'input' | 'output';
+
+const schemaOf = (schema: z.ZodType, way: Way): Json => {
+  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io: way });
+  return rest;
+};
+
+/** Schemas with a name in the document: where one is both asked and answered, the one that is asked has a name of its own. */
+function components() {
+  const named = new Map<z.ZodType, string>();
+  const schemas: Record<string, Json> = {};
+  const add = (name: string, schema: z.ZodType, way: Way) => {
+    if (named.has(schema)) return;
+    named.set(schema, name);
+    schemas[name] = schemaOf(schema, way);
+  };
+  add('Problem', problemSchema, 'output');
+  // A whole bar goes out as it may come in.
+  add('Archive', archiveSchema, 'input');
+  for (const id of Object.keys(ADDRESSES) as RouteId[]) {
+    const { body, answer }: Route = ROUTES[id];
+    const asked = body?.described ?? body?.schema;
+    if (asked) add(titleOf(id), asked, 'input');
+    if (answer) add(`${titleOf(id)}Answer`, answer, 'output');
+  }
+  return { schemas, ref: (schema: z.ZodType) => ({ $ref: `#/components/schemas/${named.get(schema)!}` }) };
+}
+
+const titleOf = (id: string): string => id[0]!.toUpperCase() + id.slice(1);
 
 /** The OpenAPI 3.1 document. */
-// eslint-disable-next-line max-lines-per-function -- a list of routes
 export function openapiDocument(version: string) {
+  const { schemas, ref } = components();
+  const paths: Record<string, Json> = {};
+  for (const id of Object.keys(ADDRESSES) as RouteId[]) {
+    const { method, path } = addressOf(id);
+    paths[path] = { ...paths[path], [method.toLowerCase()]: operationOf(id, path, ref) };
+  }
   return {
     openapi: '3.1.0',
     info: {
@@ -32,202 +53,69 @@ export function openapiDocument(version: string) {
       description:
         'The brew bar’s own API. Everything that happens is an event in one append-only log; the state is what the log makes of it. Bar time is this server’s, in milliseconds since 1970.',
     },
-    paths: {
-      '/api/events': {
-        post: {
-          operationId: 'postEvents',
-          summary:
-            'Append events: all of a post, or nothing of it. Posting the same event again changes nothing.',
-          requestBody: { required: true, content: { 'application/json': { schema: ref('PostEvents') } } },
-          responses: {
-            200: json('Posted', 'Stored, and durable.'),
-            400: problem('The body is not JSON.'),
-            409: problem('An event does not follow from what is on the bar.'),
-            413: problem('The body is too large.'),
-            415: problem('The body is not declared as JSON.'),
-            422: problem('A field is wrong; `errors` names the event.'),
-            429: problem('Too many requests.'),
-            503: problem('The database cannot be written to just now. Keep the events and post them again.'),
-            507: problem('The disk is full. Keep the events and post them again.'),
-          },
-        },
-      },
-      '/api/state': {
-        get: {
-          operationId: 'getState',
-          summary: 'The bar as it stands, and the plan.',
-          responses: { 200: json('Snapshot', 'State, settings, plan and clock.') },
-        },
-      },
-      '/api/live': {
-        get: {
-          operationId: 'live',
-          summary:
-            'Server-sent events: `recipes`, `bar`, `devices`, `plan`, `scale`, `kettle`, `storage`, `beat` (every 4 s), `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
-          parameters: [
-            { name: 'after', in: 'query', schema: { type: 'integer', minimum: 0 } },
-            { name: 'Last-Event-ID', in: 'header', schema: { type: 'integer', minimum: 0 } },
-          ],
-          responses: {
-            200: {
-              description: 'A stream.',
-              content: { 'text/event-stream': { schema: { type: 'string' } } },
-            },
-            409: problem('The place is too far back: load the state instead.'),
-            422: problem('Not a place in the log.'),
-            429: problem('Too many streams are open.'),
-          },
-        },
-      },
-      '/api/recipes': {
-        get: {
-          operationId: 'getRecipes',
-          summary: 'Every recipe in its latest version, as data.',
-          responses: { 200: json('Recipes', 'The recipes.') },
-        },
-        post: {
-          operationId: 'saveRecipe',
-          summary: 'Save a new recipe, or the next version of one. Nothing is overwritten.',
-          requestBody: { required: true, content: { 'application/json': { schema: ref('SaveRecipe') } } },
-          responses: {
-            201: json('Recipe', 'Saved, with the version that it got.'),
-            409: problem('There is a later version than the one that was edited.'),
-            422: problem('A field is wrong.'),
-          },
-        },
-      },
-      '/api/recipes/{id}/versions': {
-        get: {
-          operationId: 'getRecipeVersions',
-          summary: 'All versions of a recipe, oldest first.',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
-          responses: { 200: json('Recipes', 'Its versions.'), 404: problem('There is no such recipe.') },
-        },
-      },
-      '/api/schemas/recipe.json': {
-        get: {
-          operationId: 'getRecipeSchema',
-          summary: 'The JSON Schema of a recipe, as files and the editor are checked with.',
-          responses: { 200: { description: 'A JSON Schema.', content: { 'application/schema+json': {} } } },
-        },
-      },
-      '/api/bar': {
-        get: {
-          operationId: 'getBar',
-          summary: 'What stands on the bench.',
-          responses: { 200: json('Bar', 'The settings.') },
-        },
-        patch: {
-          operationId: 'changeBar',
-          summary:
-            'Change settings. A list that is named is replaced, so name the version that it was made from.',
-          parameters: [
-            {
-              name: 'If-Match',
-              in: 'header',
-              description: 'The `ETag` of the settings that the change was made from.',
-              schema: { type: 'string' },
-            },
-          ],
-          requestBody: { required: true, content: { 'application/json': { schema: ref('BarChange') } } },
-          responses: {
-            200: json('Bar', 'The settings as they are now.'),
-            409: problem('A station has a brew on it.'),
-            412: problem('The settings have changed since that version.'),
-            422: problem('A setting is wrong.'),
-          },
-        },
-      },
-      ...logPaths(),
-      '/api/plan': {
-        get: {
-          operationId: 'getPlan',
-          summary: 'The plan that stands, and how calm planning has been.',
-          responses: { 200: json('Planned', 'The published plan.') },
-        },
-      },
-      '/api/plan/problem': {
-        get: {
-          operationId: 'getPlanProblem',
-          summary: 'The problem that the plan answers; `ek plan` reads it.',
-          responses: { 200: json('PlanProblem', 'The problem.'), 404: problem('Nothing is planned.') },
-        },
-      },
-      '/api/devices': {
-        get: {
-          operationId: 'getDevices',
-          summary: 'The scales and kettles that the bar can hear, and what they show.',
-          responses: { 200: json('Devices', 'What they show.') },
-        },
-      },
-      '/api/devices/scales/{id}': {
-        post: {
-          operationId: 'orderScale',
-          summary: 'Tare a scale; pour on a stand-in, or let a practised hand pour on it.',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
-          requestBody: {
-            required: true,
-            content: { 'application/json': { schema: ref('ScaleOrder') } },
-          },
-          responses: {
-            204: { description: 'Passed on.' },
-            404: problem('No such device is connected, or it cannot do this.'),
-            422: problem('A field is wrong.'),
-          },
-        },
-      },
-      '/api/devices/kettles/{id}': {
-        post: {
-          operationId: 'orderKettle',
-          summary: 'Set a kettle, or fill a stand-in.',
-          parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
-          requestBody: {
-            required: true,
-            content: { 'application/json': { schema: ref('KettleOrder') } },
-          },
-          responses: {
-            204: { description: 'Passed on.' },
-            404: problem('No such device is connected, or it cannot do this.'),
-            422: problem('A field is wrong.'),
-          },
-        },
-      },
-      '/api/clock': {
-        get: {
-          operationId: 'getClock',
-          summary: 'The bar’s clock, for measuring a device’s offset.',
-          responses: { 200: json('Clock', 'Bar time.') },
-        },
-      },
-      '/api/health': {
-        get: {
-          operationId: 'getHealth',
-          summary: 'Whether the server can do its work.',
-          responses: { 200: json('Health', 'It can.'), 503: json('Health', 'It cannot.') },
-        },
-      },
-    },
-    components: {
-      schemas: {
-        PostEvents: schemaOf(postedEventsSchema, 'input'),
-        Posted: schemaOf(postedSchema),
-        Snapshot: schemaOf(snapshotSchema),
-        Plan: schemaOf(planSchema),
-        PlanProblem: schemaOf(planProblemSchema),
-        Planned: schemaOf(plannedSchema),
-        Recipes: schemaOf(recipesSchema),
-        Recipe: schemaOf(recipeSchema),
-        SaveRecipe: schemaOf(saveRecipeSchema, 'input'),
-        Bar: schemaOf(barSchema),
-        BarChange: schemaOf(barChangeSchema, 'input'),
-        ...logSchemas(),
-        Devices: schemaOf(devicesSchema),
-        ScaleOrder: schemaOf(scaleOrderSchema, 'input'),
-        KettleOrder: schemaOf(kettleOrderSchema, 'input'),
-        Clock: schemaOf(clockSchema),
-        Health: schemaOf(healthSchema),
-        Problem: schemaOf(problemSchema),
-      },
+    paths,
+    components: { schemas },
+  };
+}
+
+type Ref = (schema: z.ZodType) => Json;
+
+function operationOf(id: RouteId, path: string, ref: Ref): Json {
+  const { summary, query, headers, body, file, answer, media, says, refuses = {} }: Route = ROUTES[id];
+  const parameters = [
+    ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: { type: 'string' },
+    })),
+    ...parametersOf(query, 'query'),
+    ...parametersOf(headers, 'header'),
+  ];
+  const asked = body?.described ?? body?.schema;
+  const content: Json = {
+    ...(asked ? { 'application/json': { schema: ref(asked) } } : {}),
+    ...Object.fromEntries(
+      (file ?? []).map((type) => [
+        type,
+        { schema: type === 'application/json' ? ref(archiveSchema) : { type: 'string' } },
+      ]),
+    ),
+  };
+  const answered: Json = answer
+    ? { content: { 'application/json': { schema: ref(answer) } } }
+    : media
+      ? { content: { [media]: { schema: media.endsWith('json') ? {} : { type: 'string' } } } }
+      : {};
+  return {
+    operationId: id,
+    summary,
+    ...(parameters.length > 0 ? { parameters } : {}),
+    ...(Object.keys(content).length > 0 ? { requestBody: { required: true, content } } : {}),
+    responses: {
+      ...mapped(says, (description) => ({ description, ...answered })),
+      ...mapped(refuses, (description) => ({
+        description,
+        content: { 'application/problem+json': { schema: ref(problemSchema) } },
+      })),
     },
   };
+}
+
+const mapped = (of: Record<number, string>, make: (description: string) => Json): Json =>
+  Object.fromEntries(Object.entries(of).map(([status, description]) => [status, make(description)]));
+
+function parametersOf(schema: z.ZodObject | undefined, where: 'query' | 'header') {
+  if (!schema) return [];
+  const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input' });
+  return Object.entries(properties).map(([name, of]) => {
+    const { description, ...rest } = of as Json;
+    return {
+      name,
+      in: where,
+      required: required.includes(name),
+      ...(description ? { description } : {}),
+      schema: rest,
+    };
+  });
 }

@@ -4,6 +4,7 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import type { ZodError } from 'zod';
 import type { Problem } from '@even-kettle/core/contract';
+import type { Refused } from '../store/log';
 import { failureOf } from '../store/transaction';
 
 type FieldError = NonNullable<Problem['errors']>[number];
@@ -37,6 +38,32 @@ export function invalid(error: ZodError, what: string): HttpProblem {
     errors,
   );
 }
+
+/** Why an event was not taken, by its place in the post and its own name, so that a device can drop that one alone. */
+export function eventProblem({ index, eventId, refusal, issues }: Refused): HttpProblem {
+  const at = (field: string) => (field === '' ? `events.${index}` : `events.${index}.${field}`);
+  const named = eventId === null ? {} : { eventId };
+  const found = issues ?? [refusal];
+  return new HttpProblem(
+    UNPROCESSABLE.has(refusal.code) ? 422 : 409,
+    refusal.code,
+    'The event was not taken',
+    refusal.code === 'not-valid' ? `${at(refusal.field)}: ${refusal.reason}` : refusal.reason,
+    found.map(({ field, reason, code }) => ({ field: at(field), reason, code, ...named })),
+  );
+}
+
+/** Codes where the event itself is wrong; the others are at odds with what is on the bar. */
+const UNPROCESSABLE: ReadonlySet<string> = new Set([
+  'does-not-make-a-cup',
+  'in-the-future',
+  'not-fitting',
+  'not-valid',
+  'too-long-ago',
+  'too-many',
+  'unknown',
+  'unknown-recipe',
+]);
 
 export function sendProblem(response: Response, problem: HttpProblem): void {
   const body: Problem = {

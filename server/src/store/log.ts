@@ -58,9 +58,14 @@ export type EventLog = {
   /**
    * Appends all of a post or, where one event is refused, nothing of it. Whoever calls, each is checked by its schema.
    * Durable when this resolves, and read back as such.
+   * @param beside writes something else in the same transaction, where there is anything new; may run more than once
    * @throws StoreFailed where the disk or the database does not take it
    */
-  append: (events: readonly unknown[], admit?: Admit) => Promise<Appended>;
+  append: (
+    events: readonly unknown[],
+    admit?: Admit,
+    beside?: (writer: EntityManager) => Promise<void>,
+  ) => Promise<Appended>;
   /** Events after a place in the log, at most a page of them. */
   after: (seq: number) => Promise<LiveEvent[]>;
   /** Bar time of the latest event, 0 where there is none. */
@@ -113,12 +118,13 @@ export async function openLog(
       warn(`The records of the brews could not be made anew: ${String(error)}`),
     );
 
-  const append: EventLog['append'] = (asked, admit) =>
+  const append: EventLog['append'] = (asked, admit, beside) =>
     alone(source, async () => {
       const result = await transactionNow(source, async (writer) => {
         const checked = await check(writer, asked, admit);
         if (!checked.ok || checked.fresh.length === 0) return checked;
         const places = await insertEvents(writer, checked.fresh);
+        await beside?.(writer);
         await storeRecords(writer, state, checked.state);
         for (const event of checked.fresh) if (isLate(event, checked.state)) await tasteLate(writer, event);
         return { ...checked, places };

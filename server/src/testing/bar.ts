@@ -59,6 +59,7 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
   await bar.planning.replan('bench');
   http = createServer(
     httpApp(bar, {
+      checksAnswers: true,
       appDir: null,
       logger: pino({ level: 'silent' }),
       version: 'test',

@@ -2,7 +2,7 @@
 import { act, screen, waitFor } from '@testing-library/react-native';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { BarChange } from '@even-kettle/core/contract';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { OUNCES, TEST_BAR, choose, press, showPage, tabStorage, type, viewOf } from '../../testing/bar';
 import { BenchPlace } from './bench-place';
 

@@ -6,7 +6,7 @@ import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
 import { useBar, useHere } from '../../client/bar-context';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { saveFile } from '../../ui/files';
 import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';

@@ -6,7 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { newId, useHere } from '../../client/bar-context';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';

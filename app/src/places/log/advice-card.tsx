@@ -6,11 +6,9 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
-import { coarserWay } from '@even-kettle/core/learn';
-import type { RecipeChange } from '@even-kettle/core/plan';
-import { round, type Grinder } from '@even-kettle/core/recipe';
+import { coffeesWithChange, isKept } from '@even-kettle/core/learn';
 import { useBar, useHere } from '../../client/bar-context';
-import { useAct } from '../../device/use-act';
+import { useSign } from '../../device/use-act';
 import { Card, Tap } from '../../ui/parts';
 import { Subheading, Text } from '../../ui/text';
 import { TriedLine } from './tried-line';
@@ -66,63 +64,28 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
   );
 }
 
-type Change = Extract<Advice, { kind: 'change' }>['change'];
-
-/** What is kept for a coffee with a recipe once the change is taken up; null where the advice is of something else. */
-function withChange(before: RecipeChange, change: Change, grinder: Grinder | undefined): RecipeChange | null {
-  if (change.what === 'temperature')
-    return { ...before, waterByC: round((before.waterByC ?? 0) + change.byC, 1) };
-  if (change.what === 'ratio') return { ...before, ratioBy: round((before.ratioBy ?? 0) + change.by, 1) };
-  if (change.what !== 'grind' || !grinder) return null;
-  const steps = (before.grindBy?.[grinder.id] ?? 0) + change.stepsCoarser * coarserWay(grinder);
-  return { ...before, grindBy: { ...before.grindBy, [grinder.id]: steps } };
-}
-
 function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice, { kind: 'change' }> }) {
   const { api, store } = useHere();
-  const act = useAct();
+  const sign = useSign();
   const { bar, recipes } = useBar();
-  const { change } = advice;
-  const grinder = bar?.grinders[0];
-  const coffee = bar?.coffees.find(({ name }) => name === record.coffee);
+  const { change, words } = advice;
+  const grinder = bar?.grinders.find(({ id }) => id === record.grind?.grinderId);
   const recipe = recipes.find(({ id }) => id === record.recipeId);
-  const next = coffee ? withChange(coffee.recipeChanges?.[record.recipeId] ?? {}, change, grinder) : null;
   const set = useMutation({
-    mutationFn: async () => {
-      if (next && coffee && bar) {
-        const changed = { ...coffee, recipeChanges: { ...coffee.recipeChanges, [record.recipeId]: next } };
-        const coffees = bar.coffees.map((each) => (each.id === coffee.id ? changed : each));
-        store.tookBar(await api.changeBar({ coffees }, bar));
-      }
-      act(
-        [
-          {
-            type: 'change-tried',
-            coffee: record.coffee,
-            recipeId: record.recipeId,
-            fromBrewId: record.brewId,
-            words: advice.words.slice(0, 200),
-            ...(change.what === 'grind' && change.expect
-              ? { expectS: change.expect.brewS, plusMinusS: change.expect.plusMinusS }
-              : {}),
-          },
-        ],
-        'Take the change up',
-      );
-    },
+    mutationFn: async () =>
+      store.tookBar(await api.takeAdvice(record.brewId, { ...sign(), words: words.slice(0, 200) })),
   });
-  const isKept = change.what === 'grind' || change.what === 'temperature' || change.what === 'ratio';
-  if (isKept && !next)
+  if (isKept(change) && !coffeesWithChange(bar?.coffees ?? [], record, change, grinder))
     return <Text size="small">Set it by hand: this coffee or its grinder is not on the bench now.</Text>;
   const label =
     change.what === 'grind'
       ? `Set ${grinder!.name} so`
-      : next
+      : isKept(change)
         ? `Keep it for ${record.coffee}`
         : 'Do so next time';
   return (
     <>
-      {next && change.what !== 'grind' ? (
+      {isKept(change) && change.what !== 'grind' ? (
         <Tap
           label={`See ${recipe?.name ?? 'the recipe'} first`}
           onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: record.recipeId } })}

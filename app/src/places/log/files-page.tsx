@@ -5,7 +5,8 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import type { TableIn } from '../../client/api';
+import { addressWith } from '@even-kettle/core/contract/addresses';
+import type { RowsIn } from '@even-kettle/core/contract';
 import { useHere } from '../../client/bar-context';
 import { chooseFile } from '../../ui/files';
 import { Card, Halves, Page, Row, Tap } from '../../ui/parts';
@@ -15,10 +16,10 @@ import { LargeFileCard } from './large-file';
 import { refusalWords } from './refusal-words';
 
 const OUT: [name: string, path: string, what: string][] = [
-  ['Log, CSV', '/api/files/log.csv', 'a line a brew, for a spreadsheet'],
-  ['Log, JSON Lines', '/api/files/log.jsonl', 'whole records, a line each'],
-  ['Care calendar', '/api/files/care.ics', 'cloths to boil, coffees at their best'],
-  ['Whole bar', '/api/files/archive.json', 'everything; an empty bar reads it back'],
+  ['Log, CSV', addressWith('getLogCsv'), 'a line a brew, for a spreadsheet'],
+  ['Log, JSON Lines', addressWith('getLogJsonl'), 'whole records, a line each'],
+  ['Care calendar', addressWith('getCareCalendar'), 'cloths to boil, coffees at their best'],
+  ['Whole bar', addressWith('getArchive'), 'everything; an empty bar reads it back'],
 ];
 
 export function FilesPage() {
@@ -86,7 +87,7 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
       return api.tableIn(what, read, false);
     },
   });
-  const seen: TableIn | null | undefined = send.data ?? theme.data;
+  const seen: RowsIn | null | undefined = send.data ?? theme.data;
   const wrong = seen?.rows.filter(({ ok }) => !ok).length ?? 0;
   const error = send.error ?? theme.error;
   return (

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { TASTES } from '@even-kettle/core/brew';
 import { METHODS, METHOD_IDS } from '@even-kettle/core/recipe';
-import { paramsOf, type LogAsked } from '../../client/api';
+import { addressWith } from '@even-kettle/core/contract/addresses';
+import type { LogAsked } from '../../client/api';
 import { useBar } from '../../client/bar-context';
 import { DayField } from '../../ui/day-field';
 import { dayOfMs, msOfDay, startOfNextDay } from '../../ui/days';
@@ -80,7 +81,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
                 kind="bare"
                 label="CSV"
                 says="Save these brews as CSV"
-                onPress={() => window.location.assign(`/api/files/log.csv?${paramsOf(asked)}`)}
+                onPress={() => window.location.assign(addressWith('getLogCsv', {}, asked))}
               />
             ) : null}
             {chosen.length > 0 ? (

@@ -4,7 +4,7 @@
 import type { ReactNode } from 'react';
 import { router, type Href } from 'expo-router';
 import type { UseQueryResult } from '@tanstack/react-query';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { Loading, Notice, Row, Tap } from '../../ui/parts';
 import { useBar } from '../../client/bar-context';
 import { Heading, Text } from '../../ui/text';

@@ -4,7 +4,6 @@ import { QueryClient, QueryClientProvider, notifyManager } from '@tanstack/react
 import { useState, type ReactNode } from 'react';
 import { EMPTY_BAR, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import type {
-  BarChange,
   BrewPage as Page,
   BrewRecord,
   DayPage as Day,
@@ -14,7 +13,8 @@ import type {
   Imports,
   Learnt,
 } from '@even-kettle/core/contract';
-import { Refused, type Api, type LogAsked } from '../../client/api';
+import type { Api, LogAsked } from '../../client/api';
+import { Refused } from '../../client/request';
 import type { BarView } from '../../client/store';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
 import { AdviceCard } from './advice-card';
@@ -242,64 +242,40 @@ const COARSER: Extract<NonNullable<Page['advice']>, { kind: 'change' }> = {
   because: ['3:42 is 17 s over its window.'],
 };
 
-test('“coarser” is kept for the coffee with that recipe, the way this grinder counts, and what is expected goes into the log', async () => {
-  const changes: BarChange[] = [];
-  const changeBar = (change: BarChange) => (changes.push(change), Promise.resolve(TEST_BAR));
-  const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar });
+test('advice is taken up in one command, with the words that were read and whose hands it was', async () => {
+  const asked: unknown[] = [];
+  const takeAdvice: Api['takeAdvice'] = (brewId, what) => (
+    asked.push([brewId, what]),
+    Promise.resolve(TEST_BAR)
+  );
+  const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { takeAdvice });
   expect(screen.getByText(COARSER.words)).toBeTruthy();
   expect(screen.getByText('3:42 is 17 s over its window.')).toBeTruthy();
   press('Set Grinder so');
   await answered();
-  // It stands at -1 for this coffee whatever the recipe, and stays there; larger settings are coarser on it.
-  expect(changes[0]!.coffees![0]).toMatchObject({
-    id: 'saltmarsh',
-    grindOffsets: { g: -1 },
-    recipeChanges: { 'cone-thirds': { grindBy: { g: 1.5 } } },
-  });
-  expect(acted).toEqual([
-    expect.objectContaining({
-      type: 'change-tried',
-      fromBrewId: 'a1.1',
-      coffee: 'Saltmarsh',
-      words: COARSER.words,
-      expectS: 185,
-      plusMinusS: 12,
-    }),
-  ]);
-});
-
-test('another ratio or temperature is kept for the coffee with that recipe, never in the recipe itself', async () => {
-  const changes: BarChange[] = [];
-  const changeBar = (change: BarChange) => (changes.push(change), Promise.resolve(TEST_BAR));
-  const saveRecipe = () => Promise.reject(new Error('The recipe is not to be touched.'));
+  expect(asked).toEqual([['a1.1', { id: expect.any(String), atMs: 5000, words: COARSER.words }]]);
   const ratio: NonNullable<Page['advice']> = {
     kind: 'change',
     words: 'ratio half a part less',
     change: { what: 'ratio', by: -0.5 },
     because: [],
   };
-  const { acted } = await show(<AdviceCard record={RECORD} advice={ratio} />, { changeBar, saveRecipe });
+  await show(<AdviceCard record={RECORD} advice={ratio} />, { takeAdvice });
   press('Keep it for Saltmarsh');
   await answered();
-  expect(changes[0]!.coffees).toEqual([
-    { ...TEST_BAR.coffees[0], recipeChanges: { 'cone-thirds': { ratioBy: -0.5 } } },
-    TEST_BAR.coffees[1],
-  ]);
-  expect(acted).toEqual([expect.objectContaining({ type: 'change-tried', words: 'ratio half a part less' })]);
-  const hotter: NonNullable<Page['advice']> = { ...ratio, change: { what: 'temperature', byC: 2 } };
-  await show(<AdviceCard record={RECORD} advice={hotter} />, { changeBar, saveRecipe });
-  press('Keep it for Saltmarsh');
-  await answered();
-  expect(changes[1]!.coffees![0]!.recipeChanges).toEqual({ 'cone-thirds': { waterByC: 2 } });
+  const elsewhere = { ...RECORD, coffee: 'Nobody’s' };
+  await show(<AdviceCard record={elsewhere} advice={ratio} />, { takeAdvice });
+  expect(screen.getByText(/^Set it by hand: this coffee or its grinder is not on the bench/)).toBeTruthy();
+  expect(asked).toHaveLength(2);
+  expect(acted).toEqual([]);
 });
 
-test('a grinder that cannot be set now leaves nothing in the log; a contradiction says what to look at, and offers no change', async () => {
-  const refuse = () => Promise.reject(new Error('The server answered 500.'));
-  const { acted } = await show(<AdviceCard record={RECORD} advice={COARSER} />, { changeBar: refuse });
+test('advice that could not be taken up says why; a contradiction says what to look at, and offers no change', async () => {
+  const refuse = () => Promise.reject(new Error('The record advises something else by now.'));
+  await show(<AdviceCard record={RECORD} advice={COARSER} />, { takeAdvice: refuse });
   press('Set Grinder so');
   await answered();
-  expect(screen.getByText(/Not set: The server answered 500/)).toBeTruthy();
-  expect(acted).toEqual([]);
+  expect(screen.getByText(/Not set: The record advises something else by now/)).toBeTruthy();
   await show(
     <AdviceCard
       record={RECORD}

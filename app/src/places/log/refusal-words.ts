@@ -1,4 +1,4 @@
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 
 /** The server's own words, with the first lines that are wrong. */
 export function refusalWords(error: Error): string {

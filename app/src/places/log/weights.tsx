@@ -1,6 +1,7 @@
 /**
  * The weight of a brew over the plan's line, and over other brews of the same recipe and coffee.
  */
+import { addressWith } from '@even-kettle/core/contract/addresses';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
@@ -55,7 +56,7 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
       </Row>
       <Picture
         name={`brew-${record.brewId}`}
-        table={trace ? `/api/files/traces/${encodeURIComponent(record.brewId)}.csv` : undefined}
+        table={trace ? addressWith('getTraceCsv', { id: record.brewId }) : undefined}
       >
         <TraceChart
           record={record}

@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { RECIPES_FORMAT } from '@even-kettle/core/formats';
 import { SCHOOLS, type Recipe } from '@even-kettle/core/recipe';
 import type { SaveRecipe } from '@even-kettle/core/contract';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { OUNCES, TEST_BAR, choose, press, showPage, tabStorage, type, viewOf } from '../../testing/bar';
 import { recipeCode } from './code';
 import { EditRecipe } from './editor';

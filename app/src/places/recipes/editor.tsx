@@ -8,7 +8,7 @@ import { METHODS, WISHES, brewCard, type Recipe } from '@even-kettle/core/recipe
 import { readRecipe } from '@even-kettle/core/formats';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { Card, Page, Row, Tap } from '../../ui/parts';

@@ -7,7 +7,7 @@ import { router } from 'expo-router';
 import { METHODS, type Fault, type Recipe } from '@even-kettle/core/recipe';
 import { RECIPES_FILE_MAX, previewImport, readRecipes, type Incoming } from '@even-kettle/core/formats';
 import { useBar, useHere } from '../../client/bar-context';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { chooseFile } from '../../ui/files';
 import { Card, Notice, Page, Row, Tap } from '../../ui/parts';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { router } from 'expo-router';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { changesBetween, type Recipe } from '@even-kettle/core/recipe';
-import { Refused } from '../../client/api';
+import { Refused } from '../../client/request';
 import { useHere } from '../../client/bar-context';
 import { Card, Choice, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
 import { Heading, Subheading, Text } from '../../ui/text';

@@ -1,7 +1,20 @@
 /**
- * Whether what a device has kept can be read as the bar of today. It was written by this app, or one before it, or came to
- * harm on the way; what does not fit is set aside and never taken for what it is not.
+ * Whether what a device has kept, or what comes to a page before its schemas are there, is what it should be. It may have
+ * been written by another version of this app or of the server, or have come to harm on the way. These checks weigh little,
+ * so that the first page needs no more; what is asked for later is read by the API's own schemas (`request.ts`).
  */
+import type {
+  Bar,
+  Devices,
+  KettleState,
+  LiveEvent,
+  PublishedPlan,
+  Recipes,
+  ScaleState,
+  Snapshot,
+  StorageState,
+} from '@even-kettle/core/contract';
+import type { AnswerOf } from '@even-kettle/core/contract/routes';
 import type { OfflineSnapshot } from './offline-snapshot';
 
 type Check = (value: unknown) => boolean;
@@ -92,21 +105,79 @@ const bar = shape({
 });
 const plan = shape({ starts: mapOf(number), hands: mapOf(number), finish: mapOf(number), cost: number });
 
+const state = shape({ orders: mapOf(order), brews: mapOf(brew), lastBadge: number });
+const recipes = listOf(
+  shape({
+    id: text,
+    version: number,
+    method: text,
+    name: text,
+    steps: listOf(shape({ id: text, kind: text })),
+  }),
+);
+const clock = shape({ barMs: number, rate: number });
+const published = shape({
+  version: number,
+  seq: number,
+  plan: orNull(plan),
+  moves: listOf(shape({ step: text })),
+  because: text,
+  unplannable: listOf(shape({ cupId: text, reason: text })),
+  rough: mapOf(number),
+});
+const storage = shape({ level: among('enough', 'low', 'full') });
+const scale = shape({ stationId: text, connected: truth, atMs: number, massG: number, flowGPerS: number });
+const kettle = shape({ kettleId: text, connected: truth, atMs: number, waterC: number, heating: truth });
 const kept = shape({
   seq: number,
-  state: shape({ orders: mapOf(order), brews: mapOf(brew), lastBadge: number }),
+  state,
   bar,
-  recipes: listOf(
-    shape({
-      id: text,
-      version: number,
-      method: text,
-      name: text,
-      steps: listOf(shape({ id: text, kind: text })),
-    }),
-  ),
+  recipes,
   plan: orNull(plan),
   clock: shape({ barMs: number, rate: number, wallMs: number }),
 });
+const snapshot = shape({
+  seq: number,
+  state,
+  bar,
+  recipes,
+  planned: orNull(published),
+  storage,
+  barMs: number,
+  rate: number,
+});
 
 export const isOfflineSnapshot = (value: unknown): value is OfflineSnapshot => kept(value);
+export const isSnapshot = (value: unknown): value is Snapshot => snapshot(value);
+export const isClock = (value: unknown): value is AnswerOf<'getClock'> => clock(value);
+export const isPosted = (value: unknown): value is AnswerOf<'postEvents'> =>
+  shape({ accepted: listOf(text), duplicates: listOf(text), seq: number })(value);
+
+/** What comes over the live stream, by the name of its message. */
+export type LiveMessages = {
+  'bar-event': LiveEvent;
+  plan: PublishedPlan;
+  bar: Bar;
+  recipes: Recipes;
+  devices: Devices;
+  scale: ScaleState;
+  kettle: KettleState;
+  storage: StorageState;
+  beat: { barMs: number };
+};
+export type LiveName = keyof LiveMessages;
+const LIVE: Record<LiveName, Check> = {
+  'bar-event': shape({ seq: number, event }),
+  plan: published,
+  bar,
+  recipes: shape({ recipes }),
+  devices: shape({ scales: listOf(scale), kettles: listOf(kettle) }),
+  scale,
+  kettle,
+  storage,
+  beat: shape({ barMs: number }),
+};
+export const isLiveMessage = <Name extends LiveName>(
+  name: Name,
+  value: unknown,
+): value is LiveMessages[Name] => LIVE[name](value);

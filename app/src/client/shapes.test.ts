@@ -5,7 +5,7 @@ import { SCHOOLS } from '@even-kettle/core/recipe';
 import { TEST_BAR } from '../testing/bar';
 import { at, book, done, firstWater, prep, started, taken } from '../testing/cone';
 import type { OfflineSnapshot } from './offline-snapshot';
-import { isOfflineSnapshot } from './offline-snapshot-schema';
+import { isOfflineSnapshot } from './shapes';
 
 function whole(): OfflineSnapshot {
   const events = [taken('A', 'window'), taken('B'), started('A'), ...prep, firstWater, done('bloom', 107)];

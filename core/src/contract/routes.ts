@@ -1,0 +1,351 @@
+/**
+ * The one table of the API: what goes into each route, what comes out of it, and what it refuses. The server registers and
+ * checks by it, the OpenAPI document is made from it, and the app takes its types, and its reading of answers, from it.
+ */
+import { z } from 'zod';
+import { planProblemSchema, recipeSchema } from '../formats';
+import type { Recipe } from '../recipe';
+import { addressOf, type RouteId } from './addresses';
+import { archiveSchema } from './archive';
+import { barChangeSchema, barSchema, clockSchema, healthSchema, logPageSchema, logQuerySchema } from './bar';
+import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
+import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
+import {
+  importQuerySchema,
+  importSchema,
+  importsSchema,
+  rowsInSchema,
+  takeImportQuerySchema,
+  takeRowsQuerySchema,
+} from './imports';
+import {
+  brewPageSchema,
+  dayQuerySchema,
+  daySchema,
+  handsSchema,
+  houseSchema,
+  learntQuerySchema,
+  learntSchema,
+} from './learnt';
+import {
+  plannedSchema,
+  recipesSchema,
+  saveRecipeSchema,
+  snapshotSchema,
+  type Recipes,
+  type SaveRecipe,
+  type Snapshot,
+} from './live';
+
+export type Route = {
+  summary: string;
+  /** What stands behind the question mark. */
+  query?: z.ZodObject;
+  headers?: z.ZodObject;
+  /** A JSON body. `called` is its name in an error; `described` is how the document shows it, where that is more exact. */
+  body?: { called: string; schema: z.ZodType; described?: z.ZodType };
+  /** Bodies that are files, read as they come, by media type. */
+  file?: readonly string[];
+  /** JSON, unless `media` says otherwise; left out where nothing is answered. */
+  answer?: z.ZodType;
+  media?: string;
+  /** Statuses of success, the usual one first. */
+  says: Record<number, string>;
+  refuses?: Record<number, string>;
+};
+
+/** A schema whose shape is the core's own type, which says more than the schema does. */
+const as = <Type>(schema: z.ZodType): z.ZodType<Type> => schema as z.ZodType<Type>;
+
+const READING = { 404: 'There is none.' };
+const PARAMETER = { 422: 'A parameter is wrong.' };
+const DEVICE = {
+  404: 'No such device is connected, or it cannot do this.',
+  422: 'A field is wrong.',
+};
+const ROWS = {
+  query: takeRowsQuerySchema,
+  file: ['text/csv'],
+  answer: rowsInSchema,
+  says: {
+    200: 'Each line as it would be taken, or what would be right. Nothing was changed.',
+    201: 'All of it was taken.',
+  },
+  refuses: {
+    415: 'The body is not declared as CSV.',
+    422: 'A line cannot be taken, so none was; or it is no table.',
+  },
+} satisfies Partial<Route>;
+
+export const ROUTES = {
+  postEvents: {
+    summary: 'Append events: all of a post, or nothing of it. Posting the same event again changes nothing.',
+    body: { called: 'post', schema: postEventsSchema, described: postedEventsSchema },
+    answer: postedSchema,
+    says: { 200: 'Stored, and durable.' },
+    refuses: {
+      400: 'The body is not JSON.',
+      409: 'An event does not follow from what is on the bar.',
+      413: 'The body is too large.',
+      415: 'The body is not declared as JSON.',
+      422: 'A field is wrong; `errors` names the event.',
+      429: 'Too many requests.',
+      503: 'The database cannot be written to just now. Keep the events and post them again.',
+      507: 'The disk is full. Keep the events and post them again.',
+    },
+  },
+  getState: {
+    summary: 'The bar as it stands, and the plan.',
+    answer: as<Snapshot>(snapshotSchema),
+    says: { 200: 'State, settings, plan and clock.' },
+  },
+  live: {
+    summary:
+      'Server-sent events: `recipes`, `bar`, `devices`, `plan`, `scale`, `kettle`, `storage`, `beat` (every 4 s), `bar-event` (with its place in the log as id). Resumes after `Last-Event-ID`, or after `after`.',
+    query: z.object({ after: z.int().min(0).optional() }),
+    headers: z.object({ 'Last-Event-ID': z.int().min(0).optional() }),
+    media: 'text/event-stream',
+    says: { 200: 'A stream.' },
+    refuses: {
+      409: 'The place is too far back: load the state instead.',
+      422: 'Not a place in the log.',
+      429: 'Too many streams are open.',
+    },
+  },
+  getRecipes: {
+    summary: 'Every recipe in its latest version, as data.',
+    answer: as<Recipes>(recipesSchema),
+    says: { 200: 'The recipes.' },
+  },
+  saveRecipe: {
+    summary: 'Save a new recipe, or the next version of one. Nothing is overwritten.',
+    body: { called: 'recipe', schema: as<SaveRecipe>(saveRecipeSchema) },
+    answer: as<Recipe>(recipeSchema),
+    says: { 201: 'Saved, with the version that it got.' },
+    refuses: {
+      409: 'There is a later version than the one that was edited.',
+      422: 'A field is wrong.',
+    },
+  },
+  getRecipeVersions: {
+    summary: 'All versions of a recipe, oldest first.',
+    answer: as<Recipes>(recipesSchema),
+    says: { 200: 'Its versions.' },
+    refuses: { 404: 'There is no such recipe.' },
+  },
+  getRecipeSchema: {
+    summary: 'The JSON Schema of a recipe, as files and the editor are checked with.',
+    media: 'application/schema+json',
+    says: { 200: 'A JSON Schema.' },
+  },
+  getBar: {
+    summary: 'What stands on the bench.',
+    answer: barSchema,
+    says: { 200: 'The settings.' },
+  },
+  changeBar: {
+    summary: 'Change settings. A list that is named is replaced, so name the version that it was made from.',
+    headers: z.object({
+      'If-Match': z
+        .string()
+        .optional()
+        .meta({ description: 'The `ETag` of the settings that the change was made from.' }),
+    }),
+    body: { called: 'change', schema: barChangeSchema },
+    answer: barSchema,
+    says: { 200: 'The settings as they are now.' },
+    refuses: {
+      409: 'A station has a brew on it.',
+      412: 'The settings have changed since that version.',
+      422: 'A setting is wrong.',
+    },
+  },
+  getLog: {
+    summary: 'Finished brews, latest first, filtered and searched.',
+    query: logQuerySchema,
+    answer: logPageSchema,
+    says: { 200: 'A page of records.' },
+    refuses: PARAMETER,
+  },
+  getBrew: {
+    summary: 'One finished brew, and the one change that it asks for.',
+    answer: brewPageSchema,
+    says: { 200: 'Record and advice.' },
+    refuses: READING,
+  },
+  takeAdvice: {
+    summary:
+      'Take up what a brew’s record advises: it is kept for the coffee with that recipe, and the log says so; both, or neither.',
+    body: { called: 'advice', schema: takeAdviceSchema },
+    answer: barSchema,
+    says: { 200: 'The settings as they are now.' },
+    refuses: {
+      404: 'There is no such brew.',
+      409: 'The record advises something else by now, or its coffee or grinder is not on the bench.',
+      422: 'A field is wrong.',
+    },
+  },
+  getTrace: {
+    summary: 'The weight over a brew that stood on a scale.',
+    answer: traceSchema,
+    says: { 200: 'Points on straight lines.' },
+    refuses: { 404: 'It stood on none.' },
+  },
+  getLearnt: {
+    summary: 'What the log teaches of a recipe with a coffee.',
+    query: learntQuerySchema,
+    answer: learntSchema,
+    says: { 200: 'Its run, limits, slope and more.' },
+    refuses: PARAMETER,
+  },
+  getDay: {
+    summary: 'A day in figures; or any stretch of time.',
+    query: dayQuerySchema,
+    answer: daySchema,
+    says: { 200: 'The figures.' },
+    refuses: PARAMETER,
+  },
+  getHands: {
+    summary: 'How long the hands’ own steps really take, of the bar and of each person.',
+    answer: handsSchema,
+    says: { 200: 'Medians and where eight of ten lie.' },
+  },
+  getHouse: {
+    summary: 'Coffees with their stock, cloths with their care.',
+    answer: houseSchema,
+    says: { 200: 'As the log has it.' },
+  },
+  getLogCsv: {
+    summary: 'The log as a table (RFC 4180); filters as for the log.',
+    query: logQuerySchema,
+    media: 'text/csv',
+    says: { 200: 'A line a brew.' },
+  },
+  getLogJsonl: {
+    summary: 'The log as JSON Lines; filters as for the log.',
+    query: logQuerySchema,
+    media: 'application/jsonl',
+    says: { 200: 'A record a line.' },
+  },
+  getTraceCsv: {
+    summary: 'The weight over a brew as a table.',
+    media: 'text/csv',
+    says: { 200: 'Seconds and grams.' },
+    refuses: { 404: 'It stood on no scale.' },
+  },
+  getCareCalendar: {
+    summary: 'Cloth care and rest windows for a calendar (RFC 5545).',
+    media: 'text/calendar',
+    says: { 200: 'A calendar.' },
+  },
+  getArchive: {
+    summary: 'The whole bar in one file.',
+    answer: archiveSchema,
+    says: { 200: 'Settings, saved recipes, events, traces.' },
+  },
+  getImports: {
+    summary: 'The file that is being read in, how far it is, and the logs that were read in and stay.',
+    answer: importsSchema,
+    says: { 200: 'As it stands.' },
+  },
+  postImport: {
+    summary: 'Send a large file: a log from elsewhere (CSV) or an archive. It is then looked at, row by row.',
+    query: importQuerySchema,
+    file: ['text/csv', 'application/json'],
+    answer: importSchema,
+    says: { 202: 'Received; the look at it goes on.' },
+    refuses: {
+      409: 'Another file is being read in.',
+      413: 'The file is too large.',
+      415: 'The body is not declared as what it is.',
+      ...PARAMETER,
+    },
+  },
+  takeImport: {
+    summary: 'Take what was looked at: all of it, or nothing.',
+    query: takeImportQuerySchema,
+    answer: importSchema,
+    says: { 202: 'It goes on.' },
+    refuses: { 404: 'There is none.', 409: 'It is not looked at yet.', 422: 'Rows are faulty.' },
+  },
+  endImport: {
+    summary: 'Stop an import, forget one that was looked at, or take a log that was read in out again.',
+    says: { 204: 'Done.' },
+    refuses: READING,
+  },
+  postRoasts: { summary: 'Coffees from a roast list.', ...ROWS },
+  postOrders: { summary: 'Orders from a table.', ...ROWS },
+  getPlan: {
+    summary: 'The plan that stands, and how calm planning has been.',
+    answer: plannedSchema,
+    says: { 200: 'The published plan.' },
+  },
+  getPlanProblem: {
+    summary: 'The problem that the plan answers; `ek plan` reads it.',
+    answer: planProblemSchema,
+    says: { 200: 'The problem.' },
+    refuses: { 404: 'Nothing is planned.' },
+  },
+  getDevices: {
+    summary: 'The scales and kettles that the bar can hear, and what they show.',
+    answer: devicesSchema,
+    says: { 200: 'What they show.' },
+  },
+  orderScale: {
+    summary: 'Tare a scale; pour on a stand-in, or let a practised hand pour on it.',
+    body: { called: 'order', schema: scaleOrderSchema },
+    says: { 204: 'Passed on.' },
+    refuses: DEVICE,
+  },
+  orderKettle: {
+    summary: 'Set a kettle, or fill a stand-in.',
+    body: { called: 'order', schema: kettleOrderSchema },
+    says: { 204: 'Passed on.' },
+    refuses: DEVICE,
+  },
+  getClock: {
+    summary: 'The bar’s clock, for measuring a device’s offset.',
+    answer: clockSchema,
+    says: { 200: 'Bar time.' },
+  },
+  getHealth: {
+    summary: 'Whether the server can do its work.',
+    answer: healthSchema,
+    says: { 200: 'It can.', 503: 'It cannot.' },
+  },
+} as const satisfies Record<RouteId, Route>;
+
+type Table = typeof ROUTES;
+/** What a route answers, read. */
+export type AnswerOf<Id extends RouteId> = Table[Id] extends { answer: z.ZodType<infer Answer> }
+  ? Answer
+  : undefined;
+/** What a route is asked with: the names behind the question mark, and what is read of them. */
+export type QueryName<Id extends RouteId> = Table[Id] extends { query: z.ZodType }
+  ? keyof z.input<Table[Id]['query']> & string
+  : never;
+export type QueryRead<Id extends RouteId> = Table[Id] extends { query: z.ZodType }
+  ? z.output<Table[Id]['query']>
+  : undefined;
+/** What is sent as JSON, and what is read of it. */
+export type BodySent<Id extends RouteId> = Table[Id] extends { body: { schema: z.ZodType } }
+  ? z.input<Table[Id]['body']['schema']>
+  : undefined;
+export type BodyRead<Id extends RouteId> = Table[Id] extends { body: { schema: z.ZodType } }
+  ? z.output<Table[Id]['body']['schema']>
+  : undefined;
+
+/** The status of a route's usual answer. */
+export const usualStatus = (id: RouteId): number => Number(Object.keys(ROUTES[id].says)[0]);
+
+/** An answer, read by the schema of its route. @throws Error where it is no answer of that route */
+export function readAnswer<Id extends RouteId>(id: Id, answer: unknown): AnswerOf<Id> {
+  const { answer: schema }: Route = ROUTES[id];
+  if (!schema) return undefined as AnswerOf<Id>;
+  const read = schema.safeParse(answer);
+  if (read.success) return read.data as AnswerOf<Id>;
+  const { path, message } = read.error.issues[0]!;
+  throw new Error(
+    `The answer of ${addressOf(id).path} is not what was asked for: ${path.join('.')} ${message}.`,
+  );
+}

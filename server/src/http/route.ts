@@ -1,0 +1,84 @@
+/**
+ * A route as the API's table has it (`core/contract/routes.ts`): its address, what is asked read by its schemas, its answer
+ * sent with its status.
+ */
+import { isDeepStrictEqual } from 'node:util';
+import type { Request, Response, Router } from 'express';
+import type { z } from 'zod';
+import { addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
+import {
+  ROUTES,
+  readAnswer,
+  usualStatus,
+  type AnswerOf,
+  type BodyRead,
+  type QueryRead,
+  type Route,
+} from '@even-kettle/core/contract/routes';
+import { HttpProblem, invalid } from './problem';
+
+export type Asked<Id extends RouteId> = {
+  /** What the address names, as `{id}`. */
+  id: string;
+  query: QueryRead<Id>;
+  body: BodyRead<Id>;
+  request: Request;
+  /** For headers, and for answers that are streamed. */
+  response: Response;
+};
+/** Undefined where there is nothing to say, or where the answer was sent already. */
+type Handler<Id extends RouteId> = (
+  asked: Asked<Id>,
+) => AnswerOf<Id> | undefined | Promise<AnswerOf<Id> | undefined>;
+
+export type AddRoute = <Id extends RouteId>(id: Id, handler: Handler<Id>) => void;
+
+/** @param checksAnswers every answer is read by its schema before it is sent: for tests, since it takes its time */
+export function routesOn(api: Router, checksAnswers: boolean): AddRoute {
+  return (id, handler) => {
+    const { method, path } = addressOf(id);
+    const route: Route = ROUTES[id];
+    const verb = method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete';
+    api[verb](expressPath(path), async (request, response) => {
+      response.status(usualStatus(id));
+      const answer = await handler({
+        id: String(request.params['id'] ?? ''),
+        query: readAs(route.query, () => request.query, 'query') as QueryRead<typeof id>,
+        body: readAs(route.body?.schema, () => jsonOf(request), route.body?.called) as BodyRead<typeof id>,
+        request,
+        response,
+      });
+      if (response.headersSent) return;
+      if (answer === undefined) return void response.end();
+      if (checksAnswers) mustBeWhole(id, answer);
+      response.json(answer);
+    });
+  };
+}
+
+const expressPath = (path: string): string => path.replace(/^\/api/, '').replace(/\{(\w+)\}/g, ':$1');
+
+/** What was given, as the schema reads it; nothing where the route takes nothing of the kind. */
+function readAs(schema: z.ZodType | undefined, given: () => unknown, called = ''): unknown {
+  if (!schema) return undefined;
+  const read = schema.safeParse(given());
+  if (!read.success) throw invalid(read.error, called);
+  return read.data;
+}
+
+/** @throws Error where the schema of a route refuses its answer, or knows less than is answered */
+function mustBeWhole<Id extends RouteId>(id: Id, answer: AnswerOf<Id>): void {
+  const sent: unknown = JSON.parse(JSON.stringify(answer));
+  if (!isDeepStrictEqual(readAnswer(id, sent), sent))
+    throw new Error(`The schema of the answer of ${id} leaves out something of it.`);
+}
+
+function jsonOf(request: Request): unknown {
+  if (request.is('application/json')) return request.body as unknown;
+  throw new HttpProblem(
+    415,
+    'not-declared-json',
+    'The body is not declared as JSON',
+    'Send the body with Content-Type: application/json.',
+  );
+}
