@@ -43,7 +43,11 @@ module.exports = {
       preset: 'jest-expo',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Their main files are modules that the preset does not transform; beside them lie plain scripts.
-      moduleNameMapper: { '^(d3-[a-z-]+|internmap)$': '<rootDir>/../node_modules/$1/dist/$1.js' },
+      moduleNameMapper: {
+        '^(d3-[a-z-]+|internmap)$': '<rootDir>/../node_modules/$1/dist/$1.js',
+        // Tests load no scripts of their own while they run.
+        '/load-schemas$': '<rootDir>/src/testing/schemas-at-once.ts',
+      },
       transformIgnorePatterns: [
         'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|fflate)|@react-native/.*)',
       ],

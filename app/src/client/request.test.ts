@@ -3,10 +3,6 @@ import { apiClient } from './api';
 import { openLive, type LiveHandlers } from './live';
 import { Refused } from './request';
 
-jest.mock('./load-schemas', () => ({
-  loadSchemas: () => Promise.resolve(jest.requireActual('@even-kettle/core/contract/routes')),
-}));
-
 const asked: { address: string; init: RequestInit }[] = [];
 const answers: Response[] = [];
 const answer = (body: unknown, status = 200, type = 'application/json') =>

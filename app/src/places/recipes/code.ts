@@ -3,7 +3,7 @@
  * its JSON, deflated with a dictionary of what recipes have in common, in base64url.
  */
 import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
-import { readRecipe } from '@even-kettle/core/formats';
+import { schemas } from '../../client/load-schemas';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { CODE_DICTIONARY } from './code-dictionary';
 
@@ -32,7 +32,7 @@ export function readCode(text: string): ReadCode {
   } catch {
     return { ok: false, reason: 'The code is damaged or cut off; read it again.' };
   }
-  const read = readRecipe(value);
+  const read = schemas().readRecipe(value);
   if (read.ok) return read;
   return {
     ok: false,

@@ -5,9 +5,9 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { router, useLocalSearchParams } from 'expo-router';
 import { METHODS, WISHES, brewCard, type Recipe } from '@even-kettle/core/recipe';
-import { readRecipe } from '@even-kettle/core/formats';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
@@ -42,7 +42,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   );
   const [said, setSaid] = useState('');
   const [saving, setSaving] = useState(false);
-  const read = readRecipe(draft);
+  const read = schemas().readRecipe(draft);
   const faults = read.ok ? [] : read.faults;
   const at: FaultsAt = (field) =>
     faults.filter((fault) => fault.field === field || fault.field.startsWith(`${field}.`));

@@ -5,8 +5,9 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, type Fault, type Recipe } from '@even-kettle/core/recipe';
-import { RECIPES_FILE_MAX, previewImport, readRecipes, type Incoming } from '@even-kettle/core/formats';
+import type { Incoming } from '@even-kettle/core/formats';
 import { useBar, useHere } from '../../client/bar-context';
+import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { chooseFile } from '../../ui/files';
@@ -29,10 +30,13 @@ export function ImportRecipes() {
     const file = await chooseFile('.json,application/json');
     if (!file) return;
     // Too large a file is not even read.
-    const content = file.size > RECIPES_FILE_MAX * 4 ? ' '.repeat(RECIPES_FILE_MAX + 1) : await file.text();
-    const read = readRecipes(content);
+    const content =
+      file.size > schemas().RECIPES_FILE_MAX * 4
+        ? ' '.repeat(schemas().RECIPES_FILE_MAX + 1)
+        : await file.text();
+    const read = schemas().readRecipes(content);
     const faults =
-      file.size > RECIPES_FILE_MAX
+      file.size > schemas().RECIPES_FILE_MAX
         ? [
             {
               field: 'file',
@@ -88,7 +92,11 @@ export function ImportRecipes() {
       {brought === null ? null : 'faults' in brought ? (
         <Faults from={brought.from} faults={brought.faults} />
       ) : (
-        <Preview key={brought.from} from={brought.from} incoming={previewImport(brought.recipes, recipes)} />
+        <Preview
+          key={brought.from}
+          from={brought.from}
+          incoming={schemas().previewImport(brought.recipes, recipes)}
+        />
       )}
     </Page>
   );

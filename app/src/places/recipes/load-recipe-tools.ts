@@ -1,2 +1,7 @@
+import { loadSchemas } from '../../client/load-schemas';
+
 /** What Recipes needs beyond reading them comes as a script of its own, when it is first needed. */
-export const loadRecipeTools = () => import('./recipe-tools');
+export async function loadRecipeTools() {
+  await loadSchemas();
+  return import('./recipe-tools');
+}

@@ -15,7 +15,7 @@ import { useConverterInput } from './asked';
 import { convert } from './conversion';
 import { Converter } from './converter';
 import { cupText } from './cup-text';
-import { loadRecipeTools } from './load-recipe-tools';
+import { loadSchemas } from '../../client/load-schemas';
 import { MethodTable } from './method-table';
 import { PourChart } from './pour-chart';
 import { AroundSteps, BrewSteps } from './steps';
@@ -133,11 +133,11 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
 }
 
 async function saveRecipeFile(recipe: Recipe): Promise<void> {
-  const { writeRecipes } = await loadRecipeTools();
+  const { writeRecipes } = await loadSchemas();
   saveFile(`${recipe.id}.json`, writeRecipes([recipe]), 'application/json');
 }
 
 async function saveStepTable(card: BrewCard): Promise<void> {
-  const { stepTableCsv } = await loadRecipeTools();
+  const { stepTableCsv } = await loadSchemas();
   saveFile(`${card.recipeId}.csv`, stepTableCsv(card), 'text/csv');
 }

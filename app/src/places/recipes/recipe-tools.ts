@@ -7,4 +7,3 @@ export { ImportRecipes } from './import';
 export { PrintRecipe } from './print';
 export { ShareRecipe } from './share';
 export { RecipeVersions } from './versions';
-export { stepTableCsv, writeRecipes } from '@even-kettle/core/formats';

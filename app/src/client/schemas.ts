@@ -1,0 +1,13 @@
+/**
+ * All that is read and written by schemas: the API's answers, and files. One script, loaded when something first needs it,
+ * and the only one that holds the schema library: a second would bring that library to the first page.
+ */
+export { readAnswer } from '@even-kettle/core/contract/routes';
+export {
+  RECIPES_FILE_MAX,
+  previewImport,
+  readRecipe,
+  readRecipes,
+  stepTableCsv,
+  writeRecipes,
+} from '@even-kettle/core/formats';
