@@ -13,11 +13,12 @@ import {
   type ReactNode,
 } from 'react';
 import { v7 as uuid } from 'uuid';
-import { agenda, type AgendaItem } from '@even-kettle/core/plan';
+import type { AgendaItem } from '@even-kettle/core/plan';
 import type { KettleState, ScaleState } from '@even-kettle/core/contract';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { installServiceWorker } from './service-worker';
 import { loadTheRest } from '../ui/lazy-place';
+import { agendaNow } from './agenda-now';
 import { apiClient, type Api } from './api';
 import { deviceClock, type DeviceClock } from './clock';
 import { openDeviceReadings, type DeviceReadings } from './device-board';
@@ -178,6 +179,6 @@ export function useKettles(): KettleState[] {
 
 /** What the bar asks of its hands at a moment. */
 export function useAgenda(nowMs: number): AgendaItem[] {
-  const { state, bar, book, plan } = useBar();
-  return useMemo(() => (bar ? agenda(state, bar, book, plan, nowMs) : []), [state, bar, book, plan, nowMs]);
+  const view = useBar();
+  return useMemo(() => agendaNow(view, nowMs), [view, nowMs]);
 }

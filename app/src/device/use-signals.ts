@@ -3,7 +3,8 @@
  * barista who is taking an order hears the pour that is due.
  */
 import { useEffect, useRef } from 'react';
-import { agenda, forHands } from '@even-kettle/core/plan';
+import { forHands } from '@even-kettle/core/plan';
+import { agendaNow } from '../client/agenda-now';
 import { onTick, useBar, useHere, useUnits } from '../client/bar-context';
 import { useHabit } from './use-habit';
 import { screenAwake, shake, speak, type Awake } from './senses';
@@ -17,7 +18,8 @@ const LISTEN_MS = 250;
 
 export function useSignals(): void {
   const { clock } = useHere();
-  const { bar, book, plan, state } = useBar();
+  const view = useBar();
+  const { plan, state } = view;
   const units = useUnits();
   const settings = useDevice();
   const { lateS } = useHabit('');
@@ -25,8 +27,7 @@ export function useSignals(): void {
   const latest = useRef<(nowMs: number) => void>(() => undefined);
   useEffect(() => {
     latest.current = (nowMs) => {
-      if (!bar) return;
-      const items = forHands(agenda(state, bar, book, plan, nowMs), plan, settings.hands);
+      const items = forHands(agendaNow(view, nowMs), plan, settings.hands);
       const call = toHear(items, nowMs, settings.early ? lateS * 1000 : 0, heard.current);
       if (!call) return;
       heard.current.set(call.key, call.signal);
