@@ -2,6 +2,7 @@
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import request from 'supertest';
+import { ADDRESSES } from '@even-kettle/core/contract/addresses';
 import { barSchema } from '@even-kettle/core/contract';
 import { readPlanProblem } from '@even-kettle/core/formats';
 import { checkPlan } from '@even-kettle/core/plan';
@@ -456,42 +457,23 @@ test('a bench that was stored as counts comes up as things', async () => {
   await open();
 });
 
-test('the API describes itself, and every answer it describes has a schema', async () => {
+test('the API describes itself; every route that it describes is there, and every schema that it names', async () => {
   const { body } = await request(http).get('/api/openapi.json');
   expect(body.openapi).toBe('3.1.0');
-  expect(Object.keys(body.paths).sort()).toEqual([
-    '/api/bar',
-    '/api/brews/{id}',
-    '/api/brews/{id}/trace',
-    '/api/clock',
-    '/api/day',
-    '/api/devices',
-    '/api/devices/kettles/{id}',
-    '/api/devices/scales/{id}',
-    '/api/events',
-    '/api/files/archive.json',
-    '/api/files/care.ics',
-    '/api/files/log.csv',
-    '/api/files/log.jsonl',
-    '/api/files/orders',
-    '/api/files/roasts',
-    '/api/files/traces/{id}.csv',
-    '/api/hands',
-    '/api/health',
-    '/api/house',
-    '/api/imports',
-    '/api/imports/{id}',
-    '/api/imports/{id}/take',
-    '/api/learnt',
-    '/api/live',
-    '/api/log',
-    '/api/plan',
-    '/api/plan/problem',
-    '/api/recipes',
-    '/api/recipes/{id}/versions',
-    '/api/schemas/recipe.json',
-    '/api/state',
-  ]);
+  const described = Object.entries<Record<string, { operationId: string; responses: object }>>(
+    body.paths,
+  ).flatMap(([path, methods]) => Object.entries(methods).map(([method, of]) => ({ path, method, ...of })));
+  expect(described.map(({ operationId }) => operationId).sort()).toEqual(Object.keys(ADDRESSES).sort());
+  for (const { path, method, operationId, responses } of described) {
+    if (operationId === 'live') continue;
+    const answer = await request(http)[method as 'get'](path.replace('{id}', 'nobody'));
+    // Nothing that is asked for in vain is answered as if nothing were there, or otherwise than described.
+    expect([operationId, answer.body.type]).not.toEqual([operationId, 'urn:even-kettle:problem:not-found']);
+    expect([operationId, Object.keys(responses)]).toEqual([
+      operationId,
+      expect.arrayContaining([`${answer.status}`]),
+    ]);
+  }
   const refs = [...JSON.stringify(body).matchAll(/#\/components\/schemas\/(\w+)/g)].map(([, name]) => name);
   for (const name of refs) expect(Object.keys(body.components.schemas)).toContain(name);
   expect(

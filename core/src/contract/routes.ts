@@ -84,12 +84,8 @@ export const ROUTES = {
     answer: postedSchema,
     says: { 200: 'Stored, and durable.' },
     refuses: {
-      400: 'The body is not JSON.',
       409: 'An event does not follow from what is on the bar.',
-      413: 'The body is too large.',
-      415: 'The body is not declared as JSON.',
       422: 'A field is wrong; `errors` names the event.',
-      429: 'Too many requests.',
       503: 'The database cannot be written to just now. Keep the events and post them again.',
       507: 'The disk is full. Keep the events and post them again.',
     },
@@ -334,6 +330,18 @@ export type BodySent<Id extends RouteId> = Table[Id] extends { body: { schema: z
 export type BodyRead<Id extends RouteId> = Table[Id] extends { body: { schema: z.ZodType } }
   ? z.output<Table[Id]['body']['schema']>
   : undefined;
+
+const OF_JSON: Record<number, string> = {
+  400: 'The body is not JSON.',
+  413: 'The body is too large.',
+  415: 'The body is not declared as JSON.',
+};
+
+/** What a route refuses, with what every route does and every one that takes JSON. */
+export const refusalsOf = (id: RouteId): Record<number, string> => {
+  const { body, refuses }: Route = ROUTES[id];
+  return { ...(body ? OF_JSON : {}), 429: 'Too many requests.', ...refuses };
+};
 
 /** The status of a route's usual answer. */
 export const usualStatus = (id: RouteId): number => Number(Object.keys(ROUTES[id].says)[0]);

@@ -3,7 +3,7 @@
  */
 import { z } from 'zod';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
-import { ROUTES, type Route } from '@even-kettle/core/contract/routes';
+import { ROUTES, refusalsOf, type Route } from '@even-kettle/core/contract/routes';
 import { archiveSchema, problemSchema } from '@even-kettle/core/contract';
 
 type Json = Record<string, unknown>;
@@ -61,7 +61,7 @@ export function openapiDocument(version: string) {
 type Ref = (schema: z.ZodType) => Json;
 
 function operationOf(id: RouteId, path: string, ref: Ref): Json {
-  const { summary, query, headers, body, file, answer, media, says, refuses = {} }: Route = ROUTES[id];
+  const { summary, query, headers, body, file, answer, media, says }: Route = ROUTES[id];
   const parameters = [
     ...[...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => ({
       name,
@@ -94,7 +94,7 @@ function operationOf(id: RouteId, path: string, ref: Ref): Json {
     ...(Object.keys(content).length > 0 ? { requestBody: { required: true, content } } : {}),
     responses: {
       ...mapped(says, (description) => ({ description, ...answered })),
-      ...mapped(refuses, (description) => ({
+      ...mapped(refusalsOf(id), (description) => ({
         description,
         content: { 'application/problem+json': { schema: ref(problemSchema) } },
       })),

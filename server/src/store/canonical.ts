@@ -1,8 +1,6 @@
-/** JSON with its keys sorted: the same event gives the same text, however it was written. */
-export function canonical(value: unknown): string {
-  return JSON.stringify(value, (_key, inner: unknown) =>
-    inner !== null && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : inner,
-  );
-}
+import { configure } from 'safe-stable-stringify';
+
+const stable = configure({ strict: true });
+
+/** JSON with its keys sorted: the same event gives the same text, however it was written. @throws Error where it is no JSON */
+export const canonical = (value: unknown): string => stable(value)!;

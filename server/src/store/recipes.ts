@@ -1,6 +1,7 @@
 /**
  * The bar's recipes: those that ship, and every version that was saved here. Nothing is overwritten.
  */
+import { Mutex } from 'async-mutex';
 import type { DataSource } from 'typeorm';
 import type { SaveRecipe } from '@even-kettle/core/contract';
 import { readRecipe } from '@even-kettle/core/formats';
@@ -12,7 +13,6 @@ import {
   type Recipe,
   type RecipeBook,
 } from '@even-kettle/core/recipe';
-import { serialQueue } from './serial-queue';
 import { RecipeVersionRow } from './rows';
 import { inTransaction } from './transaction';
 
@@ -43,7 +43,7 @@ export async function openRecipes(
   source: DataSource,
   warn: (message: string) => void,
 ): Promise<RecipeRepository> {
-  const lane = serialQueue();
+  const lock = new Mutex();
   const saved: Recipe[] = [];
   let find = bookOf(SCHOOLS);
   const reload = async () => {
@@ -69,9 +69,9 @@ export async function openRecipes(
     saved: () => saved,
     latest: () => latestOf([...SCHOOLS, ...saved]),
     versions,
-    reload: () => lane(reload),
+    reload: () => lock.runExclusive(reload),
     save: ({ recipe: asked, basedOn }) =>
-      lane(async () => {
+      lock.runExclusive(async () => {
         const read = readRecipe(asked);
         if (!read.ok) return { ok: false, why: 'not-valid', faults: read.faults };
         if (saved.length >= SAVED_MAX)

@@ -3,9 +3,9 @@
  * that nobody else's writes can come to stand in a transaction that is then rolled back.
  */
 import { setTimeout as pause } from 'node:timers/promises';
+import { Mutex } from 'async-mutex';
 import type BetterSqlite3 from 'better-sqlite3';
 import type { DataSource, EntityManager } from 'typeorm';
-import { serialQueue, type SerialQueue } from './serial-queue';
 
 /** How long a write waits for another process or thread that holds the file, milliseconds. */
 const BUSY_MS = 10_000;
@@ -30,7 +30,8 @@ const SAID = {
 } as const;
 
 type Store = {
-  lane: SerialQueue;
+  /** There is one connection: a transaction must not be entered by another request's writes. */
+  lock: Mutex;
   /** Set once the connection is not what we believe; nothing is written then. */
   unclean: StoreFailed | null;
   onUnclean: (error: StoreFailed) => void;
@@ -38,7 +39,7 @@ type Store = {
 const stores = new WeakMap<DataSource, Store>();
 
 function storeOf(source: DataSource): Store {
-  const known = stores.get(source) ?? { lane: serialQueue(), unclean: null, onUnclean: () => undefined };
+  const known = stores.get(source) ?? { lock: new Mutex(), unclean: null, onUnclean: () => undefined };
   stores.set(source, known);
   return known;
 }
@@ -54,7 +55,7 @@ export const connectionOf = (source: DataSource): BetterSqlite3.Database =>
 
 /** Does something while nothing else is written, after what was asked for before. Writes in it go by `transactionNow`. */
 export const alone = <Result>(source: DataSource, work: () => Promise<Result>): Promise<Result> =>
-  storeOf(source).lane(work);
+  storeOf(source).lock.runExclusive(work);
 
 /**
  * Writes in a transaction of its own, after those that were asked for before.
