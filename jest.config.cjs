@@ -1,3 +1,5 @@
+const { join } = require('node:path');
+
 const swc = (decorators) => [
   '@swc/jest',
   {
@@ -46,7 +48,7 @@ module.exports = {
       moduleNameMapper: {
         '^(d3-[a-z-]+|internmap)$': '<rootDir>/../node_modules/$1/dist/$1.js',
         // Tests load no scripts of their own while they run.
-        '/load-schemas$': '<rootDir>/src/testing/schemas-at-once.ts',
+        '/load-schemas$': join(__dirname, 'app/src/testing/schemas-at-once.ts'),
       },
       transformIgnorePatterns: [
         'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|fflate)|@react-native/.*)',
