@@ -10,6 +10,8 @@ import { firstTapWords } from './first-tap-words';
 import type { OfflineSnapshots, OfflineSnapshot } from './offline-snapshot';
 import type { Outbox } from './outbox';
 
+beforeEach(() => void jest.useFakeTimers());
+
 const book = bookOf(SCHOOLS);
 const BAR = { name: 'Test bar', hands: 1, stations: [] } as unknown as Bar;
 const T0 = 1_000_000;
@@ -125,7 +127,7 @@ const cancel = (orderId: string, id = `cancel-${orderId}`): BarEvent => ({
   orderId,
   cupId: `${orderId}1`,
 });
-const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
+const settled = () => jest.advanceTimersByTimeAsync(30);
 
 test('a tap shows at once, is stored, and leaves the outbox', async () => {
   const { api, log } = server();
@@ -222,7 +224,7 @@ test.each([403, 421, 429])('an answer of %d says nothing of the taps: they are k
   await settled();
   expect([log.length, outbox.kept.length, store.view().link]).toEqual([0, 1, 'away']);
   api.postEvents = take;
-  await new Promise((resolve) => setTimeout(resolve, 500));
+  await jest.advanceTimersByTimeAsync(500);
   expect(log.map(({ id }) => id)).toEqual(['taken-A']);
 });
 
@@ -232,7 +234,7 @@ test('a device that missed an event loads the bar anew instead of going on from 
   await store.open();
   log.push(order('A'), order('B'));
   its.handlers!.on['bar-event']({ seq: 2, event: log[1]! });
-  await new Promise((resolve) => setTimeout(resolve, 500));
+  await jest.advanceTimersByTimeAsync(500);
   expect(store.view().state).toEqual(state());
 });
 
@@ -273,7 +275,7 @@ test('with no server the app opens on the bar as it was last known here, takes t
   const first = device(api, memoryOutbox(), () => 0, keeper);
   await first.store.open();
   first.store.act([order('A')]);
-  await new Promise((resolve) => setTimeout(resolve, 1400));
+  await jest.advanceTimersByTimeAsync(1400);
   first.store.close();
   expect(Object.keys(written.at(-1)!.state.orders)).toEqual(['A']);
 
@@ -286,7 +288,7 @@ test('with no server the app opens on the bar as it was last known here, takes t
   await settled();
   expect(later.store.view().waiting).toBe(1);
   its.up = true;
-  await new Promise((resolve) => setTimeout(resolve, 1200));
+  await jest.advanceTimersByTimeAsync(1200);
   expect(log.map(({ id }) => id)).toEqual(['taken-A', 'cancel-A']);
   expect(later.store.view().state).toEqual(state());
 });

@@ -3,7 +3,9 @@ import { canVibrate, missingHere, screenAwake, shake, speak } from './senses';
 import { sound, tonesState, unlockTones } from './tones';
 
 const globals = globalThis as Record<string, unknown>;
-const settled = () => new Promise((resolve) => setTimeout(resolve, 5));
+const settled = async () => {
+  for (let turn = 0; turn < 10; turn += 1) await Promise.resolve();
+};
 
 test('a browser with none of it is left alone, and what is missing is named', () => {
   expect(canVibrate()).toBe(false);

@@ -1,6 +1,9 @@
 /**
  * A planning problem as flat arrays, for a search that looks at it a million times: brews, steps and orders by number,
  * times in seconds from the problem's `now`.
+ *
+ * Letters of everything that works on them: `t` is the tables; `i` and `j` a step; `b` a brew; `o` an order; `h` a hold;
+ * `k` and `n` a place in a list; `d` a duration, `s` a second.
  */
 import { endOfStarted } from './started';
 import { ImpossibleProblem, stepKey, type PlanProblem } from './problem';

@@ -1,18 +1,18 @@
 /**
- * The best times for a given sequence. First every step as soon as the sequence lets it (the least solution of its
- * difference constraints, by Bellman and Ford); from there, since no step can be sooner, sets of steps are moved later
- * for as long as that lowers the cost. The cost is L-natural-convex in the starts, so the steepest such set, a minimum
- * cut, leads to the optimum (K. Murota, Discrete Convex Analysis, 2003, chapter 10).
+ * The best times for a given sequence. First every step as soon as the sequence lets it (`settle.ts`); from there, since no
+ * step can be sooner, sets of steps are moved later for as long as that lowers the cost (`timing-cost.ts`). The cost is
+ * L-natural-convex in the starts, so the steepest such set, a minimum cut, leads to the optimum (K. Murota, Discrete Convex
+ * Analysis, 2003, chapter 10). Letters are those of the tables (`tables.ts`).
  */
 import { cutOf } from './cut';
-import { APART_PER_S, BENT_PER_S, FROZEN_PER_S, LATE_PER_S } from './price';
-import { NONE, range, sequenceOf, sortBy } from './sequence';
+import { APART_PER_S, BENT_PER_S, LATE_PER_S } from './price';
+import { NONE, range, sequenceOf, type Sequence } from './sequence';
+import { endsOf, isPinned, settlerOf } from './settle';
 import { NEVER, type Tables } from './tables';
+import { timingCostOf, type TimingCost } from './timing-cost';
 
 const { abs, max, sign } = Math;
 
-/** A sequence that has not come to rest after so many rounds goes round in circles: a lag's maximum cannot be kept. */
-const MOST_ROUNDS = 16;
 /** Moves later of one timing; more have not been seen to be needed. */
 const MOST_MOVES = 120;
 const TINY = 1e-9;
@@ -29,120 +29,28 @@ export type Timing = {
 };
 
 /** @param bentPerS what bending a running brew by a second is charged: the search's own price, or the open format's */
-// eslint-disable-next-line max-lines-per-function -- one timetable in shared arrays; its parts are the functions within
 export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
-  const { read, before, after, floor, ceiling, helds, heldBefore, heldAfter } = sequenceOf(t);
-  const pinned = Uint8Array.from(range(t.steps), (i) => Number(i < t.next[t.brewOf[i]!]!));
+  const sequence = sequenceOf(t);
+  const cost = timingCostOf(t, bentPerS);
+  return {
+    settle: settlerOf(t, sequence),
+    perfect: perfecterOf(t, sequence, cost, bentPerS),
+    costOf: cost.costOf,
+  };
+}
+
+// eslint-disable-next-line max-lines-per-function -- one cut over shared arrays; its parts are the functions within
+function perfecterOf(
+  t: Tables,
+  { after, ceiling, helds, heldAfter }: Sequence,
+  { costOf, outOf, finish }: TimingCost,
+  bentPerS: number,
+): Timing['perfect'] {
+  const endOf = endsOf(t);
+  const pinned = Uint8Array.from(range(t.steps), (i) => Number(isPinned(t, i)));
   const order = Int32Array.from(range(t.steps).filter((i) => !pinned[i]));
-  const wish = new Int32Array(t.steps);
-  /** The holds that begin, and that end, with each step. */
-  const begins = range(t.steps).map((i) => range(helds.length).filter((h) => helds[h]!.from === i));
+  /** The holds that end with each step. */
   const ends = range(t.steps).map((i) => range(helds.length).filter((h) => helds[h]!.to === i));
-  const finish = new Int32Array(t.brews);
-
-  const endOf = (start: Int32Array, i: number) => (pinned[i] ? t.pinnedEnd[i]! : start[i]! + t.duration[i]!);
-
-  function settle(start: Int32Array): boolean {
-    read(start);
-    for (let k = 0; k < order.length; k += 1) wish[order[k]!] = start[order[k]!]!;
-    sortBy(order, wish);
-    for (let k = 0; k < order.length; k += 1) {
-      const i = order[k]!;
-      const b = t.brewOf[i]!;
-      let soonest = i === t.next[b] ? t.soonest[b]! : 0;
-      if (t.attended[i] && floor[i]! > soonest) soonest = floor[i]!;
-      if (t.frozen[i] !== NEVER && t.frozen[i]! > soonest) soonest = t.frozen[i]!;
-      start[i] = soonest;
-    }
-    for (let round = 0; round < MOST_ROUNDS; round += 1) {
-      if (!pushLater(start)) return keepsCeilings(start);
-    }
-    return false;
-  }
-
-  /** One round: every step at least as late as what comes before it asks. True where something moved. */
-  function pushLater(start: Int32Array): boolean {
-    let moved = false;
-    for (let k = 0; k < order.length; k += 1) {
-      const i = order[k]!;
-      const next = t.next[t.brewOf[i]!]!;
-      let at = start[i]!;
-      if (i > next) {
-        const soonest = start[i - 1]! + t.duration[i - 1]! + t.lagMin[i]!;
-        if (soonest > at) at = soonest;
-      }
-      if (t.attended[i] && before[i] !== NONE) {
-        const soonest = start[before[i]!]! + t.duration[before[i]!]!;
-        if (soonest > at) at = soonest;
-      }
-      const taken = begins[i]!;
-      for (let n = 0; n < taken.length; n += 1) {
-        const earlier = heldBefore[taken[n]!]!;
-        if (earlier === NONE) continue;
-        const soonest = endOf(start, helds[earlier]!.to);
-        if (soonest > at) at = soonest;
-      }
-      if (at !== start[i]) {
-        start[i] = at;
-        moved = true;
-      }
-      // What comes too late for the step before it pushes that one later too.
-      for (let j = i; j > next; j -= 1) {
-        const soonest = start[j]! - t.lagMax[j]! - t.duration[j - 1]!;
-        if (soonest <= start[j - 1]!) break;
-        start[j - 1] = soonest;
-        moved = true;
-      }
-    }
-    return moved;
-  }
-
-  function keepsCeilings(start: Int32Array): boolean {
-    for (let k = 0; k < order.length; k += 1) if (start[order[k]!]! > ceiling[order[k]!]!) return false;
-    return true;
-  }
-
-  function costOf(start: Int32Array): number {
-    let cost = 0;
-    for (let b = 0; b < t.brews; b += 1) {
-      finish[b] = endOf(start, t.serve[b]!);
-      const next = t.next[b]!;
-      for (let i = next; i < t.first[b + 1]!; i += 1) {
-        if (t.frozen[i] !== NEVER && t.frozen[i] !== start[i])
-          cost += FROZEN_PER_S * abs(start[i]! - t.frozen[i]!);
-        if (i === t.first[b]) continue;
-        const lag = start[i]! - endOf(start, i - 1);
-        cost += t.penalty[i]! * abs(lag - t.lagIdeal[i]!);
-        if (i === next && lag > t.lagMax[i]!) cost += bentPerS * (lag - t.lagMax[i]!);
-      }
-    }
-    for (let o = 0; o < t.orders.length; o += 1) {
-      const { placedAt, dueAt, weight, serveWithin } = t.orders[o]!;
-      const [first, last] = outOf(o);
-      cost +=
-        weight *
-        (last -
-          placedAt +
-          LATE_PER_S * max(0, last - dueAt) +
-          APART_PER_S * max(0, last - first - serveWithin));
-    }
-    return cost;
-  }
-
-  const firstAndLast: [number, number] = [0, 0];
-  /** The first and the last finish of an order, as of the last `costOf`. */
-  function outOf(o: number): [number, number] {
-    let first = NEVER;
-    let last = -NEVER;
-    for (const b of t.orders[o]!.brews) {
-      if (finish[b]! < first) first = finish[b]!;
-      if (finish[b]! > last) last = finish[b]!;
-    }
-    firstAndLast[0] = first;
-    firstAndLast[1] = last;
-    return firstAndLast;
-  }
-
   const cut = cutOf(t.steps + 2 * t.orders.length, 6 * t.steps + 6 * t.brews + 4 * t.orders.length);
   const inSet = new Uint8Array(t.steps + 2 * t.orders.length);
   const set = new Int32Array(t.steps + 2 * t.orders.length);
@@ -268,5 +176,5 @@ export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
     }
   }
 
-  return { settle, perfect, costOf };
+  return perfect;
 }
