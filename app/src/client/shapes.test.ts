@@ -1,9 +1,13 @@
 /** What a device kept is read only where it is whole: checked on a bar in mid-brew, and on the same bar with one part harmed. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import { EMPTY_BAR, reduce } from '@even-kettle/core/brew';
 import { buildProblem, solve } from '@even-kettle/core/plan';
 import { SCHOOLS } from '@even-kettle/core/recipe';
-import { TEST_BAR } from '../testing/bar';
+import { TEST_BAR, viewOf } from '../testing/bar';
 import { at, book, done, firstWater, prep, started, taken } from '../testing/cone';
+import { agendaNow } from './agenda-now';
 import type { OfflineSnapshot } from './offline-snapshot';
 import { isOfflineSnapshot } from './shapes';
 
@@ -50,4 +54,19 @@ test.each<[string, (kept: OfflineSnapshot) => unknown]>([
   ],
 ])('%s is set aside', (_what, harm) => {
   expect(isOfflineSnapshot(harm(whole()))).toBe(false);
+});
+
+test('what a device kept with version 0.1, in the middle of a shift, is read by this one, and the bar goes on from it', () => {
+  const file = join(__dirname, 'fixtures', 'kept-by-version-0.1.json.gz');
+  const kept: unknown = JSON.parse(gunzipSync(readFileSync(file)).toString());
+  if (!isOfflineSnapshot(kept)) throw new Error('It is set aside as unreadable.');
+  const view = viewOf({ state: kept.state, bar: kept.bar, plan: kept.plan });
+  const running = Object.values(kept.state.brews).filter(({ status }) => status === 'running');
+  expect(running.length).toBeGreaterThan(0);
+  const asked = agendaNow(view, kept.clock.barMs);
+  for (const { id } of running) expect(asked.map(({ brewId }) => brewId)).toContain(id);
+  const waits = Object.values(kept.state.orders).filter(({ cups }) =>
+    cups.every(({ status }) => status === 'waiting'),
+  );
+  expect(asked.some(({ order }) => waits.some(({ id }) => id === order.id))).toBe(true);
 });
