@@ -53,7 +53,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     badge: order.badge,
     orderId: order.id,
     guest: order.name ?? null,
-    attempt: 1 + Math.max(0, cup?.tried.indexOf(brew.id) ?? 0),
+    attempt: 1 + Math.max(0, cup?.attempts.indexOf(brew.id) ?? 0),
     cups: ask.cups ?? 1,
     coffee: ask.coffee,
     roast: ask.roast,

@@ -7,6 +7,7 @@ import type { Plan } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { ClockReading } from './clock';
 import { KEPT, database } from './database';
+import { upgradedKept } from './kept-upgrades';
 import { isOfflineSnapshot } from './shapes';
 
 export type OfflineSnapshot = {
@@ -33,7 +34,7 @@ const SET_ASIDE = 'bar, set aside';
 export const openOfflineSnapshots = (): OfflineSnapshots => ({
   read: async () => {
     const stored = await database();
-    const found: unknown = await stored.get(KEPT, KEY);
+    const found = upgradedKept(await stored.get(KEPT, KEY));
     if (found === undefined || isOfflineSnapshot(found)) return found ?? null;
     await stored.put(KEPT, found, SET_ASIDE);
     await stored.delete(KEPT, KEY);

@@ -8,6 +8,7 @@ import { SCHOOLS } from '@even-kettle/core/recipe';
 import { TEST_BAR, viewOf } from '../testing/bar';
 import { at, book, done, firstWater, prep, started, taken } from '../testing/cone';
 import { agendaNow } from './agenda-now';
+import { upgradedKept } from './kept-upgrades';
 import type { OfflineSnapshot } from './offline-snapshot';
 import { isOfflineSnapshot } from './shapes';
 
@@ -58,7 +59,8 @@ test.each<[string, (kept: OfflineSnapshot) => unknown]>([
 
 test('what a device kept with version 0.1, in the middle of a shift, is read by this one, and the bar goes on from it', () => {
   const file = join(__dirname, 'fixtures', 'kept-by-version-0.1.json.gz');
-  const kept: unknown = JSON.parse(gunzipSync(readFileSync(file)).toString());
+  const kept = upgradedKept(JSON.parse(gunzipSync(readFileSync(file)).toString()));
+  expect(upgradedKept(kept)).toEqual(kept);
   if (!isOfflineSnapshot(kept)) throw new Error('It is set aside as unreadable.');
   const view = viewOf({ state: kept.state, bar: kept.bar, plan: kept.plan });
   const running = Object.values(kept.state.brews).filter(({ status }) => status === 'running');
@@ -68,5 +70,11 @@ test('what a device kept with version 0.1, in the middle of a shift, is read by 
   const waits = Object.values(kept.state.orders).filter(({ cups }) =>
     cups.every(({ status }) => status === 'waiting'),
   );
+  expect(kept.state.houseEvents!.length).toBeGreaterThan(0);
+  expect(
+    Object.values(kept.state.orders)
+      .flatMap(({ cups }) => cups)
+      .every(({ attempts }) => attempts),
+  ).toBe(true);
   expect(asked.some(({ order }) => waits.some(({ id }) => id === order.id))).toBe(true);
 });

@@ -71,7 +71,7 @@ const cup = shape({
   cupMl: number,
   status: among('waiting', 'brewing', 'served', 'cancelled'),
   brewIds: listOf(text),
-  tried: listOf(text),
+  attempts: listOf(text),
 });
 const order = shape({ id: text, badge: number, takenMs: number, cups: listOf(cup), events: listOf(event) });
 const brew = shape({

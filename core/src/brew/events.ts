@@ -193,7 +193,7 @@ export type RoundScored = Base<'round-scored'> & {
 /** The letters are opened; nothing is scored after that. */
 export type RoundRevealed = Base<'round-revealed'> & { roundId: string };
 /** What is said of the bar's things, beside orders and brews. */
-export type ThingEvent =
+export type HouseEvent =
   | CoffeeWeighed
   | PapersCounted
   | ClothBoiled
@@ -218,7 +218,7 @@ export type BrewEvent =
   | StepTaken
   | BrewServed
   | BrewAbandoned;
-export type BarEvent = OrderEvent | BrewEvent | ThingEvent | HandsAway | EventUndone;
+export type BarEvent = OrderEvent | BrewEvent | HouseEvent | HandsAway | EventUndone;
 export type BarEventType = BarEvent['type'];
 
 /** The events of one type. */
@@ -226,7 +226,7 @@ export type EventOf<Type extends BarEventType> = Extract<BarEvent, { type: Type 
 
 type EventKind = {
   /** What of the bar's state it is about. */
-  moves: 'orders' | 'brews' | 'hands' | 'things' | 'log';
+  moves: 'orders' | 'brews' | 'hands' | 'house' | 'log';
   /** Said beside the brew's own course: it moves nothing, and what came before it can still be taken back. */
   remark?: true;
   /** Tells what happens at its own time, and so cannot come before what the brew tells already. */
@@ -253,14 +253,14 @@ export const EVENT_KINDS: Record<BarEventType, EventKind> = {
   'step-taken': { moves: 'brews', remark: true },
   'brew-served': { moves: 'brews', inTime: true },
   'brew-abandoned': { moves: 'brews', inTime: true },
-  'coffee-weighed': { moves: 'things' },
-  'papers-counted': { moves: 'things' },
-  'cloth-boiled': { moves: 'things' },
-  'cloth-replaced': { moves: 'things' },
-  'change-tried': { moves: 'things' },
-  'round-begun': { moves: 'things' },
-  'round-scored': { moves: 'things' },
-  'round-revealed': { moves: 'things' },
+  'coffee-weighed': { moves: 'house' },
+  'papers-counted': { moves: 'house' },
+  'cloth-boiled': { moves: 'house' },
+  'cloth-replaced': { moves: 'house' },
+  'change-tried': { moves: 'house' },
+  'round-begun': { moves: 'house' },
+  'round-scored': { moves: 'house' },
+  'round-revealed': { moves: 'house' },
   'event-undone': { moves: 'log' },
 };
 
@@ -268,7 +268,7 @@ export const isRemark = ({ type }: Pick<BarEvent, 'type'>): boolean => EVENT_KIN
 
 /** Whether the bar has to be planned anew for it. */
 export const movesThePlan = ({ type }: Pick<BarEvent, 'type'>): boolean =>
-  !isRemark({ type }) && EVENT_KINDS[type].moves !== 'things';
+  !isRemark({ type }) && EVENT_KINDS[type].moves !== 'house';
 
 /** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;

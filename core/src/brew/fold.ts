@@ -158,7 +158,7 @@ export function withStarted(state: BarState, brew: BrewState): BarState {
     withCup(state, brew, (cup) => ({
       ...cup,
       brewIds: [...cup.brewIds, brew.id],
-      tried: [...cup.tried, brew.id],
+      attempts: [...cup.attempts, brew.id],
     })),
     brew,
   );
@@ -170,7 +170,7 @@ export function withoutStarted(state: BarState, brew: BrewState): BarState {
   return withCup({ ...state, brews }, brew, (cup) => ({
     ...cup,
     brewIds: cup.brewIds.filter((id) => id !== brew.id),
-    tried: cup.tried.slice(0, -1),
+    attempts: cup.attempts.slice(0, -1),
   }));
 }
 

@@ -35,7 +35,7 @@ export type {
   HandsAway,
   OrderTaken,
   EventOf,
-  ThingEvent,
+  HouseEvent,
 } from './events';
 export { NOT_HANDED_OVER } from './refusals';
 export { factsOf } from './fold';

@@ -58,10 +58,10 @@ export function exchangeCups(
     ...cup,
     brewIds: [...cup.brewIds.filter((id) => id !== gone), ...(come === undefined ? [] : [come])],
     tried: takenBack
-      ? cup.tried.slice(0, gone === undefined ? undefined : -1)
+      ? cup.attempts.slice(0, gone === undefined ? undefined : -1)
       : come === undefined
-        ? cup.tried
-        : [...cup.tried, come],
+        ? cup.attempts
+        : [...cup.attempts, come],
   });
   return withCup(withCup(next, from, swap(brewId, otherBrewId)), to, swap(otherBrewId, brewId));
 }

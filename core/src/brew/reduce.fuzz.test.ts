@@ -52,7 +52,7 @@ function anyEvent(
   }
   if (kind < 0.2 || !aBrew) {
     const station = pick(BENCH.stations)!;
-    const brewId = brewIdOf(aCup.cupId, aCup.tried.length + (random() < 0.9 ? 1 : 2));
+    const brewId = brewIdOf(aCup.cupId, aCup.attempts.length + (random() < 0.9 ? 1 : 2));
     return {
       ...base,
       type: 'brew-started',

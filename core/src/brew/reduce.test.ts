@@ -292,7 +292,7 @@ test('of the bar’s things the latest stays, and the one before it while the la
     counted('c2', 'cone', 49),
   ];
   const { state } = reduce(events, book);
-  const left = (beforeH: number) => forgetClosed(state, T0 + beforeH * H).things!.map(({ id }) => id);
+  const left = (beforeH: number) => forgetClosed(state, T0 + beforeH * H).houseEvents!.map(({ id }) => id);
   expect(left(0)).toEqual(events.map(({ id }) => id).slice(1));
   // The second boiling stands beside the third until that is settled.
   expect(left(30)).toEqual(['c1', 'f1', 't1', 'b2', 'b3', 'c2']);

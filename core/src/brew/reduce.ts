@@ -36,7 +36,7 @@ import {
   type RoundBegun,
   type RoundRevealed,
   type RoundScored,
-  type ThingEvent,
+  type HouseEvent,
 } from './events';
 import { fold, foldOn, withBrew, withOrder, withStarted } from './fold';
 import { reassignBrew } from './reassign';
@@ -60,8 +60,8 @@ const CLOCK_SLACK_MS = 5000;
 
 type Rule<Event extends BarEvent> = (state: BarState, event: Event, book: RecipeBook) => Applied;
 
-const keepThing: Rule<ThingEvent> = (state, event) =>
-  accept({ ...state, things: [...(state.things ?? []), event] });
+const keepHouseEvent: Rule<HouseEvent> = (state, event) =>
+  accept({ ...state, houseEvents: [...(state.houseEvents ?? []), event] });
 
 const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
   'order-taken': takeOrder,
@@ -82,11 +82,11 @@ const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
   'step-taken': changeBrew,
   'brew-served': changeBrew,
   'brew-abandoned': changeBrew,
-  'coffee-weighed': keepThing,
-  'papers-counted': keepThing,
-  'cloth-boiled': keepThing,
-  'cloth-replaced': keepThing,
-  'change-tried': keepThing,
+  'coffee-weighed': keepHouseEvent,
+  'papers-counted': keepHouseEvent,
+  'cloth-boiled': keepHouseEvent,
+  'cloth-replaced': keepHouseEvent,
+  'change-tried': keepHouseEvent,
   'round-begun': takeRound,
   'round-scored': takeRound,
   'round-revealed': takeRound,
@@ -137,7 +137,7 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
     takenMs: event.atMs,
     ...(event.promisedMs === undefined ? {} : { promisedMs: event.promisedMs }),
     ...(event.expectedMs === undefined ? {} : { expectedMs: event.expectedMs }),
-    cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], tried: [] })),
+    cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], attempts: [] })),
     events: [event],
   };
   return accept({ ...withOrder(state, order), lastBadge: order.badge });
@@ -149,7 +149,7 @@ function cannotShare(state: BarState, cup: CupAsk): string | null {
   const host = hostOf(state, cup);
   if (!host || host.with) return 'There is no such cup with a brew of its own.';
   if (host.status !== 'waiting') return `That cup does not wait any more; it is ${host.status}.`;
-  if (host.tried.length > 0) return 'That cup has been brewed once already; it is brewed again by itself.';
+  if (host.attempts.length > 0) return 'That cup has been brewed once already; it is brewed again by itself.';
   if (!areAlike(host, cup)) return 'Only cups of one recipe, coffee and size are poured out of one brew.';
   return (host.cups ?? 1) + (cup.cups ?? 1) > MOST_CUPS_OF_A_BREW
     ? `One brew is poured into at most ${MOST_CUPS_OF_A_BREW} cups.`
@@ -175,11 +175,11 @@ function goAway(state: BarState, event: HandsAway): Applied {
 /** A round is begun once, scored while its letters are closed, and opened once. */
 function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevealed): Applied {
   const round = roundsOf(state).find(({ roundId }) => roundId === event.roundId);
-  const things = [...(state.things ?? []), event];
+  const houseEvents = [...(state.houseEvents ?? []), event];
   if (event.type === 'round-begun')
     return round
       ? refuse('already-exists', 'roundId', 'There is a round with this id already.')
-      : accept({ ...state, things });
+      : accept({ ...state, houseEvents });
   if (!round) return refuse('unknown', 'roundId', 'There is no such sample round.');
   if (round.revealed)
     return refuse('already-done', 'roundId', 'The letters have been opened; nothing is scored any more.');
@@ -189,7 +189,7 @@ function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevea
       'letter',
       `This round has the letters ${round.letters.map(({ letter }) => letter).join(', ')}.`,
     );
-  return accept({ ...state, things });
+  return accept({ ...state, houseEvents });
 }
 
 function changeOrder(state: BarState, event: CupCancelled | CupRemade): Applied {
@@ -262,7 +262,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(event.prepVersion === undefined ? { beansFirst: true } : {}),
   });
   if (!made.ok) return refuse(made.code, 'cupId', made.reason);
-  const { status: _status, brewIds: _brewIds, tried: _tried, ...ask } = cup;
+  const { status: _status, brewIds: _brewIds, attempts: _tried, ...ask } = cup;
   return accept(withStarted(state, fold({ ask, planned: made.card, events: [event] })));
 }
 

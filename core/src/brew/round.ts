@@ -22,9 +22,9 @@ export type RoundLetter = {
 };
 
 /** The bar's rounds, the latest first. */
-export function roundsOf(state: Pick<BarState, 'things'>): Round[] {
+export function roundsOf(state: Pick<BarState, 'houseEvents'>): Round[] {
   const rounds: Round[] = [];
-  for (const event of state.things ?? []) {
+  for (const event of state.houseEvents ?? []) {
     if (event.type === 'round-begun') {
       rounds.unshift({
         roundId: event.roundId,

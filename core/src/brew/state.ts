@@ -19,11 +19,11 @@ import {
   type HandsAway,
   type OrderEvent,
   type OrderUrged,
-  type ThingEvent,
+  type HouseEvent,
 } from './events';
 import type { Note } from './notes';
 import type { Taste } from './taste';
-import { lastingThings } from './things';
+import { lastingHouseEvents } from './house-events';
 
 /** What people have said about a step. The rest (steps that end by the clock) follows from the card. */
 export type StepMark = {
@@ -81,7 +81,7 @@ export type CupState = CupAsk & {
   status: CupStatus;
   brewIds: string[];
   /** Every brew that was started for it or given to it, as it came; one that went to another cup is still among them. */
-  tried: string[];
+  attempts: string[];
 };
 
 export type OrderState = {
@@ -105,7 +105,7 @@ export type BarState = {
   /** When a pair of hands is away. */
   away?: HandsAway[];
   /** What was said of coffees, cloths and changes, oldest first. */
-  things?: readonly ThingEvent[];
+  houseEvents?: readonly HouseEvent[];
 };
 
 export const EMPTY_BAR: BarState = { orders: {}, brews: {}, lastBadge: -1 };
@@ -123,7 +123,7 @@ export const hostOf = (state: BarState, cup: Pick<CupState, 'with'>): CupState |
 };
 
 /** What the cup's next brew will be called, on every device. */
-export const nextBrewId = (cup: CupState): string => brewIdOf(cup.cupId, cup.tried.length + 1);
+export const nextBrewId = (cup: CupState): string => brewIdOf(cup.cupId, cup.attempts.length + 1);
 
 /** A brew that still holds its station: running, or served or abandoned and not yet cleaned. */
 export const holdsStation = (brew: BrewState): boolean =>
@@ -168,14 +168,15 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
     if (!open && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
   }
   const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
-  const things = state.things && lastingThings(state.things, beforeMs);
-  if (gone.size === 0 && away?.length === state.away?.length && things === state.things) return state;
+  const houseEvents = state.houseEvents && lastingHouseEvents(state.houseEvents, beforeMs);
+  if (gone.size === 0 && away?.length === state.away?.length && houseEvents === state.houseEvents)
+    return state;
   const keep = <Item>(record: Record<string, Item>, orderOf: (item: Item) => string) =>
     Object.fromEntries(Object.entries(record).filter(([, item]) => !gone.has(orderOf(item))));
   return {
     ...state,
     ...(away ? { away } : {}),
-    ...(things ? { things } : {}),
+    ...(houseEvents ? { houseEvents } : {}),
     orders: keep(state.orders, (order) => order.id),
     brews: keep(state.brews, (brew) => brew.orderId),
   };

@@ -18,10 +18,10 @@ export function undo(state: BarState, eventId: string): Applied {
     const left = away.filter(({ id }) => id !== eventId);
     return accept(left.length > 0 ? { ...rest, away: left } : rest);
   }
-  if (state.things?.some(({ id }) => id === eventId)) {
-    const { things, ...rest } = state;
-    const left = things.filter(({ id }) => id !== eventId);
-    return accept(left.length > 0 ? { ...rest, things: left } : rest);
+  if (state.houseEvents?.some(({ id }) => id === eventId)) {
+    const { houseEvents, ...rest } = state;
+    const left = houseEvents.filter(({ id }) => id !== eventId);
+    return accept(left.length > 0 ? { ...rest, houseEvents: left } : rest);
   }
   return refuse('not-undoable', 'eventId', 'There is nothing on the bar now that this event did.');
 }
@@ -40,7 +40,7 @@ function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied 
   );
   // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
   const newerBrew = cup.brewIds.at(-1) !== brew.id;
-  const triedAgain = cup.tried.at(-1) !== brew.id;
+  const triedAgain = cup.attempts.at(-1) !== brew.id;
   const goneOn =
     (event.type === 'brew-served' && (newerBrew || sentBack)) ||
     (event.type === 'brew-abandoned' && (newerBrew || triedAgain || cup.status === 'cancelled'));
@@ -84,7 +84,7 @@ function undoInOrder(state: BarState, order: OrderState, eventId: string): Appli
   if (last.id !== eventId)
     return refuse('not-undoable', 'eventId', 'Something was done to this order since; undo that first.');
   if (last.type === 'order-taken') {
-    if (order.cups.some((cup) => cup.tried.length > 0))
+    if (order.cups.some((cup) => cup.attempts.length > 0))
       return refuse('not-undoable', 'eventId', 'A cup of this order is being brewed; undo that first.');
     if (order.cups.some((cup) => cup.with && cup.status !== 'waiting' && cup.status !== 'cancelled'))
       return refuse('not-undoable', 'eventId', 'A cup of this order is in a brew that is under way.');

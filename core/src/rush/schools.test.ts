@@ -86,7 +86,7 @@ test('a plan of every school at once keeps every rule, flames and kettles among 
           badge: 0,
           badgeBefore: -1,
           takenMs: event.atMs,
-          cups: event.cups.map((cup) => ({ ...cup, status: 'waiting' as const, brewIds: [], tried: [] })),
+          cups: event.cups.map((cup) => ({ ...cup, status: 'waiting' as const, brewIds: [], attempts: [] })),
           events: [event],
         },
       },

@@ -29,7 +29,7 @@ const take = (brewId: string, words: string, change: object = {}) =>
     .post(`/api/brews/${brewId}/take-advice`)
     .send({ id: newId(), atMs: Math.round(now()), words, ...change });
 const kept = () => bar.bar().coffees.map(({ recipeChanges }) => recipeChanges);
-const tried = () => (bar.log.state().things ?? []).filter(({ type }) => type === 'change-tried');
+const tried = () => (bar.log.state().houseEvents ?? []).filter(({ type }) => type === 'change-tried');
 
 test('what is kept and what the log says come together, and once, however often it is sent', async () => {
   const { brewId, words } = await advised();

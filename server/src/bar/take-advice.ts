@@ -36,7 +36,7 @@ export const adviceTaker =
   ({ state, learning, settings, append }: Parts) =>
   async (brewId: string, { words, ...signed }: TakeAdvice): Promise<AdviceTaken> => {
     // Told again, since the answer was lost on the way.
-    if (state().things?.some(({ id }) => id === signed.id)) return { ok: true };
+    if (state().houseEvents?.some(({ id }) => id === signed.id)) return { ok: true };
     const page = await learning.brew(brewId);
     if (!page) return { ok: false, why: 'no-such-brew', reason: NO_SUCH_BREW };
     const { record, advice } = page;

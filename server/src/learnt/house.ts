@@ -4,7 +4,7 @@
 import type { Bar, House } from '@even-kettle/core/contract';
 import { clothState } from '@even-kettle/core/learn';
 import { PAPER_METHODS, brewerById, takesPaper, type MethodId } from '@even-kettle/core/recipe';
-import { tenth, thingsOf, type Sources } from './sources';
+import { tenth, houseEventsOf, type Sources } from './sources';
 
 const WEEK_MS = 7 * 86_400_000;
 
@@ -18,7 +18,7 @@ export async function houseOf(sources: Sources): Promise<House> {
 }
 
 async function coffeeOf(name: string, { records, state }: Sources): Promise<House['coffees'][number]> {
-  const last = thingsOf(state(), 'coffee-weighed').findLast(({ coffee }) => coffee === name);
+  const last = houseEventsOf(state(), 'coffee-weighed').findLast(({ coffee }) => coffee === name);
   const { brews, doseG, tasted } = await records.ofCoffee(name, last?.atMs ?? 0);
   return { name, stockG: last ? Math.max(0, Math.round(last.stockG - doseG)) : null, brews, tasted };
 }
@@ -32,7 +32,7 @@ async function paperStock(
     (await records.byRecipe(method, sinceMs))
       .filter(({ recipeId }) => takesPaper(recipe(recipeId) ?? { method, filter: 'paper' }))
       .reduce((sum, { brews }) => sum + brews, 0);
-  const counted = thingsOf(state(), 'papers-counted').findLast((event) => event.method === method);
+  const counted = houseEventsOf(state(), 'papers-counted').findLast((event) => event.method === method);
   return {
     method,
     sheets: counted ? Math.max(0, counted.sheets - (await used(counted.atMs))) : null,
@@ -44,9 +44,10 @@ async function clothOf(
   { id, name, stationId }: Bar['cloths'][number],
   { records, state, bar, nowMs }: Sources,
 ): Promise<House['cloths'][number]> {
-  const sinceMs = thingsOf(state(), 'cloth-replaced').findLast(({ clothId }) => clothId === id)?.atMs ?? 0;
+  const sinceMs =
+    houseEventsOf(state(), 'cloth-replaced').findLast(({ clothId }) => clothId === id)?.atMs ?? 0;
   const brews = await records.atStation(stationId, sinceMs);
-  const boiledMs = thingsOf(state(), 'cloth-boiled')
+  const boiledMs = houseEventsOf(state(), 'cloth-boiled')
     .filter(({ clothId, atMs }) => clothId === id && atMs >= sinceMs)
     .map(({ atMs }) => atMs);
   const now = new Date(nowMs());

@@ -19,7 +19,7 @@ import { learntHands, paceOf } from './hands';
 import { promiseShareOf } from './promise';
 import { houseOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
-import { LEARN_FROM, ofOneKind, tenth, thingsOf, type Sources } from './sources';
+import { LEARN_FROM, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
 
 export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
@@ -68,7 +68,7 @@ async function learntOf(recipeId: string, coffee: string, sources: Sources): Pro
     },
     retention: retentionOf(served),
     drawdown: drawdownOf(ofOneKind(served, kindOfRecord)),
-    tried: thingsOf(sources.state(), 'change-tried')
+    tried: houseEventsOf(sources.state(), 'change-tried')
       .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
       .reverse()
       .map((tried) => triedWith(tried, run)),
@@ -81,7 +81,9 @@ async function brewPageOf(brewId: string, sources: Sources): Promise<BrewPage | 
   const trace = await sources.traces.read(brewId);
   if (record.outcome === 'abandoned') return { record, trace, advice: null };
   const run = await runOf(record.recipeId, record.coffee, sources);
-  const taken = thingsOf(sources.state(), 'change-tried').findLast(({ fromBrewId }) => fromBrewId === brewId);
+  const taken = houseEventsOf(sources.state(), 'change-tried').findLast(
+    ({ fromBrewId }) => fromBrewId === brewId,
+  );
   // One change at a time: until it has been brewed with, nothing more is advised from this brew.
   const advice: NonNullable<BrewPage['advice']> = taken
     ? { kind: 'leave', because: [`Taken up: ${taken.words}. Brew with it before you change anything else.`] }
@@ -95,7 +97,9 @@ async function dayPageOf(fromMs: number, toMs: number, sources: Sources): Promis
   const byOrder = new Map(
     of.flatMap((record) => [record, ...(record.sharers ?? [])]).map((order) => [order.orderId, order]),
   );
-  const today = thingsOf(sources.state(), 'change-tried').filter(({ atMs }) => atMs >= fromMs && atMs < toMs);
+  const today = houseEventsOf(sources.state(), 'change-tried').filter(
+    ({ atMs }) => atMs >= fromMs && atMs < toMs,
+  );
   const learnt: string[] = [];
   for (const tried of today) {
     const { words, result } = triedWith(tried, await runOf(tried.recipeId, tried.coffee, sources));

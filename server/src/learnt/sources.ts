@@ -1,7 +1,7 @@
 /**
  * Where what is learnt comes from.
  */
-import type { BarState, ThingEvent } from '@even-kettle/core/brew';
+import type { BarState, HouseEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { RecordRepository } from '../store/records';
@@ -21,8 +21,10 @@ export type Sources = {
 export const LEARN_FROM = 300;
 
 /** What has been said of the bench's things, oldest first. */
-export const thingsOf = <Type extends ThingEvent['type']>(state: BarState, type: Type) =>
-  (state.things ?? []).filter((event): event is Extract<ThingEvent, { type: Type }> => event.type === type);
+export const houseEventsOf = <Type extends HouseEvent['type']>(state: BarState, type: Type) =>
+  (state.houseEvents ?? []).filter(
+    (event): event is Extract<HouseEvent, { type: Type }> => event.type === type,
+  );
 
 export const tenth = (value: number): number => Math.round(value * 10) / 10;
 

@@ -84,7 +84,7 @@ test('where pages of the log are damaged, what can be read is shown, nothing is 
   writeSync(at, Buffer.alloc(size, 0xff), 0, size, (page - 1) * size);
   closeSync(at);
   await open();
-  const shown = bar.log.state().things!.length;
+  const shown = bar.log.state().houseEvents!.length;
   expect(shown).toBeGreaterThan(60);
   expect(shown).toBeLessThan(120);
   const health = await request(http).get('/api/health');

@@ -75,7 +75,14 @@ test('the fixture holds most of the types of events that there were', async () =
   await source.destroy();
 });
 
+/** Two fields of the state have other names since; they are not stored. */
+const NOW_CALLED: Record<string, string> = { things: 'houseEvents', tried: 'attempts' };
 /** How long a step may wait is the planner's, worked out anew and since narrowed; what is brewed is not. */
 const withoutWindows = (state: BarState): unknown =>
-  JSON.parse(JSON.stringify(state, (key, value: unknown) => (key === 'lag' ? undefined : value)));
+  JSON.parse(
+    JSON.stringify(state, (key, value: unknown) => (key === 'lag' ? undefined : value)).replace(
+      /"(things|tried)":/g,
+      (_all, name: string) => `"${NOW_CALLED[name]!}":`,
+    ),
+  );
 const asJson = (value: unknown): unknown => JSON.parse(JSON.stringify(value));

@@ -20,7 +20,7 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
   const { state, waiting } = useBar();
   const { recipeId, coffee, brewId } = record;
   // A change that was just taken up is in the state before the server has been asked again.
-  const taken = (state.things ?? []).filter((event) => event.type === 'change-tried');
+  const taken = (state.houseEvents ?? []).filter((event) => event.type === 'change-tried');
   const learnt = useQuery({
     queryKey: ['learnt', recipeId, coffee, taken.length, waiting],
     queryFn: () => api.learnt(recipeId, coffee),

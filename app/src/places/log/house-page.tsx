@@ -24,7 +24,14 @@ export function HousePage() {
   const { state, bar, waiting } = useBar();
   // What was weighed, boiled or replaced is in the state at once; the sums are asked anew once it is stored.
   const house = useQuery({
-    queryKey: ['log', 'house', state.things?.length ?? 0, bar?.cloths.length, bar?.coffees.length, waiting],
+    queryKey: [
+      'log',
+      'house',
+      state.houseEvents?.length ?? 0,
+      bar?.cloths.length,
+      bar?.coffees.length,
+      waiting,
+    ],
     queryFn: api.house,
     placeholderData: keepPreviousData,
   });

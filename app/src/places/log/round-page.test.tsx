@@ -26,7 +26,7 @@ test('a sample round begins with its cups as one order, and shows no coffee whil
   ];
   expect(begun.cups.map(({ letter }) => letter)).toEqual(['A', 'B']);
   expect(taken.cups.map(({ coffee }) => coffee)).toEqual(begun.cups.map(({ coffee }) => coffee));
-  await showLogPage(<RoundPage />, {}, { ...EMPTY_BAR, things: [begun] });
+  await showLogPage(<RoundPage />, {}, { ...EMPTY_BAR, houseEvents: [begun] });
   expect(screen.queryByText(/Saltmarsh/)).toBeNull();
   expect(screen.getByLabelText('Score of B')).toBeTruthy();
 });

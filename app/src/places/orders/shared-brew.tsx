@@ -33,7 +33,7 @@ export function neighbourOf(
   for (const order of Object.values(state.orders)) {
     if (nowMs - order.takenMs > NEAR_MS) continue;
     const host = order.cups.find(
-      (each) => each.status === 'waiting' && each.tried.length === 0 && !each.with && areAlike(each, cup),
+      (each) => each.status === 'waiting' && each.attempts.length === 0 && !each.with && areAlike(each, cup),
     );
     const cups = (host?.cups ?? 1) + (cup.cups ?? 1);
     if (!host || cups > MOST_CUPS_OF_A_BREW || !cardFor(bench, { ...cup, cups }, book).ok) continue;
