@@ -57,7 +57,7 @@ export function exchangeCups(
   const swap = (gone: string | undefined, come: string | undefined) => (cup: CupState) => ({
     ...cup,
     brewIds: [...cup.brewIds.filter((id) => id !== gone), ...(come === undefined ? [] : [come])],
-    tried: takenBack
+    attempts: takenBack
       ? cup.attempts.slice(0, gone === undefined ? undefined : -1)
       : come === undefined
         ? cup.attempts
