@@ -2,7 +2,7 @@
  * A real server on a port and a database file of its own, that a test can kill and start again.
  */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -26,6 +26,18 @@ export type RunningBar = {
 
 /** The demo's bar in the middle of a burst with its two weeks of log, or only its bench. */
 export type Demo = boolean | 'bench';
+
+/** Names the file that holds the demo's two weeks, which are the same for every test of a run. */
+export const WEEKS = 'E2E_DEMO_WEEKS';
+
+export async function makeDemo(file: string, events: 'all' | 'none' | 'weeks' | 'shift'): Promise<void> {
+  const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
+    env: { ...process.env, EVEN_KETTLE_DB: file, DEMO_EVENTS: events },
+    stdio: 'ignore',
+  });
+  const code = await new Promise<number | null>((resolve) => made.once('exit', resolve));
+  if (code !== 0) throw new Error(`The demo’s data could not be made (code ${code}).`);
+}
 
 export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: Demo } = {}): Promise<
   RunningBar & { close: () => Promise<void> }
@@ -66,11 +78,9 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
     await gone;
   };
   if (demo) {
-    const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
-      env: { ...env, ...(demo === 'bench' ? { DEMO_EVENTS: 'none' } : {}) },
-      stdio: 'ignore',
-    });
-    await new Promise((resolve) => made.once('exit', resolve));
+    const weeks = process.env[WEEKS];
+    if (demo === true && weeks) copyFileSync(weeks, env.EVEN_KETTLE_DB);
+    await makeDemo(env.EVEN_KETTLE_DB, demo === 'bench' ? 'none' : weeks ? 'shift' : 'all');
   }
   await start();
   const send = async (method: string, path: string, body: object) => {

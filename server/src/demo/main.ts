@@ -1,5 +1,6 @@
 /**
- * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file. With `DEMO_EVENTS=none` nothing has happened on the bar.
+ * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file. `DEMO_EVENTS` says what has happened on the bar: `all` of
+ * it (left out), `none` of it, the `weeks` before today, or the `shift` of today on top of a file that has those.
  */
 import { rmSync } from 'node:fs';
 import { BATCH_MAX } from '@even-kettle/core/contract';
@@ -12,16 +13,17 @@ import { LANTERN_PIER, UPPER_BASIN, shiftUpTo, twoWeeksBefore } from './lantern-
 import { weighAll } from './weights';
 
 const { databaseFile } = readSettings(process.env);
-for (const suffix of ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { force: true });
+const what = process.env['DEMO_EVENTS'] ?? 'all';
+const goesOn = what === 'shift';
+for (const suffix of goesOn ? [] : ['', '-wal', '-shm']) rmSync(`${databaseFile}${suffix}`, { force: true });
 const source = await openDatabase(databaseFile);
 const bar = process.env['DEMO_BAR'] === 'upper-basin' ? UPPER_BASIN : LANTERN_PIER;
-await writeBar(source.manager, bar);
+if (!goesOn) await writeBar(source.manager, bar);
 const log = await openLog(source, bookOf(SCHOOLS), { warn: console.error });
 const nowMs = Date.now();
-const events =
-  process.env['DEMO_EVENTS'] === 'none'
-    ? []
-    : [...twoWeeksBefore(nowMs, bar), ...shiftUpTo(nowMs, bar).events].sort((a, b) => a.atMs - b.atMs);
+const weeks = what === 'all' || what === 'weeks' ? twoWeeksBefore(nowMs, bar) : [];
+const shift = what === 'all' || what === 'shift' ? shiftUpTo(nowMs, bar).events : [];
+const events = [...weeks, ...shift].sort((a, b) => a.atMs - b.atMs);
 for (let from = 0; from < events.length; from += BATCH_MAX) {
   const result = await log.append(events.slice(from, from + BATCH_MAX));
   if (!result.ok)
@@ -29,6 +31,6 @@ for (let from = 0; from < events.length; from += BATCH_MAX) {
       `The demo’s event ${from + result.refused.index} was refused: ${result.refused.refusal.reason}`,
     );
 }
-await weighAll(source, log.state(), bar, nowMs);
+await weighAll(source, log.state(), bar, { fromMs: goesOn ? shift[0]!.atMs : 0, nowMs });
 await source.destroy();
 console.log(`  ${events.length} events in ${databaseFile}`);

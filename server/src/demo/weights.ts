@@ -11,14 +11,20 @@ import { openTraces } from '../store/traces';
 /** A scale goes on reading for a while after the drops stop. */
 const STANDS_ON_MS = 6000;
 
-export async function weighAll(source: DataSource, state: BarState, bar: Bar, nowMs: number): Promise<void> {
+/** @param fromMs brews that ended before this have been weighed */
+export async function weighAll(
+  source: DataSource,
+  state: BarState,
+  bar: Bar,
+  { fromMs, nowMs }: { fromMs: number; nowMs: number },
+): Promise<void> {
   const traces = openTraces(source);
   const random = seededRandom(41);
   const onScale = new Set(bar.stations.filter(({ scale }) => scale === 'simulated').map(({ id }) => id));
   const weigh = (brewId: string, pours: Poured[], untilMs: number) => {
     for (const point of weighed(pours, untilMs, random)) traces.add(brewId, point);
   };
-  const records = await openRecords(source).between(0, nowMs + 1);
+  const records = await openRecords(source).between(fromMs, nowMs + 1);
   for (const record of records)
     if (onScale.has(record.stationId)) {
       const pours = pouredOf(record);

@@ -1,0 +1,13 @@
+/** Makes the demo's two weeks once a run; each test that wants them begins from a copy. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { WEEKS, makeDemo } from './bar';
+
+export default async function globalSetup() {
+  const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-weeks-'));
+  const file = join(folder, 'weeks.sqlite');
+  await makeDemo(file, 'weeks');
+  process.env[WEEKS] = file;
+  return () => rmSync(folder, { recursive: true, force: true });
+}
