@@ -6,16 +6,18 @@ export default defineConfig({
   outputDir: './test-results',
   timeout: 120_000,
   expect: { timeout: 10_000 },
-  // Each test has a server of its own; two at a time is what two cores carry.
-  workers: 2,
+  // Each test has a server of its own. Most of a test's time is the bar's clock, so that two cores carry three of them.
+  workers: 3,
   fullyParallel: true,
   // A busy machine can lose a tap or a race. What needs a second try is named at the end, never hidden.
   retries: 1,
   reporter: [['list'], ['json', { outputFile: '../reports/e2e.json' }]],
-  // What is measured by the clock runs by itself, after the rest.
+  // The longest begin first, so that none of them is left over at the end. What is measured by the clock runs by itself,
+  // after the rest.
   projects: [
-    { name: 'bar', testIgnore: /two-pages|counter/ },
-    { name: 'two pages', testMatch: /two-pages/, dependencies: ['bar'] },
+    { name: 'long', testMatch: /scale|look/ },
+    { name: 'bar', testIgnore: /two-pages|counter|scale|look/ },
+    { name: 'two pages', testMatch: /two-pages/, dependencies: ['long', 'bar'] },
     { name: 'counter', testMatch: /counter/, dependencies: ['two pages'] },
   ],
   use: {
