@@ -43,10 +43,13 @@ module.exports = {
       displayName: 'app',
       rootDir: 'app',
       preset: 'jest-expo',
+      setupFiles: ['<rootDir>/src/testing/setup.ts'],
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Their main files are modules that the preset does not transform; beside them lie plain scripts.
       moduleNameMapper: {
         '^(d3-[a-z-]+|internmap)$': '<rootDir>/../node_modules/$1/dist/$1.js',
+        '^lucide-react-native/icons/(.*)$':
+          '<rootDir>/../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
         // Tests load no scripts of their own while they run.
         '/load-schemas$': join(__dirname, 'app/src/testing/schemas-at-once.ts'),
       },

@@ -1,6 +1,6 @@
 /** What went otherwise, put right from the station: readings, times, doses, cups, stations, and giving up with a reason. */
 import { expect, test } from '../support/bar';
-import { doWhatItSays, takeOrder, type State } from '../support/barista';
+import { choose, doWhatItSays, takeOrder, type State } from '../support/barista';
 
 test.use({ rate: 8 });
 
@@ -68,11 +68,11 @@ test('a brew stands at another station than was said, changes cups with another,
     await expect(page.getByText(new RegExp(`^at ${station}`))).toBeVisible();
   }
   await page.goto(`${bar.url}/station/cone-1`);
-  await page.getByTestId('moved-to').selectOption({ label: 'Cone 3' });
+  await choose(page, 'It stands at', 'Cone 3');
   await page.getByRole('button', { name: 'Say that it stands there' }).click();
   await expect(page.getByText('Free', { exact: true })).toBeVisible();
   await page.goto(`${bar.url}/station/cone-3`);
-  await page.getByTestId('given-to').selectOption({ index: 1 });
+  await choose(page, 'It goes to', 1);
   await page.getByRole('button', { name: 'Swap the two brews' }).click();
   const cupsOf = async () =>
     Object.values((await bar.get<State>('/api/state')).state.orders).map(({ name, cups }) => [

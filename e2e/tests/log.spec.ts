@@ -1,7 +1,7 @@
 /** The Log: a brew on a scale is tasted, its one change taken up, and the next brew shows what came of it. */
 import { readFileSync } from 'node:fs';
 import { expect, test } from '../support/bar';
-import { allCleaned, practisedHands, stateOnce, takeOrder, workItOff } from '../support/barista';
+import { choose, allCleaned, practisedHands, stateOnce, takeOrder, workItOff } from '../support/barista';
 
 test.describe('dial-in', () => {
   // As fast as a scale that weighs ten times a second still shows a pour.
@@ -60,7 +60,7 @@ test.describe('dial-in', () => {
     );
     const [second, first] = records;
     expect(second!.grind.setting).toBeGreaterThan(first!.grind.setting);
-    await page.getByLabel('Lay another over it').selectOption({ index: 1 });
+    await choose(page, 'Lay another over it', 1);
     await expect(page.getByRole('img', { name: /, 1 ended at \d:\d\d/ })).toBeVisible();
   });
 });
@@ -79,7 +79,7 @@ test.describe('two weeks', () => {
     await expect(page.getByText('No brew is like that')).toBeVisible();
     await page.getByRole('button', { name: 'Show all' }).click();
     await page.getByRole('button', { name: 'Filter' }).click();
-    await page.getByLabel('Taste', { exact: true }).selectOption('bitter');
+    await choose(page, 'Taste', 'bitter');
     await expect(page.getByTestId('brewed').first()).toContainText('bitter');
 
     // One day of the two weeks: yesterday's cups and no others.
@@ -107,8 +107,8 @@ test.describe('two weeks', () => {
     await page.getByRole('link', { name: 'Log', exact: true }).click();
 
     await page.getByRole('button', { name: 'Brew-time trend' }).click();
-    await page.getByLabel('Recipe', { exact: true }).selectOption({ label: 'Bloom and three pours' });
-    await page.getByLabel('Coffee', { exact: true }).selectOption('Saltmarsh');
+    await choose(page, 'Recipe', 'Bloom and three pours');
+    await choose(page, 'Coffee', 'Saltmarsh');
     await expect(page.getByText(/^It has shifted: since brew \d+ it takes 1\d s longer/)).toBeVisible();
     const picture = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save the chart as PNG' }).click();
@@ -147,7 +147,7 @@ test.describe('two weeks', () => {
     await expect(page.getByRole('radio', { name: 'very bitter' })).toBeChecked();
 
     // Three others over it, and one of them away again: numbers follow.
-    for (let n = 1; n <= 3; n += 1) await page.getByLabel('Lay another over it').selectOption({ index: n });
+    for (let n = 1; n <= 3; n += 1) await choose(page, 'Lay another over it', n);
     await expect(page.getByRole('img', { name: /, 1 ended at .*, 2 ended at .*, 3 ended at/ })).toBeVisible();
     await expect(page.getByLabel('Lay another over it')).toBeHidden();
     await page.getByRole('button', { name: /^Take away 2: / }).click();

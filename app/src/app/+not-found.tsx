@@ -1,5 +1,7 @@
 import { router } from 'expo-router';
-import { Notice, Page, Tap } from '../ui/parts';
+import { Button } from '../ui/button';
+import { Notice } from '../ui/notice';
+import { Page } from '../ui/page';
 
 export default function NotFound() {
   return (
@@ -7,7 +9,7 @@ export default function NotFound() {
       <Notice
         ruled
         title="No such place"
-        action={<Tap label="To the bar" onPress={() => router.replace('/')} />}
+        action={<Button label="To the bar" onPress={() => router.replace('/')} />}
       >
         Nothing of this bar is at this address.
       </Notice>

@@ -27,13 +27,14 @@ export default function Layout() {
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>
-        <ThemeProvider>
-          <BarProvider>
+        {/* What lies over the page is drawn by the theme's provider, and needs the bar too. */}
+        <BarProvider>
+          <ThemeProvider>
             <AppFrame strip={<HandsStrip />} mark={<BarMark />}>
               <Slot />
             </AppFrame>
-          </BarProvider>
-        </ThemeProvider>
+          </ThemeProvider>
+        </BarProvider>
       </QueryClientProvider>
     </SafeAreaProvider>
   );

@@ -2,16 +2,18 @@
  * What surrounds every place: the bar's name and clock above, the five places below, or beside on a wide screen.
  */
 import { useState, type ReactNode } from 'react';
-import { Pressable, View, useWindowDimensions } from 'react-native';
+import { View, useWindowDimensions } from 'react-native';
+import { Touch } from '../ui/touch';
 import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere } from '../client/bar-context';
 import { useShortcuts } from '../device/shortcuts';
 import { useSignals } from '../device/use-signals';
+import { Note } from '../ui/note';
 import { Boundary } from '../ui/boundary';
 import { Icon } from '../ui/icons';
 import { KeysSheet } from './keys-sheet';
 import { useTheme } from '../ui/use-theme';
-import { Tap } from '../ui/parts';
+import { Button } from '../ui/button';
 import { Text } from '../ui/text';
 import { WIDE } from '../ui/theme';
 import { Ticking } from '../client/ticking';
@@ -146,30 +148,6 @@ function DiskNote() {
   );
 }
 
-/** A line across the page that stays until it is no longer true, or is closed. */
-function Note({ children, action }: { children: string; action?: ReactNode }) {
-  const theme = useTheme();
-  return (
-    <View
-      role="alert"
-      style={{
-        marginHorizontal: 12,
-        marginTop: 4,
-        paddingLeft: 14,
-        borderLeftWidth: 6,
-        borderColor: theme.ink,
-        backgroundColor: theme.surface,
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 8,
-      }}
-    >
-      <Text style={{ flex: 1, paddingVertical: 8 }}>{children}</Text>
-      {action}
-    </View>
-  );
-}
-
 function Refusals() {
   const { store } = useHere();
   const { refusals } = useBar();
@@ -177,7 +155,7 @@ function Refusals() {
     <Note
       key={id}
       action={
-        <Tap kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+        <Button kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
       }
     >
       {text}
@@ -214,7 +192,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
         const here = href === '/' ? path === '/' : path.startsWith(String(href));
         const color = here ? theme.ink : theme.ink2;
         return (
-          <Pressable
+          <Touch
             key={name}
             role="link"
             aria-label={name}
@@ -246,7 +224,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
             <Text size="small" bold={here} color={color}>
               {name}
             </Text>
-          </Pressable>
+          </Touch>
         );
       })}
     </View>

@@ -1,7 +1,7 @@
 /** Whose steps this device shows: one pair's, or all. */
 import { PAIRS } from '@even-kettle/core/brew';
 import { setDevice, useDevice } from '../device/settings';
-import { Choice } from '../ui/parts';
+import { Choice } from '../ui/choice';
 
 export function HandsChoice({ name }: { name: string }) {
   const { hands } = useDevice();

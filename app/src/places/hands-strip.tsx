@@ -1,7 +1,8 @@
 /**
  * What the hands must do now, on every place but the Bar: one line, and one tap back.
  */
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../ui/touch';
 import { router } from 'expo-router';
 import { forHands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
@@ -36,7 +37,7 @@ export function HandsStrip() {
   const isNow = leftMs <= 0;
   const when = isNow ? 'now' : `in ${showClock(Math.ceil(leftMs / 1000))}`;
   return (
-    <Pressable
+    <Touch
       role="button"
       aria-label={`${item.station.name}: ${inShort(item, units)}, ${when}. Go to the Bar`}
       testID="hands-strip"
@@ -62,7 +63,7 @@ export function HandsStrip() {
       <Text bold color={isNow ? theme.onFlame : theme.ink}>
         {when}
       </Text>
-    </Pressable>
+    </Touch>
   );
 }
 

@@ -7,7 +7,9 @@ import { useBar, useUnits } from '../client/bar-context';
 import { useAct } from '../device/use-act';
 import { cupInWords } from '../words/hands-words';
 import { Badge } from '../ui/badge';
-import { Card, Row, Tap } from '../ui/parts';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { Row } from '../ui/page';
 import { Text } from '../ui/text';
 
 export function Unplannable() {
@@ -30,7 +32,7 @@ export function Unplannable() {
           <Text style={{ flex: 1, minWidth: 200 }}>
             <Text bold>{cupInWords(cup, units)} cannot be brewed.</Text> {reason}
           </Text>
-          <Tap
+          <Button
             kind="ruled"
             label="Cancel this cup"
             says={`Cancel the cup of order ${badgeOf(order.badge).letter}, ${cup.coffee}`}
@@ -49,7 +51,7 @@ export function Unplannable() {
           />
         </Row>
       ))}
-      <Tap label="Open the Bench" kind="plain" onPress={() => router.navigate('/bench')} />
+      <Button label="Open the Bench" kind="plain" onPress={() => router.navigate('/bench')} />
     </Card>
   );
 }

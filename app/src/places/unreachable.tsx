@@ -1,7 +1,8 @@
 /**
  * What every place says when it has never reached the server.
  */
-import { Notice, Page } from '../ui/parts';
+import { Notice } from '../ui/notice';
+import { Page } from '../ui/page';
 
 export function Unreachable() {
   return (

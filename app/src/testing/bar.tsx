@@ -1,6 +1,6 @@
 /** What the app's tests stand at: a small bar, and a page on it. */
 import type { ReactNode } from 'react';
-import { act, fireEvent, render, screen } from '@testing-library/react-native';
+import { act, fireEvent, render, screen, within } from '@testing-library/react-native';
 import { PaperProvider } from 'react-native-paper';
 import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
@@ -109,9 +109,25 @@ export function showPage(
 export const press = (label: string | RegExp) => act(() => fireEvent.press(screen.getByLabelText(label)));
 export const type = (label: string | RegExp, text: string) =>
   act(() => fireEvent.changeText(screen.getByLabelText(label), text));
-/** Chooses in one of the browser's own lists. */
-export const choose = (label: string, value: string) =>
-  act(() => screen.getByLabelText(label).props.onChange({ target: { value } }));
+/** Chooses in the browser's own calendar. */
+export const chooseDay = (label: string, day: string) =>
+  act(() => screen.getByLabelText(label).props.onChange({ target: { value: day } }));
+
+/** What the list of a field offers, each as it is stored. */
+export function offered(label: string): string[] {
+  press(new RegExp(`^${label}: `));
+  // One that was chosen from is still on its way out.
+  const list = within(screen.getAllByLabelText(label).at(-1)!);
+  return list
+    .getAllByTestId(/^option-(?!.*-title$)/)
+    .map(({ props }) => String(props['testID']).replace('option-', ''));
+}
+
+/** Opens the list of a field and chooses one of it. */
+export function choose(label: string, value: string): void {
+  press(new RegExp(`^${label.replace(/[()]/g, '\\$&')}: `));
+  act(() => fireEvent.press(screen.getByTestId(`option-${value}`)));
+}
 
 /** The tab's own storage, as a browser has it; what is kept in it can be looked at. */
 export function tabStorage(): Map<string, string> {

@@ -3,7 +3,9 @@
  * along what happened. The other places go on.
  */
 import { Component, type ErrorInfo, type ReactNode } from 'react';
-import { Card, Row, Tap } from './parts';
+import { Button } from './button';
+import { Card } from './card';
+import { Row } from './page';
 import { Text } from './text';
 
 type Props = {
@@ -39,8 +41,8 @@ export class Boundary extends Component<Props, State> {
         <Text bold>This page cannot show {this.props.what} just now.</Text>
         <Text quiet>Every tap so far is kept. {error.message}</Text>
         <Row style={{ flexWrap: 'wrap' }}>
-          <Tap label="Retry" onPress={() => this.setState({ error: null, stack: '' })} />
-          <Tap
+          <Button label="Retry" onPress={() => this.setState({ error: null, stack: '' })} />
+          <Button
             kind="bare"
             label="Copy what happened"
             onPress={() => void globalThis.navigator?.clipboard?.writeText(happened).catch(() => undefined)}

@@ -3,7 +3,8 @@
  * before the editor's machinery is.
  */
 import { Suspense, lazy, type ComponentType } from 'react';
-import { Loading, Page } from './parts';
+import { Loading } from './notice';
+import { Page } from './page';
 
 type Load = () => Promise<unknown>;
 const waiting = new Set<Load>();

@@ -2,7 +2,8 @@
  * The way out of a form: at once while nothing has been changed; else it asks first whether what was typed is thrown away.
  */
 import { useState } from 'react';
-import { Row, Tap } from './parts';
+import { Button } from './button';
+import { Row } from './page';
 import { Text } from './text';
 
 type Props = { label: string; changed: boolean; onLeave: () => void; icon?: string };
@@ -11,7 +12,7 @@ export function LeaveTap({ label, changed, onLeave, icon }: Props) {
   const [asking, setAsking] = useState(false);
   if (!asking || !changed)
     return (
-      <Tap
+      <Button
         kind="bare"
         {...(icon ? { icon } : {})}
         label={label}
@@ -21,8 +22,8 @@ export function LeaveTap({ label, changed, onLeave, icon }: Props) {
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6 }}>
       <Text role="alert">Discard what you changed?</Text>
-      <Tap kind="ruled" label="Discard" onPress={onLeave} />
-      <Tap label="Keep editing" onPress={() => setAsking(false)} />
+      <Button kind="ruled" label="Discard" onPress={onLeave} />
+      <Button label="Keep editing" onPress={() => setAsking(false)} />
     </Row>
   );
 }

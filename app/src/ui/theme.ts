@@ -1,5 +1,5 @@
 /**
- * Enamel, ink and one flame: the colours of day and evening, and how Paper is to wear them.
+ * Enamel, ink and one flame: the colours of day, of evening and of strong sun, and how Paper is to wear them.
  */
 import { MD3DarkTheme, MD3LightTheme, configureFonts, type MD3Theme } from 'react-native-paper';
 
@@ -15,6 +15,8 @@ export type Theme = {
   flame: string;
   onFlame: string;
   soon: string;
+  /** How thick the rims of cards are, pixels. */
+  rimWidth: number;
 };
 
 export const DAY: Theme = {
@@ -29,6 +31,7 @@ export const DAY: Theme = {
   flame: '#C2410C',
   onFlame: '#FFFFFF',
   soon: '#F9DCCB',
+  rimWidth: 1,
 };
 
 export const EVENING: Theme = {
@@ -43,12 +46,31 @@ export const EVENING: Theme = {
   flame: '#FF8A4C',
   onFlame: '#1A0E06',
   soon: '#4A2A1A',
+  rimWidth: 1,
+};
+
+/** Black on white with thick rims, for a screen that the sun shines on. */
+export const SUN: Theme = {
+  dark: false,
+  bg: '#FFFFFF',
+  surface: '#FFFFFF',
+  rim: '#000000',
+  ink: '#000000',
+  ink2: '#1C262B',
+  cool: '#003B52',
+  coolPale: '#D3E3E9',
+  flame: '#A62F00',
+  onFlame: '#FFFFFF',
+  soon: '#FFD8C2',
+  rimWidth: 2,
 };
 
 export const RADIUS = 6;
 /** Least height of what a wet thumb touches, and of the one main button. */
 export const TOUCH = 48;
 export const MAIN_TOUCH = 76;
+/** Of a field to type in, and of one that opens a list. */
+export const FIELD_HEIGHT = 56;
 /** From this width on the navigation stands at the side, and Bar has Orders beside it. */
 export const WIDE = 900;
 
@@ -84,6 +106,15 @@ export function paperTheme(theme: Theme): MD3Theme {
       outlineVariant: theme.rim,
       error: theme.ink,
       onError: theme.surface,
+      errorContainer: theme.coolPale,
+      onErrorContainer: theme.ink,
+      tertiary: theme.cool,
+      onTertiary: theme.surface,
+      surfaceDisabled: theme.coolPale,
+      onSurfaceDisabled: theme.ink2,
+      backdrop: theme.dark ? 'rgba(0, 0, 0, 0.6)' : 'rgba(18, 33, 43, 0.45)',
+      shadow: 'transparent',
+      scrim: theme.ink,
       inverseSurface: theme.ink,
       inverseOnSurface: theme.surface,
       inversePrimary: theme.coolPale,

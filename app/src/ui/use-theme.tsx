@@ -5,18 +5,20 @@ import { createContext, useContext, useMemo, useState, type ReactNode } from 're
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Icon } from './icons';
-import { DAY, EVENING, paperTheme, type Theme } from './theme';
+import { DAY, EVENING, SUN, paperTheme, type Theme } from './theme';
 
-export type ThemeChoice = 'auto' | 'day' | 'evening';
+export const THEME_CHOICES = ['auto', 'day', 'evening', 'sun'] as const;
+export type ThemeChoice = (typeof THEME_CHOICES)[number];
 type Chosen = { theme: Theme; choice: ThemeChoice; choose: (choice: ThemeChoice) => void };
 
 const ThemeContext = createContext<Chosen>({ theme: DAY, choice: 'auto', choose: () => undefined });
 const STORED_AS = 'even-kettle.look';
+const THEMES: Record<Exclude<ThemeChoice, 'auto'>, Theme> = { day: DAY, evening: EVENING, sun: SUN };
 
 export function ThemeProvider({ children }: { children: ReactNode }) {
   const system = useColorScheme();
   const [choice, setChoice] = useState<ThemeChoice>(readChoice);
-  const theme = (choice === 'auto' ? system === 'dark' : choice === 'evening') ? EVENING : DAY;
+  const theme = THEMES[choice === 'auto' ? (system === 'dark' ? 'evening' : 'day') : choice];
   const value = useMemo(
     () => ({
       theme,
@@ -56,5 +58,5 @@ export const useThemeChoice = () => useContext(ThemeContext);
 
 function readChoice(): ThemeChoice {
   const stored = globalThis.localStorage?.getItem(STORED_AS);
-  return stored === 'day' || stored === 'evening' ? stored : 'auto';
+  return THEME_CHOICES.find((choice) => choice === stored) ?? 'auto';
 }

@@ -12,7 +12,10 @@ import { setDevice, useDevice } from '../../device/settings';
 import { HandsChoice } from '../hands-choice';
 import { useShortcuts } from '../../device/shortcuts';
 import { Boundary } from '../../ui/boundary';
-import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Loading } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { Unplannable } from '../unplannable';
@@ -100,7 +103,7 @@ export function BarPlace() {
   );
   const follow =
     current !== items[0] ? (
-      <Tap kind="plain" label="Back to the plan" onPress={() => setTaken(null)} />
+      <Button kind="plain" label="Back to the plan" onPress={() => setTaken(null)} />
     ) : null;
   const upNext = (
     <UpNext
@@ -197,7 +200,7 @@ function OthersHaveIt() {
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">Nothing for these hands</Text>
       <Text quiet>The other pair has what is next. Tap a station below to take its step over.</Text>
-      <Tap label="Show all hands" onPress={() => setDevice({ hands: 'all' })} />
+      <Button label="Show all hands" onPress={() => setDevice({ hands: 'all' })} />
     </Card>
   );
 }
@@ -207,7 +210,7 @@ function NothingToDo() {
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">Nothing to do</Text>
       <Text quiet>No cup waits and no brew runs. Take an order, and this card says what to do first.</Text>
-      <Tap kind="main" icon="plus" label="New order" onPress={() => router.push('/orders/new')} />
+      <Button kind="main" icon="plus" label="New order" onPress={() => router.push('/orders/new')} />
     </Card>
   );
 }

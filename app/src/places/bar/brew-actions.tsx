@@ -10,7 +10,9 @@ import { useBar } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { Dose } from './dose';
 import { OtherCup } from './other-cup';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 
@@ -68,7 +70,7 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
           style={{ flex: 1 }}
           testID="moved-to"
         />
-        <Tap
+        <Button
           label="Move"
           says="Say that it stands there"
           disabled={!chosen}
@@ -91,7 +93,7 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
   const [open, setOpen] = useState(false);
   if (!open)
     return (
-      <Tap
+      <Button
         kind="ruled"
         label="Stop this brew…"
         onPress={() => setOpen(true)}
@@ -105,7 +107,7 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
       </Text>
       <Row style={{ flexWrap: 'wrap', gap: 6 }}>
         {REASONS.map((reason) => (
-          <Tap
+          <Button
             key={reason}
             kind="ruled"
             label={reason}
@@ -113,7 +115,7 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
             onPress={() => onGiveUp(reason)}
           />
         ))}
-        <Tap kind="bare" label="Cancel" onPress={() => setOpen(false)} />
+        <Button kind="bare" label="Cancel" onPress={() => setOpen(false)} />
       </Row>
     </View>
   );

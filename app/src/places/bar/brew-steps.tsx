@@ -9,7 +9,9 @@ import { useNow, useUnits } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { Field } from '../../ui/field';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { readTyped } from '../../ui/typed';
 
@@ -28,7 +30,7 @@ export function BrewSteps({ brew }: { brew: BrewState }) {
       <Row style={{ justifyContent: 'space-between', minHeight: 48 }}>
         <Subheading>Steps</Subheading>
         {prepOver.length > 0 ? (
-          <Tap
+          <Button
             kind="bare"
             label={withPrep ? 'Hide prep' : `Show prep, ${prepOver.length} done`}
             onPress={() => setWithPrep(!withPrep)}
@@ -100,16 +102,16 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
             {read}
           </Text>
         </View>
-        {reopens ? <Tap kind="bare" label="Reopen" says={`Reopen ${step.name}`} onPress={reopen} /> : null}
+        {reopens ? <Button kind="bare" label="Reopen" says={`Reopen ${step.name}`} onPress={reopen} /> : null}
         {mark?.doneMs !== undefined ? (
-          <Tap
+          <Button
             kind="bare"
             label={open ? 'Close' : 'Correct'}
             says={`${open ? 'Close' : 'Correct'} ${step.name}`}
             onPress={() => onOpen(!open)}
           />
         ) : canSkip ? (
-          <Tap kind="bare" label="Leave out" says={`Leave out ${step.name}`} onPress={skip} />
+          <Button kind="bare" label="Leave out" says={`Leave out ${step.name}`} onPress={skip} />
         ) : null}
       </Row>
       {open && mark?.doneMs !== undefined ? (
@@ -180,7 +182,7 @@ function Correction({
             testID="corrected-reading"
           />
         ) : null}
-        <Tap kind="main" label="Save" says={`Save the correction of ${step.name}`} onPress={save} />
+        <Button kind="main" label="Save" says={`Save the correction of ${step.name}`} onPress={save} />
       </Row>
       {wrong ? (
         <Text role="alert" bold size="small">

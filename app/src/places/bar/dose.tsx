@@ -6,7 +6,8 @@ import type { BrewState } from '@even-kettle/core/brew';
 import { useUnits } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { Form } from '../../ui/by-keys';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
 
@@ -36,7 +37,7 @@ export function Dose({ brew }: { brew: BrewState }) {
           style={{ flex: 1 }}
           testID="real-dose"
         />
-        <Tap
+        <Button
           label="Save"
           says="Save the real dose"
           kind={changed ? 'main' : 'plain'}

@@ -7,7 +7,7 @@ import type { AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showMass, type Units } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
-import { Row } from '../../ui/parts';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 export function Guests({ item }: { item: AgendaItem }) {

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { useBar, useHere, useNow } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { clockTime } from '../../words/hands-words';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 const BREAKS_MIN = [5, 10, 15];
@@ -26,20 +27,25 @@ export function HandsBreak() {
     return (
       <Row>
         <Text style={{ flex: 1 }}>One pair of hands is away until {clockTime(away.toMs)}.</Text>
-        <Tap label="Back now" onPress={() => act([{ type: 'event-undone', eventId: away.id }], 'Back')} />
+        <Button label="Back now" onPress={() => act([{ type: 'event-undone', eventId: away.id }], 'Back')} />
       </Row>
     );
   if (!asking)
     return (
-      <Tap kind="bare" label="Break" says="A pair of hands takes a break" onPress={() => setAsking(true)} />
+      <Button
+        kind="bare"
+        label="Break"
+        says="A pair of hands takes a break"
+        onPress={() => setAsking(true)}
+      />
     );
   return (
     <Row style={{ gap: 6, flexWrap: 'wrap' }}>
       <Text>Away for</Text>
       {BREAKS_MIN.map((minutes) => (
-        <Tap key={minutes} label={`${minutes} min`} onPress={() => leave(minutes)} />
+        <Button key={minutes} label={`${minutes} min`} onPress={() => leave(minutes)} />
       ))}
-      <Tap kind="bare" icon="close" label="" says="No break" onPress={() => setAsking(false)} />
+      <Button kind="bare" icon="close" label="" says="No break" onPress={() => setAsking(false)} />
     </Row>
   );
 }

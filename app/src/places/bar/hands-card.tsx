@@ -15,7 +15,8 @@ import { useDevice } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
 import { Figure } from './figure';
@@ -215,7 +216,7 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
       </Text>
       <Undo />
       {running ? (
-        <Tap
+        <Button
           kind="bare"
           icon="more"
           label=""
@@ -246,7 +247,7 @@ function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
       ],
       'Start this cup again',
     );
-  return <Tap kind="ruled" label="Start this cup again" onPress={again} testID="start-again" />;
+  return <Button kind="ruled" label="Start this cup again" onPress={again} testID="start-again" />;
 }
 
 /** Room for it is always kept, so that nothing moves. */
@@ -266,7 +267,7 @@ const Undo = memo(function Undo() {
   return (
     <View style={{ width: UNDO_W }}>
       {undoable && leftS > 0 ? (
-        <Tap
+        <Button
           kind="bare"
           icon="undo"
           label={`Undo ${Math.min(10, leftS)}`}

@@ -3,7 +3,7 @@
  * than a moment longer.
  */
 import { useEffect, useRef } from 'react';
-import { Pressable } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { useHere } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
@@ -34,7 +34,7 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
   });
   useEffect(() => () => release.current(), []);
   return (
-    <Pressable
+    <Touch
       role="button"
       aria-label="Hold to pour"
       testID="hold-to-pour"
@@ -55,6 +55,6 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
       <Text size="title" color={theme.cool}>
         Hold to pour
       </Text>
-    </Pressable>
+    </Touch>
   );
 }

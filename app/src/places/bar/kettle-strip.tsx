@@ -6,7 +6,7 @@ import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core
 import { heatingTimeS } from '@even-kettle/core/water';
 import { useBar, useKettles, useUnits } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
-import { Row } from '../../ui/parts';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 

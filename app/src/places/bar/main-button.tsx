@@ -2,7 +2,7 @@
  * The one button of the hands card.
  */
 import { memo, useEffect, useRef } from 'react';
-import { Pressable } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
@@ -27,7 +27,7 @@ export const MainButton = memo(function MainButton({ label, hot, onPress }: Main
     };
   }, []);
   return (
-    <Pressable
+    <Touch
       role="button"
       aria-label={label}
       testID="main-button"
@@ -54,6 +54,6 @@ export const MainButton = memo(function MainButton({ label, hot, onPress }: Main
       <Text size="verb" color={hot ? theme.onFlame : theme.ink}>
         {label}
       </Text>
-    </Pressable>
+    </Touch>
   );
 });

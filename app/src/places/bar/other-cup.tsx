@@ -8,7 +8,8 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { useBar, useUnits } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { cupInWords } from '../../words/hands-words';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 
@@ -49,7 +50,7 @@ export function OtherCup({ brew }: { brew: BrewState }) {
           style={{ flex: 1 }}
           testID="given-to"
         />
-        <Tap
+        <Button
           label={differs && sure === to ? 'Give it anyway' : swaps ? 'Swap' : 'Give'}
           says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
           disabled={!chosen}

@@ -7,7 +7,7 @@ import type { ScaleState } from '@even-kettle/core/contract';
 import { SOON_MS, latenessOf, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { useTheme } from '../../ui/use-theme';
-import { Row } from '../../ui/parts';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { cueClock, cueShare } from './cue';

@@ -3,7 +3,7 @@ import { tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, type Units } from '@even-kettle/core/units';
 import { newId, useBar, useHere } from '../../client/bar-context';
 import { handsWords } from '../../words/hands-words';
-import { Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
 
 export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
@@ -17,7 +17,7 @@ export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
       </Text>
       <Text>{asked.detail}</Text>
       {item.asks === 'runs' || !bar ? null : (
-        <Tap
+        <Button
           kind="main"
           label={asked.button}
           onPress={() => store.act(tapEvents(item, bar, clock.nowMs(), newId), asked.button)}

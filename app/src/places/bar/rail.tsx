@@ -12,7 +12,9 @@ import { useBar, useHere, useNow } from '../../client/bar-context';
 import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Shifts } from '../orders/quote-line';
 import { useUrging } from '../orders/use-urging';
@@ -76,8 +78,8 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
     <Card style={{ paddingBottom: 8 }}>
       <Subheading>The next {minutes} minutes</Subheading>
       <Row style={{ position: 'absolute', top: 2, right: 2, gap: 0, zIndex: 1 }}>
-        <Tap kind="bare" icon="minus" label="" says="Show more minutes" onPress={() => zoom(1.4)} />
-        <Tap kind="bare" icon="plus" label="" says="Show fewer minutes" onPress={() => zoom(1 / 1.4)} />
+        <Button kind="bare" icon="minus" label="" says="Show more minutes" onPress={() => zoom(1.4)} />
+        <Button kind="bare" icon="plus" label="" says="Show fewer minutes" onPress={() => zoom(1 / 1.4)} />
       </Row>
       {urge.urged ? (
         <Row style={{ flexWrap: 'wrap' }}>

@@ -6,7 +6,8 @@ import { View } from 'react-native';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { G_PER_OZ, inWords, showMass, type Units } from '@even-kettle/core/units';
 import { Field } from '../../ui/field';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { readTyped } from '../../ui/typed';
 
 type Reading = { shownG: number; given: number | undefined; change: (byG: number) => void };
@@ -59,7 +60,7 @@ export function ReadingStepper({ reading, units }: { reading: Reading; units: Un
     if (read.ok && read.value >= 0) reading.change(Math.round(read.value * ofG) - reading.shownG);
   };
   const step = (sign: 1 | -1) => (
-    <Tap
+    <Button
       kind="bare"
       label=""
       icon={sign > 0 ? 'plus' : 'minus'}
@@ -73,7 +74,7 @@ export function ReadingStepper({ reading, units }: { reading: Reading; units: Un
   return (
     <View style={{ alignItems: 'center' }}>
       {typing === null ? (
-        <Tap
+        <Button
           kind={reading.given === undefined ? 'bare' : 'plain'}
           label={`reads ${inWords(shown)}`}
           says={`Scale reads ${inWords(shown)}. Type another`}

@@ -3,7 +3,8 @@
  * to, or what can be noted on the spot with what to do about it.
  */
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import {
   factsOf,
   noteWords,
@@ -22,7 +23,8 @@ import { outcomeWords } from '../../words/outcome-words';
 import { setDevice, useDevice } from '../../device/settings';
 import { dayOfMs } from '../../ui/days';
 import { useTheme } from '../../ui/use-theme';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 
@@ -45,7 +47,7 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
         says="Caution"
         words={CAUTIONS[caution]}
         action={
-          <Tap
+          <Button
             kind="bare"
             icon="check"
             label="Read"
@@ -94,7 +96,7 @@ function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
       testID="outcome"
       action={
         short ? (
-          <Tap
+          <Button
             label={`Poured on to ${inWords(showMass(targetG, units, 'water'))}`}
             onPress={pourOn}
             style={{ paddingHorizontal: 8 }}
@@ -126,7 +128,7 @@ export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6, rowGap: 6 }}>
       {shown.map((what) => (
-        <Tap
+        <Button
           key={what}
           label={noteWords(what, brew.card.method).name}
           disabled={!fits.includes(what)}
@@ -135,7 +137,7 @@ export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
         />
       ))}
       {notes.length > shown.length ? (
-        <Tap kind="bare" label="Other…" onPress={() => setOpen(true)} style={{ paddingHorizontal: 8 }} />
+        <Button kind="bare" label="Other…" onPress={() => setOpen(true)} style={{ paddingHorizontal: 8 }} />
       ) : null}
     </Row>
   );
@@ -190,7 +192,7 @@ export function Checklist({ item }: { item: AgendaItem }) {
       {parts.map((part) => {
         const on = ticked.includes(part);
         return (
-          <Pressable
+          <Touch
             key={part}
             role="checkbox"
             aria-checked={on}
@@ -217,7 +219,7 @@ export function Checklist({ item }: { item: AgendaItem }) {
             <Text size="small" bold={on} style={{ textAlign: 'center' }}>
               {on ? `✓ ${part}` : part}
             </Text>
-          </Pressable>
+          </Touch>
         );
       })}
     </View>

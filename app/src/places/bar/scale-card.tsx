@@ -6,7 +6,10 @@ import type { ScaleOrder } from '@even-kettle/core/contract';
 import type { Station } from '@even-kettle/core/plan';
 import { inWords, showMass } from '@even-kettle/core/units';
 import { useHere, useScale, useUnits } from '../../client/bar-context';
-import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 
 export function ScaleCard({ station }: { station: Station }) {
@@ -49,9 +52,13 @@ export function ScaleCard({ station }: { station: Station }) {
         <Text bold>Lost. Everything goes on by taps; it takes over again when it is back.</Text>
       )}
       <Row style={{ flexWrap: 'wrap' }}>
-        <Tap label="Tare" says="Tare the scale" onPress={() => void order({ do: 'tare' })} />
+        <Button label="Tare" says="Tare the scale" onPress={() => void order({ do: 'tare' })} />
         {scale.standIn ? (
-          <Tap label="Simulate a dropout" kind="bare" onPress={() => void order({ do: 'lose', forS: 60 })} />
+          <Button
+            label="Simulate a dropout"
+            kind="bare"
+            onPress={() => void order({ do: 'lose', forS: 60 })}
+          />
         ) : null}
       </Row>
       {scale.standIn ? (

@@ -18,7 +18,10 @@ import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useNow, useScale, useUnits } from '../../client/bar-context';
 import { cupInWords } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { Card, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Loading, Notice } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { Vessel } from '../../vessels/vessel';
 import { Unreachable } from '../unreachable';
@@ -31,7 +34,7 @@ export function StationPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { bar, state, status } = useBar();
   const station = bar?.stations.find((each) => each.id === id);
-  const back = <Tap icon="back" label="Bar" kind="bare" onPress={() => router.navigate('/')} />;
+  const back = <Button icon="back" label="Bar" kind="bare" onPress={() => router.navigate('/')} />;
   if (status === 'unreachable') return <Unreachable />;
   if (!bar)
     return (

@@ -2,7 +2,8 @@
  * The stations: each with its vessel filled to its level, its clock and its order. A tap takes its next step to hand.
  */
 import { memo } from 'react';
-import { Pressable, View, type DimensionValue } from 'react-native';
+import { View, type DimensionValue } from 'react-native';
+import { Touch } from '../../ui/touch';
 import {
   anchorMs,
   brewAt,
@@ -19,7 +20,7 @@ import { useAct } from '../../device/use-act';
 import { capital } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
-import { Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Ticking } from '../../client/ticking';
@@ -85,7 +86,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
   const cue = awaitedCue(brew, nowMs);
   return (
     <View style={tile(theme, { atHand })}>
-      <Pressable
+      <Touch
         role="button"
         aria-label={`${station.name}, ${doing}. Take its next step`}
         onPress={() => onTake(brew.id)}
@@ -109,7 +110,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
             {doing}
           </Text>
         )}
-      </Pressable>
+      </Touch>
       {cue ? <CueButton brew={brew} stepId={cue.id} cue={cue.cue} stationName={station.name} /> : null}
     </View>
   );
@@ -140,7 +141,7 @@ function CueButton({
       capital(cue),
     );
   return (
-    <Tap
+    <Button
       label={capital(cue)}
       says={`${capital(cue)} at ${stationName}`}
       onPress={seen}

@@ -2,7 +2,8 @@
  * Up next: the next attended steps with their countdowns. A tap takes one of them to the hands card now.
  */
 import { memo } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { SOON_MS, forHands, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useAgenda, useBar, useNow, useUnits } from '../../client/bar-context';
@@ -67,7 +68,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
           const byS = moved.get(item.key);
           return (
             <View key={item.key} role="listitem">
-              <Pressable
+              <Touch
                 role="button"
                 aria-label={`${item.station.name}: ${inShort(item, units)}, in ${showClock(Math.max(0, Math.ceil(leftMs / 1000)))}. Take it now`}
                 onPress={() => onTake(item.brewId)}
@@ -94,7 +95,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
                     {shiftInWords(byS)}
                   </Text>
                 )}
-              </Pressable>
+              </Touch>
             </View>
           );
         })}

@@ -3,7 +3,17 @@ import { act, screen, waitFor } from '@testing-library/react-native';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import type { BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../client/request';
-import { OUNCES, TEST_BAR, choose, press, showPage, tabStorage, type, viewOf } from '../../testing/bar';
+import {
+  OUNCES,
+  TEST_BAR,
+  choose,
+  chooseDay,
+  press,
+  showPage,
+  tabStorage,
+  type,
+  viewOf,
+} from '../../testing/bar';
 import { BenchPlace } from './bench-place';
 
 jest.mock('expo-router', () => ({ router: { replace: () => undefined } }));
@@ -51,7 +61,7 @@ test('a coffee is added with its roast and day, marked decaf, and set with the o
   press('A coffee');
   type('Name', 'Ebb');
   choose('Roast', 'dark');
-  choose('Roasted on', '2026-11-20');
+  chooseDay('Roasted on', '2026-11-20');
   press('decaf');
   type('Steps off on the Grinder', '-1.5');
   await pressed('Save coffees');

@@ -10,7 +10,11 @@ import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { saveFile } from '../../ui/files';
 import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';
-import { Card, Choice, Loading, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Loading } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
@@ -73,12 +77,12 @@ function TimetableCard() {
     <Card>
       <Subheading>The timetable as files</Subheading>
       <Row style={{ flexWrap: 'wrap' }}>
-        <Tap
+        <Button
           label="Problem"
           says="Save the planning problem"
           onPress={() => void save('problem.json', api.planProblem)}
         />
-        <Tap
+        <Button
           label="Plan"
           says="Save the plan"
           onPress={() => void save('plan.json', async () => (await api.plan()).plan)}
@@ -233,7 +237,7 @@ function PlaceCard({ bar }: { bar: Bar }) {
             Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
           </Text>
         )}
-        <Tap
+        <Button
           label="Save"
           says="Save place and water"
           kind={changed && altitudeRight ? 'main' : 'plain'}
@@ -278,6 +282,7 @@ function LookCard() {
     { value: 'auto', label: 'As the device' },
     { value: 'day', label: 'Day' },
     { value: 'evening', label: 'Evening' },
+    { value: 'sun', label: 'Strong sun' },
   ];
   return (
     <Card>

@@ -6,7 +6,9 @@ import { ROAST_LEVELS } from '@even-kettle/core/recipe';
 import { useBar } from '../../client/bar-context';
 import { changesInWords } from '../../words/change-words';
 import { Field } from '../../ui/field';
-import { Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { Select } from '../../ui/select';
 import { DayField } from '../../ui/day-field';
@@ -106,7 +108,7 @@ function Kept({
       <Text style={{ flex: 1 }}>
         With {name}: {words}
       </Text>
-      <Tap
+      <Button
         kind="bare"
         label="Remove"
         says={`Remove the changes with ${name}`}

@@ -2,7 +2,8 @@
  * This device: whose hands it is for, what it may sound, say and shake, and what its browser does not give.
  */
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Switch } from '../../ui/switch';
 import type { Bar } from '@even-kettle/core/contract';
 import { habitOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
@@ -12,11 +13,12 @@ import { setDevice, useDevice, type DeviceSettings } from '../../device/settings
 import { sound, tonesState, unlockTones } from '../../device/tones';
 import type { Signal } from '../../device/signals';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { HandsChoice } from '../hands-choice';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { TOUCH } from '../../ui/theme';
 
 const TONES: { signal: Signal; label: string }[] = [
   { signal: 'ready', label: 'Tone for “get ready”' },
@@ -51,27 +53,32 @@ export function DeviceCard({ bar }: { bar: Bar }) {
       ) : null}
       <View>
         {TONES.map(({ signal, label }) => (
-          <Switch key={signal} label={label} setting={signal} onTry={() => (unlockTones(), sound(signal))} />
+          <SettingRow
+            key={signal}
+            label={label}
+            setting={signal}
+            onTry={() => (unlockTones(), sound(signal))}
+          />
         ))}
-        <Switch
+        <SettingRow
           label="A spoken cue"
           setting="voice"
           absent={canSpeak() ? null : 'this browser has no voice'}
           onTry={() => speak('Now. Cone 1: pour to 128 grams.')}
         />
-        <Switch
+        <SettingRow
           label="Vibration"
           setting="vibrate"
           absent={canVibrate() ? null : 'this device has none'}
           onTry={() => shake('now')}
         />
-        <Switch
+        <SettingRow
           label="The screen stays on while a brew runs"
           setting="awake"
           absent={canStayAwake() ? null : 'not over plain HTTP, or not in this browser'}
         />
-        <Switch label="Stop early by what these hands overrun" setting="lead" />
-        <Switch label="Cues come earlier for hands that come late" setting="early" />
+        <SettingRow label="Stop early by what these hands overrun" setting="lead" />
+        <SettingRow label="Cues come earlier for hands that come late" setting="early" />
       </View>
       <Habits bar={bar} />
       {tonesState() === 'waiting' ? (
@@ -92,7 +99,7 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         </View>
       ) : null}
       {Object.keys(device.cautionsRead).length > 0 ? (
-        <Tap
+        <Button
           kind="bare"
           label="Show the cautions again"
           onPress={() => setDevice({ cautionsRead: {} })}
@@ -131,7 +138,7 @@ type SwitchKey = {
   [Key in keyof DeviceSettings]: DeviceSettings[Key] extends boolean ? Key : never;
 }[keyof DeviceSettings];
 
-function Switch({
+function SettingRow({
   label,
   setting,
   absent = null,
@@ -144,48 +151,17 @@ function Switch({
 }) {
   const theme = useTheme();
   const device = useDevice();
-  const on = device[setting] && absent === null;
   const [tried, setTried] = useState(false);
   return (
     <Row style={{ borderTopWidth: 1, borderColor: theme.rim }}>
-      <Pressable
-        role="switch"
-        aria-checked={on}
-        aria-label={label}
-        aria-disabled={absent !== null}
-        disabled={absent !== null}
-        onPress={() => setDevice({ [setting]: !device[setting] })}
-        style={{ flex: 1, minHeight: TOUCH, flexDirection: 'row', alignItems: 'center', gap: 12 }}
-      >
-        <View
-          style={{
-            width: 44,
-            height: 26,
-            borderRadius: 13,
-            borderWidth: 2,
-            borderColor: absent ? theme.rim : theme.ink,
-            backgroundColor: on ? theme.ink : 'transparent',
-            justifyContent: 'center',
-            paddingHorizontal: 3,
-            alignItems: on ? 'flex-end' : 'flex-start',
-          }}
-        >
-          <View
-            style={{
-              width: 16,
-              height: 16,
-              borderRadius: 8,
-              backgroundColor: on ? theme.surface : absent ? theme.rim : theme.ink,
-            }}
-          />
-        </View>
-        <Text quiet={absent !== null} style={{ flex: 1 }}>
-          {label}
-          {absent ? <Text size="small" quiet>{` (${absent})`}</Text> : null}
-        </Text>
-      </Pressable>
+      <Switch
+        label={label}
+        on={device[setting] && absent === null}
+        absent={absent}
+        onChange={(on) => setDevice({ [setting]: on })}
+      />
       {onTry && absent === null ? (
-        <Tap
+        <Button
           kind="bare"
           label={tried ? 'Again' : 'Try'}
           says={`Try: ${label}`}

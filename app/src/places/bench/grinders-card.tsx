@@ -5,7 +5,8 @@ import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { USUAL_KEEPS_G, USUAL_PURGE_G } from '@even-kettle/core/recipe';
 import { inWords, showMass } from '@even-kettle/core/units';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
@@ -53,7 +54,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
                 fault={wrong('points')}
                 style={{ flex: 1 }}
               />
-              <Tap
+              <Button
                 kind="bare"
                 icon="close"
                 label=""
@@ -63,7 +64,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
               />
             </Row>
           ))}
-          <Tap
+          <Button
             label="Another point"
             onPress={() => set({ points: [...grinder.points, { band: 100, setting: 0 }] })}
             style={{ alignSelf: 'flex-start' }}

@@ -6,7 +6,8 @@ import { View } from 'react-native';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showVolume } from '@even-kettle/core/units';
 import { COOLING_AT_G, DEFAULT_COOLING_PER_MIN, coolingPerMinFrom } from '@even-kettle/core/water';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
@@ -132,7 +133,7 @@ function CoolingOf({
           fault={fault !== ''}
         />
         <NumberField label="Minutes apart" value={minutes} onChange={setMinutes} fault={fault !== ''} />
-        <Tap label="Learn it" onPress={learn} />
+        <Button label="Learn it" onPress={learn} />
       </Row>
       {fault ? (
         <Text role="alert" bold size="small">

@@ -13,7 +13,9 @@ import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 
 export function useChange() {
@@ -131,7 +133,7 @@ export function ListCard<Key extends ListKey>({
                     {detail}
                   </Text>
                 </View>
-                <Tap
+                <Button
                   kind="bare"
                   label={open ? 'Close' : 'Open'}
                   says={`${open ? 'Close' : 'Open'} ${name}`}
@@ -145,7 +147,7 @@ export function ListCard<Key extends ListKey>({
                     (part) => edit(items.map((each) => (each.id === item.id ? { ...each, ...part } : each))),
                     (field) => faults.some((fault) => fault.field.includes(`.${field}`)),
                   )}
-                  <Tap
+                  <Button
                     kind="ruled"
                     label="Remove from the bench"
                     says={`Take ${name} off the bench`}
@@ -162,7 +164,7 @@ export function ListCard<Key extends ListKey>({
           );
         })}
         <Row style={{ flexWrap: 'wrap', paddingTop: 6 }}>
-          <Tap
+          <Button
             icon="plus"
             label={addLabel}
             onPress={() => {
@@ -173,7 +175,7 @@ export function ListCard<Key extends ListKey>({
           />
           {draft ? (
             <>
-              <Tap
+              <Button
                 kind="main"
                 label="Save"
                 says={`Save ${title.toLowerCase()}`}

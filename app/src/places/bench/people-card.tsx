@@ -3,7 +3,7 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { METHODS, brewerById } from '@even-kettle/core/recipe';
-import { Row } from '../../ui/parts';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
 

@@ -4,7 +4,8 @@
 import type { Bar } from '@even-kettle/core/contract';
 import { STATION_SCALES, type StationScale } from '@even-kettle/core/plan';
 import { BREWERS, METHODS, brewerById } from '@even-kettle/core/recipe';
-import { Choice, Row } from '../../ui/parts';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
 

@@ -9,7 +9,8 @@ import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { coffeesWithChange, isKept } from '@even-kettle/core/learn';
 import { useBar, useHere } from '../../client/bar-context';
 import { useSign } from '../../device/use-act';
-import { Card, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
 import { Subheading, Text } from '../../ui/text';
 import { TriedLine } from './tried-line';
 
@@ -86,12 +87,18 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
   return (
     <>
       {isKept(change) && change.what !== 'grind' ? (
-        <Tap
+        <Button
           label={`See ${recipe?.name ?? 'the recipe'} first`}
           onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: record.recipeId } })}
         />
       ) : null}
-      <Tap kind="main" label={label} testID="take-up" disabled={set.isPending} onPress={() => set.mutate()} />
+      <Button
+        kind="main"
+        label={label}
+        testID="take-up"
+        disabled={set.isPending}
+        onPress={() => set.mutate()}
+      />
       {set.isError ? <Text role="alert">Not set: {set.error.message} Try again.</Text> : null}
     </>
   );

@@ -12,7 +12,8 @@ import { inWords, showClock, showMass, showTemperature } from '@even-kettle/core
 import { useBar, useHere, useUnits } from '../../client/bar-context';
 import { dayAndTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { Card, Page, Row } from '../../ui/parts';
+import { Card } from '../../ui/card';
+import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { AdviceCard } from './advice-card';
 import { Loaded, PageHead } from './loaded';

@@ -1,7 +1,8 @@
 /**
  * One finished brew in the list: what it was, how long it took against its plan, what was tasted.
  */
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { router } from 'expo-router';
 import { tasteInWords } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
@@ -12,7 +13,8 @@ import { useHere, useUnits } from '../../client/bar-context';
 import { dayAndTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row } from '../../ui/parts';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 export function Brewed({ record }: { record: BrewRecord }) {
@@ -22,7 +24,7 @@ export function Brewed({ record }: { record: BrewRecord }) {
   const method = METHODS[record.method];
   const taste = record.taste ? tasteInWords(record.taste) : '';
   return (
-    <Pressable
+    <Touch
       role="link"
       aria-label={`${record.coffee}, ${method.name}, ${ended}`}
       testID="brewed"
@@ -55,7 +57,7 @@ export function Brewed({ record }: { record: BrewRecord }) {
           {taste ? ` Tasted ${taste}.` : ''}
         </Text>
       </Card>
-    </Pressable>
+    </Touch>
   );
 }
 

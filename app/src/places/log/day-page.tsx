@@ -10,7 +10,10 @@ import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useHere, useNow, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
 import { startOfDay, startOfNextDay } from '../../ui/days';
-import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 import { ProgressBar } from './progress-bar';
@@ -39,9 +42,9 @@ export function DayPage() {
     <Page>
       <PageHead title={back === 0 ? `Today, ${name}` : name} />
       <Row>
-        <Tap label="Day before" onPress={() => setBack(back + 1)} />
-        <Tap label="Day after" disabled={back === 0} onPress={() => setBack(Math.max(0, back - 1))} />
-        <Tap
+        <Button label="Day before" onPress={() => setBack(back + 1)} />
+        <Button label="Day after" disabled={back === 0} onPress={() => setBack(Math.max(0, back - 1))} />
+        <Button
           kind="bare"
           label="Print"
           says={`Print the day of ${bar?.name ?? 'the bar'}`}

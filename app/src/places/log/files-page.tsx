@@ -9,7 +9,9 @@ import { addressWith } from '@even-kettle/core/contract/addresses';
 import type { RowsIn } from '@even-kettle/core/contract';
 import { useHere } from '../../client/bar-context';
 import { chooseFile } from '../../ui/files';
-import { Card, Halves, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
 import { LargeFileCard } from './large-file';
@@ -39,7 +41,7 @@ export function FilesPage() {
                       {what}
                     </Text>
                   </View>
-                  <Tap label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
+                  <Button label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
                 </Row>
               ))}
             </Card>
@@ -96,7 +98,7 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
       <Text size="small" quiet>
         The first line names the columns: {columns}.
       </Text>
-      <Tap
+      <Button
         label="Choose a file"
         says={`Choose a file: ${title}`}
         onPress={() => theme.mutate()}
@@ -118,7 +120,7 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
           {seen.taken ? (
             <Text bold>All {seen.rows.length} lines were taken.</Text>
           ) : (
-            <Tap
+            <Button
               kind="main"
               label={wrong > 0 ? `${wrong} to mend first` : `Import all ${seen.rows.length}`}
               disabled={wrong > 0 || seen.rows.length === 0 || send.isPending}

@@ -11,7 +11,8 @@ import { useBar } from '../../client/bar-context';
 import { DayField } from '../../ui/day-field';
 import { dayOfMs, msOfDay, startOfNextDay } from '../../ui/days';
 import { Field } from '../../ui/field';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 
@@ -44,7 +45,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
     <View style={{ gap: 10 }}>
       <Row style={{ alignItems: 'flex-end' }}>
         <Field label="Search" says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
-        <Tap
+        <Button
           label={chosen.length > 0 ? `Filter · ${chosen.length}` : 'Filter'}
           kind={open || chosen.length > 0 ? 'chosen' : 'plain'}
           onPress={() => setOpen(!open)}
@@ -77,7 +78,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
               Guest, coffee, recipe, notes and tastes are searched.
             </Text>
             {chosen.length > 0 || asked.search ? (
-              <Tap
+              <Button
                 kind="bare"
                 label="CSV"
                 says="Save these brews as CSV"
@@ -85,7 +86,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
               />
             ) : null}
             {chosen.length > 0 ? (
-              <Tap label="Any" kind="bare" onPress={() => onAsk({ search: asked.search ?? '' })} />
+              <Button label="Any" kind="bare" onPress={() => onAsk({ search: asked.search ?? '' })} />
             ) : null}
           </Row>
         </View>

@@ -7,7 +7,9 @@ import type { HandsLearnt } from '@even-kettle/core/contract';
 import type { StepKind } from '@even-kettle/core/recipe';
 import { useBar, useHere } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Halves, Notice, Page, Row } from '../../ui/parts';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 

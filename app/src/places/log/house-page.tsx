@@ -13,7 +13,10 @@ import { useBar, useHere, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
-import { Card, Halves, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 import { ProgressBar } from './progress-bar';
@@ -189,7 +192,7 @@ function Counted({ ask, name, label, says, most, whole = false, onKeep, children
     return (
       <Row>
         <View style={{ flex: 1 }}>{children}</View>
-        <Tap label={ask} says={`${ask.split(' ')[0]} ${name}`} onPress={() => setTyped('')} />
+        <Button label={ask} says={`${ask.split(' ')[0]} ${name}`} onPress={() => setTyped('')} />
       </Row>
     );
   const keep = () => {
@@ -209,8 +212,8 @@ function Counted({ ask, name, label, says, most, whole = false, onKeep, children
           fault={typed !== '' && !right}
           style={{ flex: 1 }}
         />
-        <Tap label="Save" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
-        <Tap label="Cancel" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
+        <Button label="Save" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
+        <Button label="Cancel" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
       </Row>
     </>
   );
@@ -249,19 +252,19 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
         </Text>
       ))}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        <Tap
+        <Button
           label="Boiled"
           says={`${cloth.name} was boiled`}
           onPress={() => tell('cloth-boiled', `Boil ${cloth.name}`)}
         />
         {sure ? (
-          <Tap
+          <Button
             kind="ruled"
             label="A new cloth, from nought"
             onPress={() => tell('cloth-replaced', `Replace ${cloth.name}`)}
           />
         ) : (
-          <Tap
+          <Button
             kind="bare"
             label="Replaced"
             says={`${cloth.name} was replaced`}

@@ -8,7 +8,9 @@ import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract'
 import { useHere } from '../../client/bar-context';
 import { chooseFile } from '../../ui/files';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { refusalWords } from './refusal-words';
 
@@ -86,7 +88,7 @@ export function LargeFileCard({ kind, title, children }: Props) {
         />
       ) : (
         <>
-          <Tap
+          <Button
             label="Choose a file"
             says={`Choose a file: ${title}`}
             disabled={busy}
@@ -135,7 +137,7 @@ function Going({
           {words}
         </Text>
         {percent === null ? null : <Text bold>{percent} %</Text>}
-        {onStop ? <Tap label="Stop" onPress={onStop} /> : null}
+        {onStop ? <Button label="Stop" onPress={onStop} /> : null}
       </Row>
       <View
         role="progressbar"
@@ -180,7 +182,7 @@ function Looked({ job, onTake, onForget }: LookedProps) {
         </Text>
       ) : null}
       <Row style={{ flexWrap: 'wrap' }}>
-        <Tap
+        <Button
           kind="main"
           disabled={good === 0 && job.kind === 'log'}
           label={
@@ -192,7 +194,7 @@ function Looked({ job, onTake, onForget }: LookedProps) {
           }
           onPress={() => onTake(faulty > 0)}
         />
-        <Tap label="Cancel" onPress={onForget} />
+        <Button label="Cancel" onPress={onForget} />
       </Row>
     </View>
   );
@@ -218,7 +220,7 @@ function Taken({ job }: { job: ImportJob }) {
     return (
       <>
         <Text bold>{count(job.taken, 'event')} are back.</Text>
-        <Tap label="Open the bar" onPress={() => window.location.assign('/')} />
+        <Button label="Open the bar" onPress={() => window.location.assign('/')} />
       </>
     );
   const known = job.known === 0 ? '' : ` ${figure(job.known)} were there already.`;
@@ -243,7 +245,7 @@ function Kept({ of, busy, onTakeOut }: KeptProps) {
           {count(brews, 'brew')}, read in {day(atMs)}
         </Text>
       </View>
-      <Tap
+      <Button
         kind={sure === id ? 'ruled' : 'plain'}
         label={sure === id ? `Yes, remove ${figure(brews)}` : 'Remove'}
         says={sure === id ? `Yes, remove the brews of ${name}` : `Remove: ${name}`}

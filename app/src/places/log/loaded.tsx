@@ -5,7 +5,9 @@ import type { ReactNode } from 'react';
 import { router, type Href } from 'expo-router';
 import type { UseQueryResult } from '@tanstack/react-query';
 import { Refused } from '../../client/request';
-import { Loading, Notice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Loading, Notice } from '../../ui/notice';
+import { Row } from '../../ui/page';
 import { useBar } from '../../client/bar-context';
 import { Heading, Text } from '../../ui/text';
 
@@ -25,7 +27,7 @@ export function Loaded<Data>({
     <Notice
       ruled
       title={`${what.charAt(0).toUpperCase()}${what.slice(1)} could not load`}
-      action={<Tap label="Try again" onPress={() => void of.refetch()} />}
+      action={<Button label="Try again" onPress={() => void of.refetch()} />}
     >
       The server could not be asked for it just now. What was brewed is kept.
     </Notice>
@@ -37,7 +39,7 @@ export const PageHead = ({ title, back = '/log' }: { title: string; back?: Href 
   <>
     <Row style={{ justifyContent: 'space-between' }}>
       <Heading style={{ flexShrink: 1 }}>{title}</Heading>
-      <Tap icon="back" label="Log" kind="bare" onPress={() => router.navigate(back)} />
+      <Button icon="back" label="Log" kind="bare" onPress={() => router.navigate(back)} />
     </Row>
     <ServerAway />
   </>

@@ -3,7 +3,7 @@ import { screen } from '@testing-library/react-native';
 import { useState } from 'react';
 import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import type { LogAsked } from '../../client/api';
-import { choose, press } from '../../testing/bar';
+import { choose, chooseDay, press } from '../../testing/bar';
 import { RECORD, showLogPage } from '../../testing/log';
 import { Brewed } from './brewed';
 import { verdict } from './brewed';
@@ -43,8 +43,8 @@ test('the log is narrowed to days: the last is in it, each can be left open, and
   }
   await showLogPage(<Narrowed />);
   press('Filter');
-  choose('From the day', '2026-11-20');
-  choose('To the day', '2026-11-20');
+  chooseDay('From the day', '2026-11-20');
+  chooseDay('To the day', '2026-11-20');
   const { fromMs, toMs } = asks.at(-1)!;
   expect([fromMs, toMs].map(Number)).toEqual([
     new Date(2026, 10, 20).getTime(),
@@ -52,9 +52,9 @@ test('the log is narrowed to days: the last is in it, each can be left open, and
   ]);
   expect(screen.getByLabelText('To the day').props.value).toBe('2026-11-20');
   expect(screen.queryByRole('alert')).toBeNull();
-  choose('From the day', '2026-11-22');
+  chooseDay('From the day', '2026-11-22');
   expect(screen.getByRole('alert')).toHaveTextContent(/^The first day is after the last/);
-  choose('To the day', '');
+  chooseDay('To the day', '');
   expect(screen.queryByRole('alert')).toBeNull();
   choose('Taste', 'bitter');
   expect(screen.getByLabelText('Filter · 2')).toBeTruthy();

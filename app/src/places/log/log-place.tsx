@@ -7,7 +7,9 @@ import { router, type Href } from 'expo-router';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { LogAsked } from '../../client/api';
 import { useBar, useHere } from '../../client/bar-context';
-import { Loading, Notice, Page, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Loading, Notice } from '../../ui/notice';
+import { Page } from '../../ui/page';
 import { Heading } from '../../ui/text';
 import { ServerAway } from './loaded';
 import { Brewed } from './brewed';
@@ -59,7 +61,7 @@ export function LogPlace() {
       <ServerAway />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {WAYS.map(([label, href]) => (
-          <Tap key={label} label={label} onPress={() => router.push(href)} />
+          <Button key={label} label={label} onPress={() => router.push(href)} />
         ))}
       </View>
       <ToTaste />
@@ -69,7 +71,7 @@ export function LogPlace() {
         <Notice
           ruled
           title="The log could not load"
-          action={<Tap label="Try again" onPress={() => void log.refetch()} />}
+          action={<Button label="Try again" onPress={() => void log.refetch()} />}
         >
           The server could not be asked for it just now. What was brewed is kept.
         </Notice>
@@ -79,7 +81,7 @@ export function LogPlace() {
           <Notice
             title="No brew is like that"
             action={
-              <Tap
+              <Button
                 label="Show all"
                 onPress={() => {
                   setTyped('');
@@ -98,7 +100,7 @@ export function LogPlace() {
         <Brewed key={record.brewId} record={record} />
       ))}
       {log.hasNextPage ? (
-        <Tap
+        <Button
           label={log.isFetchingNextPage ? 'Loading…' : 'Earlier brews'}
           disabled={log.isFetchingNextPage}
           onPress={() => void log.fetchNextPage()}

@@ -4,7 +4,8 @@
 import { useRef, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { saveBlob } from '../../ui/files';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { useTheme } from '../../ui/use-theme';
 
 /** Twice the size on the screen, so that it can be printed. */
@@ -52,15 +53,15 @@ export function Picture({ name, table, children }: Props) {
       <View ref={around}>{children}</View>
       <Row style={{ justifyContent: 'flex-end', gap: 0 }}>
         {table ? (
-          <Tap
+          <Button
             kind="bare"
             label="CSV"
             says="Save what is drawn as CSV"
             onPress={() => window.location.assign(table)}
           />
         ) : null}
-        <Tap kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
-        <Tap kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
+        <Button kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
+        <Button kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
       </Row>
     </View>
   );

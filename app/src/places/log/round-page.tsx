@@ -11,7 +11,10 @@ import { newId, useBar, useHere } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
-import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Loading } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
@@ -97,7 +100,7 @@ function Begin({ bar }: { bar: Bar }) {
       />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {bar.coffees.map(({ id, name }) => (
-          <Tap
+          <Button
             key={id}
             label={name}
             kind={chosen.includes(id) ? 'chosen' : 'plain'}
@@ -106,7 +109,7 @@ function Begin({ bar }: { bar: Bar }) {
           />
         ))}
       </View>
-      <Tap
+      <Button
         kind="main"
         label={many < 2 ? 'Choose two or more coffees' : `Begin with ${many}`}
         disabled={many < 2 || !recipe}
@@ -159,7 +162,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
                 style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
               >
                 {SCORES.map((score) => (
-                  <Tap
+                  <Button
                     key={score}
                     label={String(score)}
                     says={`${letter}: ${score}`}
@@ -174,11 +177,11 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
           );
         })}
       {sure || heard ? (
-        <Tap kind="main" label="Open the letters" onPress={reveal} testID="reveal" />
+        <Button kind="main" label="Open the letters" onPress={reveal} testID="reveal" />
       ) : (
-        <Tap kind="ruled" label="Open before all are scored…" onPress={() => setSure(true)} />
+        <Button kind="ruled" label="Open before all are scored…" onPress={() => setSure(true)} />
       )}
-      <Tap kind="bare" label="To the bar" onPress={() => router.navigate('/')} />
+      <Button kind="bare" label="To the bar" onPress={() => router.navigate('/')} />
     </Card>
   );
 }

@@ -8,7 +8,10 @@ import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useHere } from '../../client/bar-context';
 import { dayAndTime } from '../../words/hands-words';
-import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
@@ -185,7 +188,7 @@ function Odd({ ids, run, of }: { ids: string[]; run: Learnt['run']; of: string }
         const brew = run.find(({ brewId }) => brewId === id);
         const when = brew ? dayAndTime(brew.endedMs, clock.nowMs()) : 'an older brew';
         return (
-          <Tap
+          <Button
             key={id}
             kind="bare"
             label={when}

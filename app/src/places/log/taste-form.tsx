@@ -2,7 +2,8 @@
  * What a cup tasted like: a tap for balance, a tap for strength, chips for what was seen; the rest if there is time.
  */
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import {
   BALANCE_WORDS,
   SEEN,
@@ -18,7 +19,9 @@ import { useAct } from '../../device/use-act';
 import { Field } from '../../ui/field';
 import { Form, RadioGroup, tabStop } from '../../ui/by-keys';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { readTyped } from '../../ui/typed';
@@ -74,7 +77,7 @@ export function TasteForm({ record }: { record: BrewRecord }) {
         />
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           {SEEN.map((each) => (
-            <Tap
+            <Button
               key={each}
               label={SEEN_WORDS[each]}
               kind={seen.has(each) ? 'chosen' : 'plain'}
@@ -107,7 +110,7 @@ export function TasteForm({ record }: { record: BrewRecord }) {
           />
         </Row>
         {read.ok ? null : <Text role="alert">{read.reason}</Text>}
-        <Tap kind="main" label="Save" disabled={!canSave} onPress={keep} testID="keep-taste" />
+        <Button kind="main" label="Save" disabled={!canSave} onPress={keep} testID="keep-taste" />
       </Form>
     </Card>
   );
@@ -163,7 +166,7 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
         {NOTCHES.map((notch, index) => {
           const chosen = notch === value;
           return (
-            <Pressable
+            <Touch
               key={notch}
               role="radio"
               aria-checked={chosen}
@@ -192,7 +195,7 @@ function Scale({ name, words, value, onChange }: ScaleProps) {
                   backgroundColor: chosen ? theme.ink : 'transparent',
                 }}
               />
-            </Pressable>
+            </Touch>
           );
         })}
       </RadioGroup>

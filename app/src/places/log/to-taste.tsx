@@ -8,7 +8,9 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 /** A cup that was handed over so long ago is gone, milliseconds. */
@@ -43,7 +45,7 @@ export function ToTaste() {
               out at {clockTime(brew.servedMs!)}
             </Text>
           </View>
-          <Tap
+          <Button
             label="Taste"
             says={`Taste ${brew.ask.coffee}, out at ${clockTime(brew.servedMs!)}`}
             onPress={() => router.push({ pathname: '/log/[id]', params: { id: brew.id } })}

@@ -10,7 +10,9 @@ import type { BrewPage, BrewRecord } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
 import { useHere, useUnits } from '../../client/bar-context';
 import { dayAndTime } from '../../words/hands-words';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading } from '../../ui/text';
 import { Picture } from './picture';
@@ -43,7 +45,7 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
     <Card>
       <Row style={{ justifyContent: 'space-between' }}>
         <Subheading>Water over time</Subheading>
-        <Tap
+        <Button
           kind="bare"
           label="Run of these"
           onPress={() =>
@@ -67,7 +69,7 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
       </Picture>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
         {chosen.map((other, n) => (
-          <Tap
+          <Button
             key={other.brewId}
             label={`${n + 1}: ${named(other)}`}
             says={`Take away ${n + 1}: ${named(other)}`}

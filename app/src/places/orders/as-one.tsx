@@ -6,7 +6,8 @@ import { cardFor, type Quote } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 /** Cups that are alike can be poured out of one larger brew; this says which way is sooner. */
@@ -32,7 +33,7 @@ export function AsOne({
           One brew for {cups} cups
           {soonerS < -WORTH_SHARING_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
         </Text>
-        <Tap label="Each by itself" onPress={() => onChange(false)} />
+        <Button label="Each by itself" onPress={() => onChange(false)} />
       </Row>
     );
   if (soonerS < WORTH_SHARING_S) return null;
@@ -41,7 +42,7 @@ export function AsOne({
       <Text style={{ flex: 1, minWidth: 180 }}>
         {cups} cups are alike: as one brew the order is out {showClock(soonerS)} sooner.
       </Text>
-      <Tap label={`Brew the ${cups} as one`} onPress={() => onChange(true)} testID="as-one" />
+      <Button label={`Brew the ${cups} as one`} onPress={() => onChange(true)} testID="as-one" />
     </Row>
   );
 }

@@ -8,7 +8,10 @@ import { inWords, showClock, showMass, showVolume, type Units } from '@even-kett
 import { useBar, useNow } from '../../client/bar-context';
 import { coffeeHint } from '../../words/hands-words';
 import type { Bar } from '@even-kettle/core/contract';
-import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Field } from '../../ui/field';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
@@ -66,7 +69,7 @@ export function CupForm({
       <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
         <Text bold>Cup {number}</Text>
         {onRemove ? (
-          <Tap kind="bare" icon="close" label="" says={`Remove cup ${number}`} onPress={onRemove} />
+          <Button kind="bare" icon="close" label="" says={`Remove cup ${number}`} onPress={onRemove} />
         ) : null}
       </Row>
       <Choice
@@ -114,7 +117,7 @@ export function CupForm({
           style={{ width: 110 }}
         />
         {sizesMl.map((ml) => (
-          <Tap
+          <Button
             key={ml}
             label={sizeText(ml, units)}
             says={`${inWords(showVolume(ml, units))} for cup ${number}`}

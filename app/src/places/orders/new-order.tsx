@@ -8,7 +8,10 @@ import { promiseS, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
-import { Card, Loading, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Loading } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
@@ -203,7 +206,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           />
         ))}
         <Row style={{ alignItems: 'flex-end' }}>
-          <Tap
+          <Button
             icon="plus"
             label="Another cup"
             disabled={drafts.length >= MOST_CUPS}
@@ -240,7 +243,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             ) : null}
           </Card>
         ) : null}
-        <Tap
+        <Button
           kind="main"
           label={
             waiting

@@ -17,7 +17,8 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { cupInWords } from '../../words/hands-words';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { OtherCup } from '../bar/other-cup';
 import { Text } from '../../ui/text';
 
@@ -84,15 +85,15 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
     return (
       <Row style={{ gap: 6 }}>
         {sure ? (
-          <Tap
+          <Button
             kind="ruled"
             label="Cancel this cup"
             onPress={() => act('Cancel cup', { type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })}
           />
         ) : (
           <>
-            <Tap label="Cancel" kind="bare" says={`Cancel ${which}`} onPress={() => setSure(true)} />
-            <Tap label="Start" says={`Start ${which}`} disabled={!station} onPress={start} />
+            <Button label="Cancel" kind="bare" says={`Cancel ${which}`} onPress={() => setSure(true)} />
+            <Button label="Start" says={`Start ${which}`} disabled={!station} onPress={start} />
           </>
         )}
       </Row>
@@ -101,8 +102,8 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   if (cup.status === 'brewing' && brew) {
     return sure ? (
       <Row style={{ gap: 6 }}>
-        <Tap kind="bare" label="Cancel" onPress={() => setSure(false)} />
-        <Tap
+        <Button kind="bare" label="Cancel" onPress={() => setSure(false)} />
+        <Button
           kind="ruled"
           label="Stop and brew again"
           onPress={() =>
@@ -115,20 +116,20 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         />
       </Row>
     ) : (
-      <Tap kind="bare" label="Stop" says={`Stop the brew of ${which}`} onPress={() => setSure(true)} />
+      <Button kind="bare" label="Stop" says={`Stop the brew of ${which}`} onPress={() => setSure(true)} />
     );
   }
   if (cup.status === 'served' && brew) {
     return (
       <View style={{ alignItems: 'flex-end', gap: 4 }}>
         <Row style={{ gap: 6 }}>
-          <Tap
+          <Button
             kind="bare"
             label={sure ? 'Close' : 'Went elsewhere'}
             says={sure ? 'Close' : `Went elsewhere: ${which}`}
             onPress={() => setSure(!sure)}
           />
-          <Tap
+          <Button
             label="Remake"
             says={`Remake ${which}`}
             onPress={() =>

@@ -13,7 +13,10 @@ import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Notice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Row } from '../../ui/page';
 import { Grip } from '../../ui/grip';
 import { Subheading, Text } from '../../ui/text';
 import { Cup } from './order-cup';
@@ -47,7 +50,7 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
             ? 'No open orders'
             : `${open.length} open ${open.length === 1 ? 'order' : 'orders'}`}
         </Subheading>
-        <Tap
+        <Button
           kind="main"
           icon="plus"
           label="New order"
@@ -171,19 +174,19 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       {urge && open ? (
         <Row style={{ gap: 6, flexWrap: 'wrap', borderTopWidth: 1, borderColor: theme.rim, paddingTop: 6 }}>
           {(urgedOf(order)?.weight ?? 1) > 1 ? (
-            <Tap
+            <Button
               label="No rush"
               says={`No rush for order ${badgeOf(order.badge).letter}`}
               onPress={() => urge.calm(order)}
             />
           ) : (
-            <Tap
+            <Button
               label="Rush"
               says={`Rush order ${badgeOf(order.badge).letter}`}
               onPress={() => urge.rush(order)}
             />
           )}
-          <Tap
+          <Button
             kind={asking ? 'chosen' : 'plain'}
             label="Why then?"
             says={`Why order ${badgeOf(order.badge).letter} is out then`}

@@ -2,7 +2,8 @@
  * Orders: taking and ordering cups.
  */
 import { useBar } from '../../client/bar-context';
-import { Loading, Page } from '../../ui/parts';
+import { Loading } from '../../ui/notice';
+import { Page } from '../../ui/page';
 import { Heading } from '../../ui/text';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';

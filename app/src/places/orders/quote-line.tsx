@@ -7,7 +7,7 @@ import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
-import { Row } from '../../ui/parts';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 /** So much later or sooner, in a word. */

@@ -12,7 +12,8 @@ import {
 import { cardFor, type Bench, type Quote } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WORTH_SHARING_S } from './as-one';
 
@@ -57,7 +58,7 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
     return (
       <Row style={{ flexWrap: 'wrap' }}>
         <Text style={{ flex: 1, minWidth: 180 }}>One brew with order {letter}.</Text>
-        <Tap kind="bare" label="A brew of its own" onPress={() => onChange(false)} />
+        <Button kind="bare" label="A brew of its own" onPress={() => onChange(false)} />
       </Row>
     );
   const soonerS = here?.ok && other?.ok ? here.readyS - other.readyS : 0;
@@ -67,7 +68,7 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
       <Text style={{ flex: 1, minWidth: 180 }}>
         Order {letter} waits for the same: as one brew this is out {showClock(soonerS)} sooner.
       </Text>
-      <Tap label={`Brew it with ${letter}`} onPress={() => onChange(true)} testID="share-brew" />
+      <Button label={`Brew it with ${letter}`} onPress={() => onChange(true)} testID="share-brew" />
     </Row>
   );
 }

@@ -7,7 +7,9 @@ import { ADDITIONS, ROAST_LEVELS, type Recipe } from '@even-kettle/core/recipe';
 import type { Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
 import { Field } from '../../ui/field';
-import { Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import type { ConverterInput } from './asked';
@@ -39,7 +41,7 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
         <Text size="small" quiet style={{ flex: 1 }}>
           {line.join(' · ')}
         </Text>
-        <Tap
+        <Button
           kind="bare"
           label={open ? 'Less' : 'Change'}
           says={open ? 'Fewer settings' : 'Change altitude, brewer, grinder, ratio, cups or additions'}

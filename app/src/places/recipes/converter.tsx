@@ -2,7 +2,8 @@
  * The converter: any field can lead, the rest follow as one types; any number can be asked why.
  */
 import { useState } from 'react';
-import { Pressable, View, useWindowDimensions } from 'react-native';
+import { View, useWindowDimensions } from 'react-native';
+import { Touch } from '../../ui/touch';
 import {
   bandInWords,
   wayOutInWords,
@@ -17,7 +18,10 @@ import { useNow } from '../../client/bar-context';
 import { coffeeHint } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { TOUCH } from '../../ui/theme';
 import type { ConverterInput, Lead } from './asked';
@@ -80,7 +84,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
       </Row>
       <Row style={{ flexWrap: 'wrap', gap: 8 }}>
         {PRESETS_ML.map((ml) => (
-          <Tap
+          <Button
             key={ml}
             label={cupText(ml, units)}
             says={`A cup of ${inWords(showVolume(ml, units))}`}
@@ -134,7 +138,7 @@ function WhyLink({
 }) {
   const theme = useTheme();
   return (
-    <Pressable
+    <Touch
       role="button"
       disabled={disabled}
       aria-label={`${name}, why?`}
@@ -144,7 +148,7 @@ function WhyLink({
       <Text size="small" color={disabled ? theme.ink2 : theme.cool} bold={asked === of}>
         why?
       </Text>
-    </Pressable>
+    </Touch>
   );
 }
 
@@ -177,7 +181,7 @@ function Numbers({
     <View style={{ gap: 10 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 8 }}>
         {factsOf(recipe, bar, units, made).map((fact) => (
-          <Pressable
+          <Touch
             key={fact.name}
             role="button"
             disabled={!fact.of}
@@ -201,7 +205,7 @@ function Numbers({
               ) : null}
             </Text>
             <Text bold>{fact.value}</Text>
-          </Pressable>
+          </Touch>
         ))}
       </View>
       {derivation ? <WhyCard derivation={derivation} units={units} onClose={() => of && onWhy(of)} /> : null}
@@ -220,7 +224,7 @@ function Numbers({
             {capacity.words}
           </Text>
           {capacity.waysOut.map((way) => (
-            <Tap
+            <Button
               key={wayOutInWords(way)}
               label={wayOutInWords(way)}
               onPress={() => onAsk(takeWayOut(way, asked, units))}

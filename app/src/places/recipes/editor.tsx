@@ -11,7 +11,9 @@ import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
-import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
 import { NumberField } from '../../ui/number-field';
@@ -104,7 +106,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             {WISHES.map((wish) => {
               const on = draft.suits.includes(wish);
               return (
-                <Tap
+                <Button
                   key={wish}
                   label={wish}
                   says={`${wish}: ${on ? 'yes' : 'no'}`}
@@ -178,7 +180,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             {said}
           </Text>
         ) : null}
-        <Tap
+        <Button
           kind="main"
           label={copy ? 'Save as a new recipe' : `Save as version ${opened.version + 1}`}
           disabled={!read.ok || saving}

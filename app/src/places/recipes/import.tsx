@@ -11,7 +11,10 @@ import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { chooseFile } from '../../ui/files';
-import { Card, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Notice } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { readQrPicture } from '../../ui/pictures';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ChangeList } from './changes';
@@ -68,15 +71,15 @@ export function ImportRecipes() {
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading>Bring recipes in</Heading>
-        <Tap kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} />
+        <Button kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} />
       </Row>
       <Card>
         <Text quiet>
           Nothing is changed before you have seen what would be, and nothing is ever overwritten.
         </Text>
         <Row style={{ flexWrap: 'wrap' }}>
-          <Tap label="A recipe file" onPress={() => void takeFile()} testID="import-file" />
-          <Tap label="A picture of a code" onPress={() => void takePicture()} testID="import-picture" />
+          <Button label="A recipe file" onPress={() => void takeFile()} testID="import-file" />
+          <Button label="A picture of a code" onPress={() => void takePicture()} testID="import-picture" />
         </Row>
         <Row style={{ alignItems: 'flex-end' }}>
           <Field
@@ -86,7 +89,7 @@ export function ImportRecipes() {
             maxLength={9000}
             style={{ flex: 1 }}
           />
-          <Tap label="Read it" disabled={text.trim() === ''} onPress={() => takeCode(text, 'the text')} />
+          <Button label="Read it" disabled={text.trim() === ''} onPress={() => takeCode(text, 'the text')} />
         </Row>
       </Card>
       {brought === null ? null : 'faults' in brought ? (
@@ -160,7 +163,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
     return (
       <Notice
         title="Brought in"
-        action={<Tap kind="main" label="All recipes" onPress={() => router.replace('/recipes')} />}
+        action={<Button kind="main" label="All recipes" onPress={() => router.replace('/recipes')} />}
       >
         {said.join('\n')}
       </Notice>
@@ -183,7 +186,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
               </Text>
             </View>
             {what === 'same' ? null : (
-              <Tap
+              <Button
                 label={left.has(recipe.id) ? 'Left out' : 'Taken'}
                 says={`${recipe.name}: ${left.has(recipe.id) ? 'left out' : 'taken'}`}
                 kind={left.has(recipe.id) ? 'plain' : 'chosen'}
@@ -197,7 +200,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
       {useful.length === 0 ? (
         <Text quiet>All of it is here already.</Text>
       ) : (
-        <Tap
+        <Button
           kind="main"
           label={wanted.length === 1 ? 'Import' : `Import ${wanted.length}`}
           disabled={wanted.length === 0}

@@ -1,7 +1,8 @@
 /**
  * The same coffee and cup in every method, side by side.
  */
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { router } from 'expo-router';
 import {
   BREWERS,
@@ -14,7 +15,8 @@ import {
 } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row } from '../../ui/parts';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { TOUCH } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
@@ -45,7 +47,7 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
         const here = benchBrewers.some((brewer) => brewer.method === row.recipe.method);
         const own = row.recipe.id === chosen.id;
         return (
-          <Pressable
+          <Touch
             key={row.recipe.method}
             role="link"
             aria-label={`${method.name}: ${row.recipe.name}`}
@@ -84,7 +86,7 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
                 {row.ok && !row.brewer ? ` · ${outOfRange(row.card)}` : here ? '' : ' · not on this bench'}
               </Text>
             </View>
-          </Pressable>
+          </Touch>
         );
       })}
     </Card>

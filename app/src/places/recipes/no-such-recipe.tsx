@@ -2,7 +2,9 @@
  * An address that names no recipe.
  */
 import { router } from 'expo-router';
-import { Notice, Page, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Notice } from '../../ui/notice';
+import { Page } from '../../ui/page';
 
 /** Recipes that ship are known at once; those of this bar come with it. */
 export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
@@ -11,7 +13,7 @@ export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
       <Notice
         ruled
         title={loaded ? 'No such recipe' : 'Not here yet'}
-        action={<Tap label="All recipes" onPress={() => router.replace('/recipes')} />}
+        action={<Button label="All recipes" onPress={() => router.replace('/recipes')} />}
       >
         {loaded
           ? `There is no recipe called “${id.slice(0, 40)}” on this bar.`

@@ -8,7 +8,8 @@ import { METHODS, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, showVolume } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { WithTheme } from '../../ui/use-theme';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { DAY } from '../../ui/theme';
 import { useConverterInput } from './asked';
@@ -39,7 +40,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
     return (
       <View style={{ padding: 20, gap: 12 }}>
         <Text role="alert">{made.reason}</Text>
-        <Tap label="Back" onPress={back} />
+        <Button label="Back" onPress={back} />
       </View>
     );
   const { card, coffee, grinder, grind, brewer } = made;
@@ -59,8 +60,8 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
       <View role="main" style={{ backgroundColor: '#FFFFFF', flexGrow: 1 }}>
         <View testID="print-bar">
           <Row style={{ padding: 12 }}>
-            <Tap kind="main" label="Print this card" onPress={() => window.print()} />
-            <Tap kind="bare" label="Back" onPress={back} />
+            <Button kind="main" label="Print this card" onPress={() => window.print()} />
+            <Button kind="bare" label="Back" onPress={back} />
           </Row>
         </View>
         <View style={{ width: '100%', maxWidth: 700, alignSelf: 'center', paddingHorizontal: 16, gap: 8 }}>

@@ -2,7 +2,8 @@
  * Browsing: by brewer, or by what the guest wants.
  */
 import { useState } from 'react';
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { router } from 'expo-router';
 import {
   DEFAULT_PLACE,
@@ -21,7 +22,9 @@ import { brewersOn, placeOf } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../client/bar-context';
 import { RadioGroup, tabStop } from '../../ui/by-keys';
 import { useTheme } from '../../ui/use-theme';
-import { Choice, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
@@ -39,7 +42,7 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
     <View style={{ gap: 12 }}>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading>Recipes</Heading>
-        <Tap
+        <Button
           kind="bare"
           label="Import"
           says="Bring recipes in from a file or a code"
@@ -104,7 +107,7 @@ function MethodTiles({
         const chosen = id === value;
         const onBench = here.some(({ method }) => method === id);
         return (
-          <Pressable
+          <Touch
             key={id}
             role="radio"
             aria-checked={chosen}
@@ -132,7 +135,7 @@ function MethodTiles({
             >
               {METHODS[id].name}
             </Text>
-          </Pressable>
+          </Touch>
         );
       })}
     </RadioGroup>
@@ -144,7 +147,7 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
   const units = useUnits();
   const method = METHODS[recipe.method];
   return (
-    <Pressable
+    <Touch
       role="link"
       aria-label={`${method.name}: ${recipe.name}`}
       onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
@@ -169,7 +172,7 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
         <Text bold>{recipe.name}</Text>
         <Text size="small">{reasons.length > 0 ? reasons.map(withoutStop).join('; ') : recipe.why}</Text>
       </View>
-    </Pressable>
+    </Touch>
   );
 }
 

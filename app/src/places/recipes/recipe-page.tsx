@@ -9,7 +9,9 @@ import { brewersOn } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../client/bar-context';
 import { changesInWords } from '../../words/change-words';
 import { saveFile } from '../../ui/files';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { useConverterInput } from './asked';
 import { convert } from './conversion';
@@ -51,7 +53,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             </Text>
           ) : null}
         </View>
-        {back ? <Tap kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} /> : null}
+        {back ? <Button kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} /> : null}
       </Row>
       <Converter recipe={recipe} bar={bar} units={units} asked={asked} onAsk={onAsk} made={made} />
       {made.ok ? (
@@ -96,31 +98,31 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
       <Card>
         <Subheading>This recipe</Subheading>
         <Row style={{ flexWrap: 'wrap', gap: 8 }}>
-          <Tap
+          <Button
             label="Change it"
             onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
           />
-          <Tap
+          <Button
             label="Copy it"
             onPress={() =>
               router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
             }
           />
-          <Tap
+          <Button
             label="Versions"
             onPress={() => router.push({ pathname: '/recipes/[id]/versions', params: { id: recipe.id } })}
           />
-          <Tap
+          <Button
             label="Print"
             onPress={() => router.push({ pathname: '/recipes/[id]/print', params: { id: recipe.id } })}
           />
-          <Tap
+          <Button
             label="Share"
             says="Share as a code for another phone"
             onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
           />
-          <Tap label="File" says="Save as a recipe file" onPress={() => void saveRecipeFile(recipe)} />
-          <Tap
+          <Button label="File" says="Save as a recipe file" onPress={() => void saveRecipeFile(recipe)} />
+          <Button
             label="Step table"
             says="Save the step table as CSV"
             disabled={!made.ok}

@@ -3,7 +3,7 @@
  */
 import { View, useWindowDimensions } from 'react-native';
 import { useBar } from '../../client/bar-context';
-import { Page } from '../../ui/parts';
+import { Page } from '../../ui/page';
 import { WIDE } from '../../ui/theme';
 import { NoSuchRecipe } from './no-such-recipe';
 import { RecipeList } from './recipe-list';

@@ -6,7 +6,9 @@ import Svg, { Path, Rect } from 'react-native-svg';
 import { router } from 'expo-router';
 import { create } from 'qrcode';
 import { METHODS, type Recipe } from '@even-kettle/core/recipe';
-import { Card, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Page, Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
 import { recipeCode } from './code';
 
@@ -16,7 +18,7 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading style={{ flex: 1 }}>{recipe.name}</Heading>
-        <Tap
+        <Button
           kind="bare"
           label="Back"
           onPress={() => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
@@ -32,7 +34,7 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
           choose a picture of it. No server is needed for it.
         </Text>
       </Card>
-      <Tap
+      <Button
         label="Copy as text"
         says="Copy the code as text"
         onPress={() => void navigator.clipboard?.writeText(code)}

@@ -12,7 +12,8 @@ import {
 } from '@even-kettle/core/recipe';
 import { useUnits } from '../../client/bar-context';
 import { Field } from '../../ui/field';
-import { Choice, Row } from '../../ui/parts';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import {
   amountKind,

@@ -17,7 +17,9 @@ import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { Grip } from '../../ui/grip';
 import { useTheme } from '../../ui/use-theme';
-import { Card, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
@@ -107,7 +109,7 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
             {summary(step)}
           </Text>
         </View>
-        <Tap
+        <Button
           kind="bare"
           label={open ? 'Close' : 'Open'}
           says={`${open ? 'Close' : 'Open'} ${step.name}`}
@@ -119,10 +121,10 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
         <View style={{ gap: 10, paddingBottom: 12, paddingLeft: 8 }}>
           <StepForm step={step} faults={faults} onChange={onChange} />
           <Row style={{ flexWrap: 'wrap', gap: 8 }}>
-            <Tap label="Up" says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
-            <Tap label="Down" says={`Move ${step.name} down`} onPress={() => onMove(1)} />
-            <Tap label="Add a step after" onPress={onAdd} />
-            <Tap kind="ruled" label="Remove" says={`Remove ${step.name}`} onPress={onRemove} />
+            <Button label="Up" says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
+            <Button label="Down" says={`Move ${step.name} down`} onPress={() => onMove(1)} />
+            <Button label="Add a step after" onPress={onAdd} />
+            <Button kind="ruled" label="Remove" says={`Remove ${step.name}`} onPress={onRemove} />
           </Row>
         </View>
       ) : null}

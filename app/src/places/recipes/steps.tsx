@@ -1,11 +1,12 @@
 /**
  * A card's steps to read and to do: the brew by its timer, and what comes before and after it.
  */
-import { Pressable, View } from 'react-native';
+import { View } from 'react-native';
+import { Touch } from '../../ui/touch';
 import { fillOf, type BrewCard, type CardStep, type WhyOf } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
 import { useTheme } from '../../ui/use-theme';
-import { Card } from '../../ui/parts';
+import { Card } from '../../ui/card';
 import { Subheading, Text } from '../../ui/text';
 
 type Props = { card: BrewCard; units: Units; onWhy?: (of: WhyOf) => void };
@@ -77,7 +78,7 @@ function BrewStep({
         {step.mistake ? <Mistake text={step.mistake} /> : null}
       </View>
       {targetG === undefined ? null : (
-        <Pressable
+        <Touch
           role="button"
           disabled={!onWhy || step.kind === 'bypass'}
           aria-label={`${inWords(showMass(targetG, units, 'water'))}, why?`}
@@ -87,7 +88,7 @@ function BrewStep({
           <Text
             bold
           >{`${step.kind === 'bypass' ? '+' : ''}${inWords(showMass(targetG, units, 'water'))}`}</Text>
-        </Pressable>
+        </Touch>
       )}
     </View>
   );

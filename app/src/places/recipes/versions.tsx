@@ -7,7 +7,11 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { changesBetween, type Recipe } from '@even-kettle/core/recipe';
 import { Refused } from '../../client/request';
 import { useHere } from '../../client/bar-context';
-import { Card, Choice, Loading, Notice, Page, Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Loading, Notice } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ChangeList } from './changes';
 
@@ -22,7 +26,7 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading style={{ flex: 1 }}>Versions of {recipe.name}</Heading>
-        <Tap
+        <Button
           kind="bare"
           label="Back"
           onPress={() => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
@@ -34,7 +38,7 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
         <Notice
           ruled
           title="The versions could not load"
-          action={<Tap label="Try again" onPress={() => void versions.refetch()} />}
+          action={<Button label="Try again" onPress={() => void versions.refetch()} />}
         >
           The server could not be asked for them just now.
         </Notice>
@@ -58,7 +62,7 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
       <Notice
         title="Only one version so far"
         action={
-          <Tap
+          <Button
             label="Change it"
             onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: latest.id } })}
           />
@@ -88,7 +92,7 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
       <Subheading>{changes.length === 0 ? 'The same' : `${changes.length} changes`}</Subheading>
       <ChangeList changes={changes} />
       {from === String(latest.version) ? null : (
-        <Tap
+        <Button
           kind="main"
           label={`Bring version ${from} back`}
           onPress={() => void restore()}

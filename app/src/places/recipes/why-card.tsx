@@ -13,7 +13,8 @@ import {
   type Units,
 } from '@even-kettle/core/units';
 import { useTheme } from '../../ui/use-theme';
-import { Row, Tap } from '../../ui/parts';
+import { Button } from '../../ui/button';
+import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
 const FROM: Record<Source, string> = {
@@ -48,7 +49,7 @@ export function WhyCard({
         <Text bold style={{ flex: 1 }}>
           {derivation.name}: {withUnit(derivation.value, derivation.unit, units)}
         </Text>
-        <Tap kind="bare" icon="close" label="" says="Close why" onPress={onClose} />
+        <Button kind="bare" icon="close" label="" says="Close why" onPress={onClose} />
       </Row>
       {derivation.formula === 'given' ? null : (
         <Text style={{ fontFamily: 'monospace', fontSize: 13 }}>= {derivation.formula}</Text>

@@ -1,0 +1,50 @@
+/**
+ * How a place is laid out: the page that scrolls, its halves, and rows.
+ */
+import type { ReactNode } from 'react';
+import { ScrollView, View, useWindowDimensions, type StyleProp, type ViewStyle } from 'react-native';
+import { WIDE } from './theme';
+import { useTheme } from './use-theme';
+
+/** A place's page: scrolls up and down, never sideways. */
+export function Page({ children, wide }: { children: ReactNode; wide?: boolean }) {
+  const theme = useTheme();
+  return (
+    <ScrollView
+      // Pages with nothing to press must still scroll by keyboard.
+      tabIndex={0}
+      style={{ flex: 1, backgroundColor: theme.bg }}
+      contentContainerStyle={{
+        padding: 12,
+        gap: 12,
+        width: '100%',
+        maxWidth: wide ? 1280 : 760,
+        alignSelf: 'center',
+      }}
+    >
+      {children}
+    </ScrollView>
+  );
+}
+
+/** Two halves of a page: beside each other where there is room, else one below the other. */
+export function Halves({ first, second }: { first: ReactNode; second: ReactNode }) {
+  const beside = useWindowDimensions().width >= WIDE;
+  const half = { gap: 12, ...(beside ? { flex: 1 } : {}) };
+  return (
+    <View
+      style={{
+        flexDirection: beside ? 'row' : 'column',
+        gap: 12,
+        alignItems: beside ? 'flex-start' : 'stretch',
+      }}
+    >
+      <View style={half}>{first}</View>
+      <View style={half}>{second}</View>
+    </View>
+  );
+}
+
+export const Row = ({ children, style }: { children: ReactNode; style?: StyleProp<ViewStyle> }) => (
+  <View style={[{ flexDirection: 'row', alignItems: 'center', gap: 10 }, style]}>{children}</View>
+);
