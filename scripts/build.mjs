@@ -49,7 +49,7 @@ async function makeOfflineShell() {
   const dist = join(root, 'app/dist');
   const { count, warnings } = await generateSW({
     globDirectory: dist,
-    globPatterns: ['**/*.{html,js,css,woff2,ico,png,json}'],
+    globPatterns: ['**/*.{html,js,css,woff2,ico,png,svg,json,webmanifest}'],
     globIgnores: ['sw.js'],
     swDest: join(dist, 'sw.js'),
     mode: 'production',
@@ -60,7 +60,7 @@ async function makeOfflineShell() {
     dontCacheBustURLsMatching: /^(_expo|assets)\//,
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//],
-    skipWaiting: true,
+    // A new version waits until somebody takes it: never in mid-brew.
     clientsClaim: true,
     cleanupOutdatedCaches: true,
   });

@@ -2,7 +2,7 @@
  * `npm run screenshots`: a current picture of each place, from the demo's data, into docs/screenshots (or where
  * OUT says). Fresh data, so that the clocks are early in the scene.
  */
-import { mkdirSync } from 'node:fs';
+import { copyFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { installPackages } from './install.mjs';
 import { build } from './build.mjs';
@@ -136,4 +136,11 @@ await withServer({}, async (url) => {
   await page.screenshot({ path: join(out, 'pour-day-phone.png') });
 });
 await browser.close();
+// What a browser shows before the app is installed.
+if (!process.env.OUT)
+  for (const [shot, name] of [
+    ['bar-day-phone', 'install-bar'],
+    ['bar-day-wide', 'install-wide'],
+  ])
+    copyFileSync(join(out, `${shot}.png`), join(root, `app/public/${name}.png`));
 console.log(`${SHOTS.length + 1} pictures in ${out}`);

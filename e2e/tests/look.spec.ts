@@ -70,8 +70,10 @@ const cramped = (page: Page): Promise<string[]> =>
       if (box.width > 0 && (box.right > window.innerWidth + 1 || box.left < -1))
         found.push(`cut off: ${element.outerHTML.slice(0, 100)}`);
       const touchable =
-        ['button', 'link', 'radio'].includes(element.getAttribute('role') ?? '') ||
-        element.tagName === 'INPUT';
+        // What only shows how a row stands is not touched itself.
+        !element.closest('[inert]') &&
+        (['button', 'link', 'radio'].includes(element.getAttribute('role') ?? '') ||
+          element.tagName === 'INPUT');
       if (touchable && box.width > 0 && (box.height < 47.5 || box.width < 47.5))
         found.push(`${box.width}x${box.height}: ${element.getAttribute('aria-label')}`);
     }

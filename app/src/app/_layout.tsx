@@ -6,6 +6,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { BarProvider } from '../client/bar-context';
 import { ThemeProvider } from '../ui/use-theme';
 import { BarMark, HandsStrip } from '../places/hands-strip';
+import { PageTitle } from '../places/page-title';
 import { AppFrame } from '../places/frame';
 
 export default function Layout() {
@@ -30,7 +31,7 @@ export default function Layout() {
         {/* What lies over the page is drawn by the theme's provider, and needs the bar too. */}
         <BarProvider>
           <ThemeProvider>
-            <AppFrame strip={<HandsStrip />} mark={<BarMark />}>
+            <AppFrame strip={<HandsStrip />} mark={<BarMark />} title={<PageTitle />}>
               <Slot />
             </AppFrame>
           </ThemeProvider>

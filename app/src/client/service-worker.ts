@@ -1,15 +1,50 @@
 /**
  * The installed shell: a service worker keeps the app's own files, so that it opens with the server away. What the bar
- * knows is kept apart from it (`bar/kept.ts`).
+ * knows is kept apart from it (`offline-snapshot.ts`). A new version of the app waits until somebody takes it.
  */
 
 /** Browsers offer it in a secure context only: over HTTPS, or on the machine itself. */
 export const canInstall = (): boolean =>
   typeof navigator !== 'undefined' && 'serviceWorker' in navigator && globalThis.isSecureContext !== false;
 
+let waiting: ServiceWorker | null = null;
+const listeners = new Set<() => void>();
+
+function found(worker: ServiceWorker): void {
+  waiting = worker;
+  for (const listener of listeners) listener();
+}
+
 export function installServiceWorker(): void {
   if (!canInstall() || process.env['NODE_ENV'] !== 'production') return;
-  navigator.serviceWorker.register('/sw.js').catch(() => {
+  navigator.serviceWorker.register('/sw.js').then(watch, () => {
     // A browser set to keep nothing: the app works on, and needs the server to be opened.
   });
 }
+
+/** A worker that comes while another serves this page brings a new version. */
+function watch(registration: ServiceWorkerRegistration): void {
+  if (registration.waiting && navigator.serviceWorker.controller) found(registration.waiting);
+  registration.addEventListener('updatefound', () => {
+    const coming = registration.installing;
+    coming?.addEventListener('statechange', () => {
+      if (coming.state === 'installed' && navigator.serviceWorker.controller) found(coming);
+    });
+  });
+}
+
+/** A new version of the app that waits to be taken. */
+export const appUpdate = {
+  isReady: (): boolean => waiting !== null,
+  subscribe: (listener: () => void) => {
+    listeners.add(listener);
+    return () => void listeners.delete(listener);
+  },
+  /** The page is loaded anew by the new version. */
+  take: (): void => {
+    navigator.serviceWorker.addEventListener('controllerchange', () => window.location.reload(), {
+      once: true,
+    });
+    waiting?.postMessage({ type: 'SKIP_WAITING' });
+  },
+};

@@ -1,12 +1,14 @@
 /**
  * What surrounds every place: the bar's name and clock above, the five places below, or beside on a wide screen.
  */
-import { useState, type ReactNode } from 'react';
+import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { Touch } from '../ui/touch';
 import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere } from '../client/bar-context';
+import { appUpdate } from '../client/service-worker';
 import { useShortcuts } from '../device/shortcuts';
+import { listenForInstall } from '../device/install-app';
 import { useSignals } from '../device/use-signals';
 import { Note } from '../ui/note';
 import { Boundary } from '../ui/boundary';
@@ -17,6 +19,9 @@ import { Button } from '../ui/button';
 import { Text } from '../ui/text';
 import { WIDE } from '../ui/theme';
 import { Ticking } from '../client/ticking';
+
+// Browsers offer it once, before anything is drawn.
+listenForInstall();
 
 const PLACES: { name: string; href: Href; icon: string }[] = [
   { name: 'Bar', href: '/', icon: 'bar' },
@@ -32,9 +37,11 @@ type FrameProps = {
   strip: ReactNode;
   /** Marks the Bar among the places while something is due there. */
   mark: ReactNode;
+  /** Writes the title in the browser's tab. */
+  title: ReactNode;
 };
 
-export function AppFrame({ children, strip, mark }: FrameProps) {
+export function AppFrame({ children, strip, mark, title }: FrameProps) {
   const [keys, setKeys] = useState(false);
   useShortcuts({
     '?': () => setKeys(true),
@@ -48,6 +55,7 @@ export function AppFrame({ children, strip, mark }: FrameProps) {
   return (
     <>
       <Signals />
+      {title}
       <Frame strip={strip} mark={mark}>
         {children}
       </Frame>
@@ -62,7 +70,7 @@ function Signals() {
   return null;
 }
 
-function Frame({ children, strip, mark }: FrameProps) {
+function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
   const theme = useTheme();
   const wide = useWindowDimensions().width >= WIDE;
   // What goes on paper stands alone.
@@ -75,6 +83,7 @@ function Frame({ children, strip, mark }: FrameProps) {
         <TopLine />
         <DiskNote />
         <Refusals />
+        <UpdateNote />
         {path === '/' ? null : <Boundary what="what the hands must do">{strip}</Boundary>}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
           <Boundary key={path} what="this place">
@@ -144,6 +153,19 @@ function DiskNote() {
       {storage.level === 'full'
         ? 'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.'
         : `The server’s disk is almost full: ${storage.freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`}
+    </Note>
+  );
+}
+
+/** A new version of the app, to be taken when nothing is being brewed. */
+function UpdateNote() {
+  const isReady = useSyncExternalStore(appUpdate.subscribe, appUpdate.isReady, appUpdate.isReady);
+  const { state } = useBar();
+  const isBrewing = Object.values(state.brews).some(({ status }) => status === 'running');
+  if (!isReady || isBrewing) return null;
+  return (
+    <Note action={<Button label="Load it" says="Load the new version" onPress={appUpdate.take} />}>
+      There is a new version of the app.
     </Note>
   );
 }

@@ -41,7 +41,7 @@ export function Button({ label, says, kind = 'plain', icon, disabled = false, st
         iconColor={ink}
         disabled={disabled}
         accessibilityLabel={says ?? label}
-        style={[{ width: TOUCH, height: TOUCH, borderRadius: RADIUS, margin: 0 }, button, style]}
+        style={[{ width: TOUCH + 2, height: TOUCH + 2, borderRadius: RADIUS, margin: 0 }, button, style]}
       />
     );
   const { height } = StyleSheet.flatten(style) ?? {};
@@ -56,7 +56,7 @@ export function Button({ label, says, kind = 'plain', icon, disabled = false, st
       textColor={disabled ? undefined : ink}
       accessibilityLabel={says ?? label}
       style={[{ borderRadius: RADIUS, minWidth: TOUCH }, button, disabled && { opacity: 0.6 }, style]}
-      contentStyle={{ minHeight: TOUCH - 2, ...(typeof height === 'number' ? { height: height - 2 } : {}) }}
+      contentStyle={{ minHeight: TOUCH, ...(typeof height === 'number' ? { height: height - 2 } : {}) }}
       labelStyle={{
         fontFamily: kind === 'main' ? FACE.bold : FACE.regular,
         fontSize: 15,

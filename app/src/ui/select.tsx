@@ -72,32 +72,35 @@ export function Select<Value extends string>({
       </Touch>
       {/* Only while it is open: a closed one of Paper's takes the keyboard as the page comes up. */}
       {open ? (
-        <Menu
-          visible
-          onDismiss={close}
-          anchorPosition="bottom"
-          overlayAccessibilityLabel="Close the list"
-          contentStyle={{
-            backgroundColor: theme.surface,
-            borderWidth: Math.max(1, theme.rimWidth),
-            borderColor: theme.ink2,
-            borderRadius: RADIUS,
-            paddingVertical: 4,
-            maxHeight: height - 40,
-          }}
-          anchor={<View />}
-        >
-          <Options
-            name={says ?? label}
-            value={value}
-            options={options}
-            onClose={close}
-            onChoose={(next) => {
-              close();
-              if (next !== value) onChange(next);
+        <View style={{ position: 'absolute', bottom: 0, left: 0, right: 0 }}>
+          <Menu
+            visible
+            onDismiss={close}
+            anchorPosition="bottom"
+            overlayAccessibilityLabel="Close the list"
+            contentStyle={{
+              backgroundColor: theme.surface,
+              borderWidth: Math.max(1, theme.rimWidth),
+              borderColor: theme.ink2,
+              borderRadius: RADIUS,
+              paddingVertical: 4,
+              maxHeight: height - 40,
             }}
-          />
-        </Menu>
+            // Of some height, or Paper takes it for not drawn yet.
+            anchor={<View style={{ height: 1 }} />}
+          >
+            <Options
+              name={says ?? label}
+              value={value}
+              options={options}
+              onClose={close}
+              onChoose={(next) => {
+                close();
+                if (next !== value) onChange(next);
+              }}
+            />
+          </Menu>
+        </View>
       ) : null}
     </View>
   );

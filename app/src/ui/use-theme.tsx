@@ -3,7 +3,7 @@
  */
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { useColorScheme } from 'react-native';
-import { PaperProvider } from 'react-native-paper';
+import { PaperProvider, ThemeProvider as PaperThemeProvider } from 'react-native-paper';
 import { Icon } from './icons';
 import { DAY, EVENING, SUN, paperTheme, type Theme } from './theme';
 
@@ -50,7 +50,12 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
 /** Another theme for a part of the page: paper is always light. */
 export function WithTheme({ theme, children }: { theme: Theme; children: ReactNode }) {
   const chosen = useContext(ThemeContext);
-  return <ThemeContext.Provider value={{ ...chosen, theme }}>{children}</ThemeContext.Provider>;
+  const paper = useMemo(() => paperTheme(theme), [theme]);
+  return (
+    <ThemeContext.Provider value={{ ...chosen, theme }}>
+      <PaperThemeProvider theme={paper}>{children}</PaperThemeProvider>
+    </ThemeContext.Provider>
+  );
 }
 
 export const useTheme = (): Theme => useContext(ThemeContext).theme;

@@ -1,7 +1,7 @@
 /**
  * This device: whose hands it is for, what it may sound, say and shake, and what its browser does not give.
  */
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { View } from 'react-native';
 import { Switch } from '../../ui/switch';
 import type { Bar } from '@even-kettle/core/contract';
@@ -9,6 +9,7 @@ import { habitOf } from '@even-kettle/core/learn';
 import { inWords, showMass } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { canSpeak, canStayAwake, canVibrate, missingHere, shake, speak } from '../../device/senses';
+import { appInstall } from '../../device/install-app';
 import { setDevice, useDevice, type DeviceSettings } from '../../device/settings';
 import { sound, tonesState, unlockTones } from '../../device/tones';
 import type { Signal } from '../../device/signals';
@@ -80,6 +81,7 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         <SettingRow label="Stop early by what these hands overrun" setting="lead" />
         <SettingRow label="Cues come earlier for hands that come late" setting="early" />
       </View>
+      <InstallRow />
       <Habits bar={bar} />
       {tonesState() === 'waiting' ? (
         <Text size="small" quiet>
@@ -107,6 +109,21 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         />
       ) : null}
     </Card>
+  );
+}
+
+/** Where the browser offers it: the app on the device's own screen. */
+function InstallRow() {
+  const isOffered = useSyncExternalStore(appInstall.subscribe, appInstall.isOffered, appInstall.isOffered);
+  if (!isOffered) return null;
+  return (
+    <Row style={{ flexWrap: 'wrap' }}>
+      <Text style={{ flex: 1, minWidth: 200 }}>
+        Installed, it opens from this device’s own screen, without the browser’s bars, and also while the
+        server is away.
+      </Text>
+      <Button label="Install" says="Install Even Kettle" onPress={() => void appInstall.ask()} />
+    </Row>
   );
 }
 
