@@ -172,6 +172,28 @@ export default [
       ],
     },
   })),
+  {
+    // What is touched, typed in or laid over a page is made of the parts of `ui`, in the theme's colours.
+    files: ['app/src/**/*.{ts,tsx}'],
+    ignores: ['app/src/ui/**', '**/*.test.{ts,tsx}', '**/testing/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          [
+            "ImportDeclaration[source.value='react-native'] > ImportSpecifier[imported.name=/^(Pressable|Touchable.*|Modal|Button|Switch|TextInput)$/]",
+            'Take the part from app/src/ui; it is made of Paper and wears our theme.',
+          ],
+          ['Literal[value=/^#[0-9a-fA-F]{3,8}$/]', 'Colours are the theme’s (app/src/ui/theme.ts).'],
+        ].map(([selector, message]) => ({ selector, message })),
+      ],
+    },
+  },
+  {
+    // Tests run in Node, and may read what lies beside them.
+    files: ['app/src/**/*.test.{ts,tsx}'],
+    rules: { 'no-restricted-imports': ['error', { patterns: NOT_FOR_APP.slice(0, 1) }] },
+  },
   // Fonts reach Metro only through require().
   { files: ['app/src/app/_layout.tsx'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {

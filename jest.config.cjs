@@ -43,7 +43,7 @@ module.exports = {
       displayName: 'app',
       rootDir: 'app',
       preset: 'jest-expo',
-      setupFiles: ['<rootDir>/src/testing/setup.ts'],
+      setupFiles: [join(__dirname, 'app/src/testing/setup.ts')],
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Their main files are modules that the preset does not transform; beside them lie plain scripts.
       moduleNameMapper: {

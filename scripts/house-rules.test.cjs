@@ -31,6 +31,18 @@ const BROKEN = [
     'has too many lines',
   ],
   [
+    'a screen makes a control of its own',
+    'app/src/places/probe.ts',
+    "import { Pressable } from 'react-native';\nPressable;\n",
+    'Take the part from app/src/ui',
+  ],
+  [
+    'a screen has a colour of its own',
+    'app/src/places/probe.ts',
+    "export const color = '#C2410C';\n",
+    'Colours are the theme’s',
+  ],
+  [
     'core imports React',
     'core/src/brew/probe.ts',
     "import { useState } from 'react';\nuseState;\n",

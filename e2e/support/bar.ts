@@ -27,9 +27,6 @@ export type RunningBar = {
 /** The demo's bar in the middle of a burst with its two weeks of log, or only its bench. */
 export type Demo = boolean | 'bench';
 
-/** Names the file that holds the demo's two weeks, which are the same for every test of a run. */
-export const WEEKS = 'E2E_DEMO_WEEKS';
-
 export async function makeDemo(file: string, events: 'all' | 'none' | 'weeks' | 'shift'): Promise<void> {
   const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
     env: { ...process.env, EVEN_KETTLE_DB: file, DEMO_EVENTS: events },
@@ -78,7 +75,8 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
     await gone;
   };
   if (demo) {
-    const weeks = process.env[WEEKS];
+    const weeks = process.env.E2E_DEMO_WEEKS;
+    // The demo's two weeks, which are the same for every test of a run (`global-setup.ts`).
     if (demo === true && weeks) copyFileSync(weeks, env.EVEN_KETTLE_DB);
     await makeDemo(env.EVEN_KETTLE_DB, demo === 'bench' ? 'none' : weeks ? 'shift' : 'all');
   }

@@ -2,12 +2,12 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { WEEKS, makeDemo } from './bar';
+import { makeDemo } from './bar';
 
 export default async function globalSetup() {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-weeks-'));
   const file = join(folder, 'weeks.sqlite');
   await makeDemo(file, 'weeks');
-  process.env[WEEKS] = file;
+  process.env.E2E_DEMO_WEEKS = file;
   return () => rmSync(folder, { recursive: true, force: true });
 }

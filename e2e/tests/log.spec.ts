@@ -83,7 +83,7 @@ test.describe('two weeks', () => {
     await expect(page.getByTestId('brewed').first()).toContainText('bitter');
 
     // One day of the two weeks: yesterday's cups and no others.
-    await page.getByRole('button', { name: 'Any' }).click();
+    await page.getByRole('button', { name: 'Clear the filter' }).click();
     const dayOf = (back: number) => {
       const day = new Date();
       day.setDate(day.getDate() - back);

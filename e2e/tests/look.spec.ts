@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { unreadable } from '../support/axe';
 import { expect, test } from '../support/bar';
 
 test.use({ demo: true });
@@ -46,15 +46,6 @@ const settle = async (page: Page) => {
   );
   await page.waitForTimeout(300);
 };
-
-/** Serious faults for those who read by ear or see badly. */
-async function unreadable(page: Page): Promise<string[]> {
-  // The page has no frames; without them one script does.
-  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
-  return violations
-    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-    .map(({ id, nodes }) => `${id} ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`);
-}
 
 /** What is cut off, scrolls sideways or is too small to touch. */
 const cramped = (page: Page): Promise<string[]> =>

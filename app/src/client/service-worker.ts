@@ -23,7 +23,9 @@ export function installServiceWorker(): void {
 }
 
 /** A worker that comes while another serves this page brings a new version. */
-function watch(registration: ServiceWorkerRegistration): void {
+function watch(registration: ServiceWorkerRegistration | undefined): void {
+  // A browser that is told to have none answers with nothing.
+  if (!registration) return;
   if (registration.waiting && navigator.serviceWorker.controller) found(registration.waiting);
   registration.addEventListener('updatefound', () => {
     const coming = registration.installing;

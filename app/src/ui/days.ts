@@ -1,18 +1,16 @@
 /**
  * Days of the viewer's calendar and moments, milliseconds since 1970. A day is written as pickers have it, 2026-11-20.
  */
-export const startOfDay = (atMs: number): number => new Date(new Date(atMs).setHours(0, 0, 0, 0)).getTime();
+import { addDays } from 'date-fns/addDays';
+import { formatISO } from 'date-fns/formatISO';
+import { parseISO } from 'date-fns/parseISO';
+import { startOfDay as dayStart } from 'date-fns/startOfDay';
+
+export const startOfDay = (atMs: number): number => dayStart(atMs).getTime();
 
 /** The day after, through a change of the clocks as well. */
-export const startOfNextDay = (atMs: number): number => {
-  const day = new Date(startOfDay(atMs));
-  return day.setDate(day.getDate() + 1);
-};
+export const startOfNextDay = (atMs: number): number => addDays(dayStart(atMs), 1).getTime();
 
-export const msOfDay = (day: string): number => new Date(`${day}T00:00`).getTime();
+export const msOfDay = (day: string): number => parseISO(day).getTime();
 
-export function dayOfMs(atMs: number): string {
-  const day = new Date(atMs);
-  const two = (number: number) => String(number).padStart(2, '0');
-  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`;
-}
+export const dayOfMs = (atMs: number): string => formatISO(atMs, { representation: 'date' });

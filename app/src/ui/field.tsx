@@ -6,7 +6,7 @@ import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import { useTheme } from './use-theme';
 import { Text } from './text';
-import { FACE } from './theme';
+import { FACE, RADIUS } from './theme';
 
 type Props = {
   label: string;
@@ -39,6 +39,7 @@ export function Field({ label, says, fault, size = 'body', style, ...input }: Pr
         mode="outlined"
         accessibilityLabel={says ?? label}
         error={fault ?? false}
+        outlineStyle={{ borderRadius: RADIUS }}
         style={{ backgroundColor: theme.surface, minWidth: 0, width: '100%' }}
         contentStyle={{
           minWidth: 0,

@@ -3,8 +3,7 @@
  * its way, so that nothing jumps when it comes.
  */
 import type { ReactNode } from 'react';
-import { View } from 'react-native';
-import { ActivityIndicator } from 'react-native-paper';
+import { ActivityIndicator, View } from 'react-native';
 import { Card } from './card';
 import { Row } from './page';
 import { Text } from './text';
@@ -39,6 +38,7 @@ export function Loading({ what, height = 160 }: { what: string; height?: number 
       }}
     >
       <Row>
+        {/* The browser's own animation: Paper's is drawn by script, frame by frame, and keeps React from what comes. */}
         <View aria-hidden>
           <ActivityIndicator size={18} color={theme.ink2} />
         </View>

@@ -26,6 +26,11 @@ export function Switch({ label, on, onChange, absent = null }: Props) {
       aria-disabled={absent !== null}
       disabled={absent !== null}
       onPress={() => onChange(!on)}
+      onKeyDown={(event) => {
+        if (event.key !== ' ') return;
+        event.preventDefault();
+        onChange(!on);
+      }}
       style={{ flex: 1, minHeight: TOUCH, flexDirection: 'row', alignItems: 'center', gap: 12 }}
     >
       {/* The row is the switch; what shows it is no second one. */}

@@ -65,6 +65,9 @@ export const SUN: Theme = {
   rimWidth: 2,
 };
 
+/** What is printed on: white, whatever the screen's theme. */
+export const PAPER: Theme = { ...DAY, bg: '#FFFFFF', surface: '#FFFFFF' };
+
 export const RADIUS = 6;
 /** Least height of what a wet thumb touches, and of the one main button. */
 export const TOUCH = 48;

@@ -86,7 +86,12 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
               />
             ) : null}
             {chosen.length > 0 ? (
-              <Button label="Any" kind="bare" onPress={() => onAsk({ search: asked.search ?? '' })} />
+              <Button
+                label="Clear"
+                says="Clear the filter"
+                kind="bare"
+                onPress={() => onAsk({ search: asked.search ?? '' })}
+              />
             ) : null}
           </Row>
         </View>

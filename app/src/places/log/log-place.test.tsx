@@ -5,8 +5,7 @@ import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import type { LogAsked } from '../../client/api';
 import { choose, chooseDay, press } from '../../testing/bar';
 import { RECORD, showLogPage } from '../../testing/log';
-import { Brewed } from './brewed';
-import { verdict } from './brewed';
+import { Brewed, verdict } from './brewed';
 import { Filters } from './filters';
 import { HandsPage } from './hands-page';
 import { LogPlace } from './log-place';
@@ -58,7 +57,7 @@ test('the log is narrowed to days: the last is in it, each can be left open, and
   expect(screen.queryByRole('alert')).toBeNull();
   choose('Taste', 'bitter');
   expect(screen.getByLabelText('Filter · 2')).toBeTruthy();
-  press('Any');
+  press('Clear the filter');
   expect(asks.at(-1)).toEqual({ search: 'fog' });
 });
 

@@ -11,7 +11,7 @@ import { WithTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
-import { DAY } from '../../ui/theme';
+import { PAPER } from '../../ui/theme';
 import { useConverterInput } from './asked';
 import { recipeCode } from './code';
 import { convert } from './conversion';
@@ -19,7 +19,6 @@ import { cupText } from './cup-text';
 import { PourChart } from './pour-chart';
 import { QrPicture } from './share';
 
-const PAPER = { ...DAY, bg: '#FFFFFF', surface: '#FFFFFF' };
 /** What a browser's own print would add or cut: nothing but the card, on one page. */
 const PRINT_STYLE =
   '@page { size: A4; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } [data-testid="print-bar"] { display: none !important } }';
@@ -57,7 +56,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   ];
   return (
     <WithTheme theme={PAPER}>
-      <View role="main" style={{ backgroundColor: '#FFFFFF', flexGrow: 1 }}>
+      <View role="main" style={{ backgroundColor: PAPER.bg, flexGrow: 1 }}>
         <View testID="print-bar">
           <Row style={{ padding: 12 }}>
             <Button kind="main" label="Print this card" onPress={() => window.print()} />

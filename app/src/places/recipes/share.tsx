@@ -10,6 +10,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Page, Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
+import { PAPER } from '../../ui/theme';
 import { recipeCode } from './code';
 
 export function ShareRecipe({ recipe }: { recipe: Recipe }) {
@@ -54,8 +55,8 @@ export function QrPicture({ text, size }: { text: string; size: number }) {
   return (
     <View role="img" aria-label="The recipe as a QR code" testID="recipe-code">
       <Svg width={size} height={size} viewBox={`0 0 ${side} ${side}`}>
-        <Rect width={side} height={side} fill="#FFFFFF" />
-        <Path d={dark} fill="#12212B" />
+        <Rect width={side} height={side} fill={PAPER.bg} />
+        <Path d={dark} fill={PAPER.ink} />
       </Svg>
     </View>
   );

@@ -1,0 +1,116 @@
+/** The parts of the interface by keyboard alone, and as they are read by ear. */
+import type { Page } from '@playwright/test';
+import { unreadable } from '../support/axe';
+import { expect, test } from '../support/bar';
+
+test.use({ demo: 'bench' });
+
+const focused = (page: Page) =>
+  page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.tagName);
+
+test('a list opens with the arrow key on what is chosen, is gone through, jumped in, left as it was, and chosen from', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(`${bar.url}/orders/new`);
+  const list = page.getByRole('button', { name: /^Recipe of cup 1: / });
+  await list.focus();
+  await page.keyboard.press('ArrowDown');
+  const items = page.getByRole('menuitem');
+  await expect(items.first()).toBeVisible();
+  await expect.poll(() => focused(page)).toBe('Bloom and three pours, chosen');
+  expect(await unreadable(page)).toEqual([]);
+  await page.keyboard.press('ArrowDown');
+  expect(await focused(page)).toBe('Bloom, stirred, then one even pour');
+  await page.keyboard.press('s');
+  expect(await focused(page)).toBe('Six equal pulses');
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowDown');
+  expect(await focused(page)).toBe('Bloom and three pours, chosen');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Escape');
+  await expect(items).toHaveCount(0);
+  // The page's own key for Escape is not reached, nothing was chosen, and the keyboard is where it was.
+  await expect(page).toHaveURL(/\/orders\/new$/);
+  expect(await focused(page)).toBe('Recipe of cup 1: Bloom and three pours');
+  await page.keyboard.press('Enter');
+  await expect(items.first()).toBeVisible();
+  await page.keyboard.press('s');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Recipe of cup 1: Six equal pulses' })).toBeFocused();
+});
+
+test('a dialog takes the keyboard, keeps it, closes on Escape, and gives it back', async ({ page, bar }) => {
+  await page.goto(`${bar.url}/recipes`);
+  const first = page.getByRole('link', { name: 'Recipes', exact: true });
+  await first.focus();
+  await page.keyboard.press('?');
+  const dialog = page.getByRole('dialog', { name: 'Keys' });
+  await expect(dialog).toBeVisible();
+  await expect.poll(() => focused(page)).toBe('Close');
+  expect(await unreadable(page)).toEqual([]);
+  for (const key of ['Tab', 'Tab', 'Shift+Tab']) {
+    await page.keyboard.press(key);
+    expect(await dialog.evaluate((box) => box.contains(document.activeElement))).toBe(true);
+  }
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+  await expect(first).toBeFocused();
+});
+
+test('a switch is one thing, switched by the space bar, and says how it stands', async ({ page, bar }) => {
+  await page.goto(`${bar.url}/bench`);
+  const voice = page.getByRole('switch', { name: 'Tone for “now”' });
+  await voice.focus();
+  const before = await voice.getAttribute('aria-checked');
+  await page.keyboard.press('Space');
+  await expect(voice).not.toHaveAttribute('aria-checked', before!);
+  await page.reload();
+  await expect(page.getByRole('switch', { name: 'Tone for “now”' })).not.toHaveAttribute(
+    'aria-checked',
+    before!,
+  );
+});
+
+test('in strong sun the places are read as well: nothing serious is found on them', async ({ page, bar }) => {
+  await page.addInitScript(() => localStorage.setItem('even-kettle.look', 'sun'));
+  for (const place of ['/', '/orders/new', '/recipes/cone-thirds', '/bench']) {
+    await page.goto(`${bar.url}${place}`);
+    await page.waitForFunction(() => !document.querySelector('[aria-label^="Loading"]'));
+    await page.waitForTimeout(300);
+    expect([place, await unreadable(page)]).toEqual([place, []]);
+  }
+});
+
+test('the tab says the place, and what must be done as soon as it is due; the frame is there before the script', async ({
+  page,
+  bar,
+}) => {
+  const html = await (await page.request.get(bar.url)).text();
+  expect(html).toContain('Loading the bar…');
+  expect(html).toMatch(/<html lang="en">[\s\S]*<link rel="manifest"/);
+  const manifest = await (await page.request.get(`${bar.url}/manifest.webmanifest`)).json();
+  for (const { src } of [...manifest.icons, ...manifest.screenshots])
+    expect([src, (await page.request.get(`${bar.url}${src}`)).status()]).toEqual([src, 200]);
+  await page.goto(`${bar.url}/recipes`);
+  await expect(page).toHaveTitle('Recipes · Even Kettle');
+  await bar.post([
+    {
+      id: '00000000-0000-7000-8000-000000000001',
+      type: 'order-taken',
+      atMs: Math.round((await bar.get<{ barMs: number }>('/api/clock')).barMs),
+      orderId: 'o',
+      cups: [
+        {
+          cupId: 'c',
+          recipeId: 'cone-thirds',
+          recipeVersion: 1,
+          coffee: 'Saltmarsh',
+          roast: 'light',
+          cupMl: 250,
+        },
+      ],
+    },
+  ]);
+  await expect(page).toHaveTitle('Fill the kettle · Even Kettle');
+});
