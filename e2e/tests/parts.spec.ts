@@ -114,3 +114,32 @@ test('the tab says the place, and what must be done as soon as it is due; the fr
   ]);
   await expect(page).toHaveTitle('Fill the kettle · Even Kettle');
 });
+
+test.describe('on a wide screen', () => {
+  test.use({ demo: true, viewport: { width: 1280, height: 800 } });
+
+  test('a brew stands beside the list of the Log, and the Bench shows a section at a time; both are in the address', async ({
+    page,
+    bar,
+  }) => {
+    await page.goto(`${bar.url}/log`);
+    const brews = page.getByTestId('brewed');
+    await expect(brews.first()).toHaveAttribute('aria-current', 'true');
+    await expect(page.getByText('Water over time')).toBeVisible();
+    await brews.nth(2).click();
+    await expect(brews.nth(2)).toHaveAttribute('aria-current', 'true');
+    await expect(page).toHaveURL(/\/log\?brew=/);
+    await page.reload();
+    await expect(page.getByTestId('brewed').nth(2)).toHaveAttribute('aria-current', 'true');
+    expect(await unreadable(page)).toEqual([]);
+
+    await page.goto(`${bar.url}/bench`);
+    const sections = page.getByRole('navigation', { name: 'Sections of the Bench' });
+    await sections.getByRole('button', { name: 'Coffees' }).click();
+    await expect(page.getByText('Saltmarsh')).toBeVisible();
+    await expect(page.getByText('Altitude, m')).toHaveCount(0);
+    await page.reload();
+    await expect(page.getByText('Saltmarsh')).toBeVisible();
+    expect(await unreadable(page)).toEqual([]);
+  });
+});

@@ -26,7 +26,11 @@ export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProp
       ? showMass(Math.max(0, scale.massG), units, 'water')
       : null;
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 8 }} aria-hidden>
+    // On the narrowest of phones the second figure stands below rather than be cut off.
+    <View
+      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 8 }}
+      aria-hidden
+    >
       <Text size="figure" testID="figure" style={{ fontVariant: ['tabular-nums'], letterSpacing: -1 }}>
         {shown.figure}
       </Text>
@@ -46,7 +50,13 @@ export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProp
 function Beside({ label, figure, testID }: { label: string; figure: string; testID: string }) {
   return (
     <View
-      style={{ flex: 1, flexDirection: 'row', alignItems: 'baseline', justifyContent: 'flex-end', gap: 8 }}
+      style={{
+        flexGrow: 1,
+        flexDirection: 'row',
+        alignItems: 'baseline',
+        justifyContent: 'flex-end',
+        gap: 8,
+      }}
     >
       <Text size="small" quiet>
         {label}

@@ -16,7 +16,10 @@ import {
 } from '../../testing/bar';
 import { BenchPlace } from './bench-place';
 
-jest.mock('expo-router', () => ({ router: { replace: () => undefined } }));
+jest.mock('expo-router', () => ({
+  router: { replace: () => undefined },
+  useLocalSearchParams: () => ({}),
+}));
 
 function show(part: Parameters<typeof viewOf>[0] = {}, refuse?: { field: string; reason: string }) {
   const changes: BarChange[] = [];

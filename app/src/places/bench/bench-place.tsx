@@ -1,7 +1,9 @@
 /**
  * Bench: units, altitude, the theme, and what stands on the bar.
  */
-import { useState } from 'react';
+import { Fragment, useState, type ReactNode } from 'react';
+import { View, useWindowDimensions } from 'react-native';
+import { router, useLocalSearchParams } from 'expo-router';
 import type { Bar } from '@even-kettle/core/contract';
 import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
@@ -16,6 +18,7 @@ import { Choice } from '../../ui/choice';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
+import { WIDE } from '../../ui/theme';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { Form } from '../../ui/by-keys';
@@ -29,32 +32,93 @@ import { KettlesCard } from './kettles-card';
 import { ClothsCard, PeopleCard } from './people-card';
 import { StationsCard } from './stations-card';
 
+type Section = { id: string; name: string; cards: (bar: Bar) => ReactNode };
+
+const SECTIONS: readonly Section[] = [
+  {
+    id: 'place',
+    name: 'Place and units',
+    cards: (bar) => (
+      <>
+        <UnitsCard bar={bar} />
+        <PlaceCard bar={bar} />
+      </>
+    ),
+  },
+  { id: 'coffees', name: 'Coffees', cards: (bar) => <CoffeesCard bar={bar} /> },
+  {
+    id: 'tools',
+    name: 'Stations and tools',
+    cards: (bar) => (
+      <>
+        <StationsCard bar={bar} />
+        <GrindersCard bar={bar} />
+        <KettlesCard bar={bar} />
+      </>
+    ),
+  },
+  {
+    id: 'people',
+    name: 'People and cloths',
+    cards: (bar) => (
+      <>
+        <HandsChoice bar={bar} />
+        <PeopleCard bar={bar} />
+        <ClothsCard bar={bar} />
+        <TasteCard bar={bar} />
+      </>
+    ),
+  },
+  {
+    id: 'device',
+    name: 'This device',
+    cards: (bar) => (
+      <>
+        <LookCard />
+        <DeviceCard bar={bar} />
+      </>
+    ),
+  },
+  { id: 'plan', name: 'Plan files', cards: () => <TimetableCard /> },
+];
+
+/** On a phone one page; where there is room a section at a time, beside their names. */
 export function BenchPlace() {
   const { bar, status } = useBar();
+  const isWide = useWindowDimensions().width >= WIDE;
   if (status === 'unreachable') return <Unreachable />;
   return (
-    <Page>
+    <Page wide={isWide}>
       <Heading>Bench</Heading>
-      {bar ? (
-        <>
-          <UnitsCard bar={bar} />
-          <PlaceCard bar={bar} />
-          <CoffeesCard bar={bar} />
-          <StationsCard bar={bar} />
-          <GrindersCard bar={bar} />
-          <KettlesCard bar={bar} />
-          <HandsChoice bar={bar} />
-          <PeopleCard bar={bar} />
-          <ClothsCard bar={bar} />
-          <TasteCard bar={bar} />
-          <LookCard />
-          <DeviceCard bar={bar} />
-          <TimetableCard />
-        </>
-      ) : (
+      {!bar ? (
         <Loading what="the bench" height={300} />
+      ) : isWide ? (
+        <Sections bar={bar} />
+      ) : (
+        SECTIONS.map(({ id, cards }) => <Fragment key={id}>{cards(bar)}</Fragment>)
       )}
     </Page>
+  );
+}
+
+/** Which section is open stands in the address, so that it can be come back to. */
+function Sections({ bar }: { bar: Bar }) {
+  const { section } = useLocalSearchParams<{ section?: string }>();
+  const open = SECTIONS.find(({ id }) => id === section) ?? SECTIONS[0]!;
+  return (
+    <Row style={{ alignItems: 'flex-start', gap: 20 }}>
+      <View role="navigation" aria-label="Sections of the Bench" style={{ width: 200, gap: 8 }}>
+        {SECTIONS.map(({ id, name }) => (
+          <Button
+            key={id}
+            label={name}
+            kind={id === open.id ? 'chosen' : 'bare'}
+            onPress={() => router.setParams({ section: id })}
+          />
+        ))}
+      </View>
+      <View style={{ flex: 1, maxWidth: 760, gap: 12 }}>{open.cards(bar)}</View>
+    </Row>
   );
 }
 

@@ -25,6 +25,16 @@ import { Weights } from './weights';
 
 export function BrewPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
+  return (
+    <Page>
+      <PageHead title="A brew" />
+      <BrewOf id={id} />
+    </Page>
+  );
+}
+
+/** All that is known of one brew: a page's, or what stands beside the list. */
+export function BrewOf({ id }: { id: string }) {
   const { api } = useHere();
   const { state, waiting } = useBar();
   const tastedMs = state.brews[id]?.taste?.atMs ?? null;
@@ -35,12 +45,9 @@ export function BrewPage() {
     placeholderData: (before) => (before?.record.brewId === id ? before : undefined),
   });
   return (
-    <Page>
-      <PageHead title="A brew" />
-      <Loaded of={page} what="the brew">
-        {(of) => <BrewDetails key={id} page={of} />}
-      </Loaded>
-    </Page>
+    <Loaded of={page} what="the brew">
+      {(of) => <BrewDetails key={id} page={of} />}
+    </Loaded>
   );
 }
 

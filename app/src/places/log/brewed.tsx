@@ -17,7 +17,14 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 
-export function Brewed({ record }: { record: BrewRecord }) {
+type Props = {
+  record: BrewRecord;
+  /** Where it is shown beside the list rather than on a page of its own. */
+  beside?: { isOpen: boolean; onOpen: () => void } | undefined;
+};
+
+export function Brewed({ record, beside }: Props) {
+  const theme = useTheme();
   const units = useUnits();
   const { clock } = useHere();
   const ended = dayAndTime(record.endedMs, clock.nowMs());
@@ -28,9 +35,15 @@ export function Brewed({ record }: { record: BrewRecord }) {
       role="link"
       aria-label={`${record.coffee}, ${method.name}, ${ended}`}
       testID="brewed"
-      onPress={() => router.push({ pathname: '/log/[id]', params: { id: record.brewId } })}
+      aria-current={beside?.isOpen ? 'true' : undefined}
+      onPress={
+        beside?.onOpen ?? (() => router.push({ pathname: '/log/[id]', params: { id: record.brewId } }))
+      }
     >
-      <Card style={{ gap: 6 }} ruled={record.outcome === 'abandoned'}>
+      <Card
+        style={{ gap: 6, ...(beside?.isOpen ? { borderColor: theme.ink } : {}) }}
+        ruled={record.outcome === 'abandoned'}
+      >
         <Row>
           {record.fromFile ? null : <Badge badge={record.badge} />}
           <View style={{ flex: 1 }}>

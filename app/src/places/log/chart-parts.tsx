@@ -1,14 +1,18 @@
 /**
  * What the Log's charts share: their width, axes and type.
  */
+import { createContext, useContext } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { G, Line, Text as SvgText } from 'react-native-svg';
 import { useTheme } from '../../ui/use-theme';
 import { FACE, WIDE } from '../../ui/theme';
 
+/** What stands beside the page, where something does, pixels. */
+export const BesidePage = createContext(0);
+
 /** As wide as a card on this page. */
 export function useChartWidth(): number {
-  const page = useWindowDimensions().width;
+  const page = useWindowDimensions().width - useContext(BesidePage);
   return Math.min(700, (page >= WIDE ? page - 92 : page) - 54);
 }
 

@@ -2,18 +2,21 @@
  * Log: what was brewed, found again by what is known of it; and the ways into what it teaches.
  */
 import { useEffect, useState } from 'react';
-import { View } from 'react-native';
-import { router, type Href } from 'expo-router';
+import { View, useWindowDimensions } from 'react-native';
+import { router, type Href, useLocalSearchParams } from 'expo-router';
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import type { LogAsked } from '../../client/api';
 import { useBar, useHere } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Loading, Notice } from '../../ui/notice';
 import { Page } from '../../ui/page';
+import { WIDE } from '../../ui/theme';
 import { Heading } from '../../ui/text';
 import { ServerAway } from './loaded';
 import { Brewed } from './brewed';
 import { Filters } from './filters';
+import { BrewOf } from './brew-page';
+import { BesidePage } from './chart-parts';
 import { ToTaste } from './to-taste';
 
 const WAYS: [label: string, href: Href][] = [
@@ -24,6 +27,10 @@ const WAYS: [label: string, href: Href][] = [
   ['Sample round', '/log/round'],
   ['Files', '/log/files'],
 ];
+
+/** Of the list beside a brew, and of the places beside both, pixels. */
+const LIST_WIDTH = 480;
+const NAV_WIDTH = 92;
 
 /** A word is searched for when it has stood for so long, milliseconds. */
 const STILL_MS = 300;
@@ -54,8 +61,12 @@ export function LogPlace() {
   }, [client, finished, waiting]);
 
   const records = log.data?.pages.flatMap((page) => page.records) ?? [];
+  const isWide = useWindowDimensions().width >= WIDE;
+  const { brew } = useLocalSearchParams<{ brew?: string }>();
+  // A wide screen shows a brew beside the list: the one that was chosen, else the latest.
+  const openId = isWide ? (brew ?? records[0]?.brewId) : undefined;
   const narrowed = Object.values(asked).some(Boolean);
-  return (
+  const list = (
     <Page>
       <Heading>Log</Heading>
       <ServerAway />
@@ -97,7 +108,18 @@ export function LogPlace() {
         )
       ) : null}
       {records.map((record) => (
-        <Brewed key={record.brewId} record={record} />
+        <Brewed
+          key={record.brewId}
+          record={record}
+          beside={
+            isWide
+              ? {
+                  isOpen: record.brewId === openId,
+                  onOpen: () => router.setParams({ brew: record.brewId }),
+                }
+              : undefined
+          }
+        />
       ))}
       {log.hasNextPage ? (
         <Button
@@ -107,5 +129,16 @@ export function LogPlace() {
         />
       ) : null}
     </Page>
+  );
+  if (!isWide) return list;
+  return (
+    <View style={{ flex: 1, flexDirection: 'row', minHeight: 0 }}>
+      <View style={{ width: LIST_WIDTH }}>{list}</View>
+      <View style={{ flex: 1 }}>
+        <BesidePage value={LIST_WIDTH + NAV_WIDTH}>
+          <Page>{openId === undefined ? null : <BrewOf id={openId} />}</Page>
+        </BesidePage>
+      </View>
+    </View>
   );
 }
