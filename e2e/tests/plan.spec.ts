@@ -122,7 +122,7 @@ test('the last order is dragged up and the plan follows, with its price; an arro
   await expect(page.getByText(`Rush for ${rushed}.`)).toBeVisible();
   // What starts within 45 s stays; it goes before all else.
   await expect.poll(() => place(rushed), { timeout: 20_000 }).toBeLessThan(2);
-  await page.getByRole('button', { name: `Why order ${rushed} is out then` }).click();
+  await page.getByRole('button', { name: `Why order ${rushed} comes out at this time` }).click();
   await expect(page.getByTestId('why')).toContainText(/waits for|Nothing holds it up/);
 });
 

@@ -188,8 +188,8 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
           )}
           <Button
             kind={asking ? 'chosen' : 'plain'}
-            label="Why then?"
-            says={`Why order ${badgeOf(order.badge).letter} is out then`}
+            label="Why this time?"
+            says={`Why order ${badgeOf(order.badge).letter} comes out at this time`}
             onPress={() => setAsking(!asking)}
           />
         </Row>

@@ -79,7 +79,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
           <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
           <LeaveTap
             icon="close"
-            label="Leave"
+            label="Close"
             changed={JSON.stringify(draft) !== JSON.stringify(first)}
             onLeave={leave}
           />
