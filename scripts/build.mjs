@@ -61,6 +61,7 @@ async function makeOfflineShell() {
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//],
     // A new version waits until somebody takes it: never in mid-brew.
+    skipWaiting: false,
     clientsClaim: true,
     cleanupOutdatedCaches: true,
   });

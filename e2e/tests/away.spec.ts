@@ -50,7 +50,7 @@ test.describe('time', () => {
 
     const devtools = await page.context().newCDPSession(page);
     await devtools.send('Page.setWebLifecycleState', { state: 'frozen' });
-    await new Promise((resolve) => setTimeout(resolve, 20_000));
+    await new Promise((resolve) => setTimeout(resolve, 60_000));
     await devtools.send('Page.setWebLifecycleState', { state: 'active' });
     const afterFreeze = await clockErrorMs(page, bar.url);
 

@@ -15,6 +15,9 @@ function found(worker: ServiceWorker): void {
   for (const listener of listeners) listener();
 }
 
+/** A tablet stands on one page for weeks, so it is asked for a new version by itself, milliseconds. */
+const LOOK_AGAIN_MS = 3_600_000;
+
 export function installServiceWorker(): void {
   if (!canInstall() || process.env['NODE_ENV'] !== 'production') return;
   navigator.serviceWorker.register('/sw.js').then(watch, () => {
@@ -27,6 +30,8 @@ function watch(registration: ServiceWorkerRegistration | undefined): void {
   // A browser that is told to have none answers with nothing.
   if (!registration) return;
   if (registration.waiting && navigator.serviceWorker.controller) found(registration.waiting);
+  // The server may be away; it is asked again an hour later.
+  setInterval(() => void registration.update().catch(() => undefined), LOOK_AGAIN_MS);
   registration.addEventListener('updatefound', () => {
     const coming = registration.installing;
     coming?.addEventListener('statechange', () => {

@@ -164,7 +164,7 @@ function UpdateNote() {
   const isBrewing = Object.values(state.brews).some(({ status }) => status === 'running');
   if (!isReady || isBrewing) return null;
   return (
-    <Note action={<Button label="Load it" says="Load the new version" onPress={appUpdate.take} />}>
+    <Note action={<Button label="Load" says="Load the new version" onPress={appUpdate.take} />}>
       There is a new version of the app.
     </Note>
   );

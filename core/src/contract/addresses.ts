@@ -38,14 +38,14 @@ export const ADDRESSES = {
   orderKettle: 'POST /api/devices/kettles/{id}',
   getClock: 'GET /api/clock',
   getHealth: 'GET /api/health',
-} as const satisfies Record<string, `${'GET' | 'POST' | 'PATCH' | 'DELETE'} /api/${string}`>;
+} as const satisfies Record<string, `${HttpMethod} /api/${string}`>;
 
 export type RouteId = keyof typeof ADDRESSES;
-export type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE';
+export type HttpMethod = 'GET' | 'POST' | 'PATCH' | 'DELETE';
 
 /** @example addressOf('getBrew') is { method: 'GET', path: '/api/brews/{id}' } */
-export function addressOf(id: RouteId): { method: Method; path: string } {
-  const [method, path] = ADDRESSES[id].split(' ') as [Method, string];
+export function addressOf(id: RouteId): { method: HttpMethod; path: string } {
+  const [method, path] = ADDRESSES[id].split(' ') as [HttpMethod, string];
   return { method, path };
 }
 

@@ -16,7 +16,11 @@ import {
 const WIDE: Bench = {
   ...BENCH,
   hands: 2,
-  stations: [...BENCH.stations, { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' }],
+  stations: [
+    ...BENCH.stations,
+    { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
+    { id: 'pot-1', name: 'Pot', brewerId: 'pressure-pot' },
+  ],
 };
 
 /** Does what is asked until a step is next, then gives its item a while after it was due. */
@@ -74,6 +78,15 @@ test.each([
   ['a siphon’s coffee, well past its window', 'siphon-late', 350, 'coffee-in', 45, 'the cup', 'temperature'],
   ['a cone’s pour, within its window', 'cone-thirds', 250, 'pour-2', 6, 'nothing', 'still wet'],
   ['a cone’s pour, past it', 'cone-thirds', 250, 'pour-2', 15, 'little', 'pour gently first'],
+  [
+    'a pressure pot on its flame, ten seconds',
+    'pot-pressure',
+    150,
+    'off',
+    10,
+    'the cup',
+    'off the flame first',
+  ],
   ['cleaning', 'cone-thirds', 250, 'clean', 60, 'nothing', 'station'],
   ['a press left on its grounds', 'press-long', 240, 'serve', 40, 'the cup', 'taste'],
   ['prep', 'cone-thirds', 250, 'set-filter', 60, 'nothing', 'later'],

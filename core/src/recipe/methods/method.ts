@@ -149,8 +149,10 @@ export const ON_ITS_GROUNDS: LatePrices = {
   within: little('It draws on while it stands on its grounds.'),
   beyond: theCup('It has stood on its grounds: taste before it goes out.'),
 };
-/** A pot goes on boiling, and its metal stays hot. */
+/** A pot goes on boiling until it is off its flame, and its metal stays hot. */
+const HARSH = either(theCup('It boils on and turns harsh: off the flame first.'));
 export const BOILS_ON: Partial<Record<LateMoment, LatePrices>> = {
-  brew: either(theCup('It boils on and turns harsh: off the flame first.')),
+  flame: HARSH,
+  brew: HARSH,
   serve: either(little('Pour it out; the hot metal goes on cooking it.')),
 };

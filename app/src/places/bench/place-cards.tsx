@@ -1,0 +1,161 @@
+/**
+ * Where the bar stands, what its water is, and in which units it is shown.
+ */
+import type { Bar } from '@even-kettle/core/contract';
+import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
+import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
+import { Refused } from '../../client/request';
+import { Field } from '../../ui/field';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Row } from '../../ui/page';
+import { Subheading, Text } from '../../ui/text';
+import { NumberField } from '../../ui/number-field';
+import { UnitField } from '../../ui/unit-field';
+import { Form } from '../../ui/by-keys';
+import { useDraft } from '../../ui/use-draft';
+import { Failure, useChange } from './list-card';
+
+/** Where the bar stands and what its water is. */
+export function PlaceCard({ bar }: { bar: Bar }) {
+  const change = useChange();
+  const [draft, setDraft, forgetDraft] = useDraft<Partial<Bar>>(
+    'bench.place',
+    () => ({}),
+    (kept): kept is Partial<Bar> => typeof kept === 'object' && kept !== null && !Array.isArray(kept),
+  );
+  const now = { ...bar, ...draft };
+  const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
+  const set = (part: Partial<Bar>) => {
+    change.reset();
+    setDraft({ ...draft, ...part });
+  };
+  const altitudeRight = now.altitudeM >= ALTITUDE_RANGE_M.min && now.altitudeM <= ALTITUDE_RANGE_M.max;
+  const wrong = (field: string) => errors.some((error) => error.field.startsWith(field));
+  const changed = Object.keys(draft).length > 0;
+  const save = () => {
+    if (changed && altitudeRight) change.mutate(draft, { onSuccess: () => (setDraft({}), forgetDraft()) });
+  };
+  return (
+    <Card ruled={!altitudeRight || change.isError}>
+      <Form onSubmit={save} style={{ gap: 10 }}>
+        <Subheading>Place and water</Subheading>
+        <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+          <NumberField
+            label="Altitude, m"
+            value={now.altitudeM}
+            onChange={(altitudeM) => set({ altitudeM })}
+            fault={!altitudeRight}
+            testID="altitude"
+          />
+          <UnitField
+            quantity="temperature"
+            units={bar.units}
+            label="Room"
+            value={now.roomC}
+            onChange={(roomC) => set({ roomC })}
+            fault={wrong('roomC')}
+          />
+          <UnitField
+            quantity="temperature"
+            units={bar.units}
+            label="Filled at"
+            value={now.tapC}
+            onChange={(tapC) => set({ tapC })}
+            fault={wrong('tapC')}
+          />
+          <NumberField
+            label="Burners"
+            value={now.burners}
+            onChange={(burners) => set({ burners })}
+            fault={wrong('burners')}
+          />
+        </Row>
+        <Row style={{ alignItems: 'flex-start' }}>
+          <Field
+            label="Water"
+            value={now.water.name}
+            maxLength={40}
+            onChangeText={(name) => set({ water: { ...now.water, name } })}
+            fault={wrong('water')}
+            style={{ flex: 2 }}
+          />
+          <NumberField
+            label="Hardness, ppm"
+            value={now.water.hardnessPpm ?? 0}
+            onChange={(hardnessPpm) => set({ water: { ...now.water, hardnessPpm } })}
+            fault={wrong('water.hardnessPpm')}
+            style={{ flex: 1 }}
+          />
+        </Row>
+        {altitudeRight ? (
+          <Text quiet>
+            Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
+          </Text>
+        ) : (
+          <Text role="alert" bold>
+            Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
+          </Text>
+        )}
+        <Button
+          label="Save"
+          says="Save place and water"
+          kind={changed && altitudeRight ? 'main' : 'plain'}
+          disabled={!changed || !altitudeRight}
+          onPress={save}
+          style={{ alignSelf: 'flex-start' }}
+        />
+        {errors.map(({ field, reason }) => (
+          <Text key={field} role="alert" bold size="small">
+            {reason}
+          </Text>
+        ))}
+        <Failure error={change.error} shown={errors.length > 0} />
+      </Form>
+    </Card>
+  );
+}
+
+export function UnitsCard({ bar }: { bar: Bar }) {
+  const change = useChange();
+  const set = (part: Partial<Units>) => change.mutate({ units: { ...bar.units, ...part } });
+  return (
+    <Card>
+      <Subheading>Units</Subheading>
+      <Text quiet size="small">
+        For every device on this bar.
+      </Text>
+      <Row style={{ flexWrap: 'wrap', rowGap: 10, columnGap: 20 }}>
+        <Choice
+          name="Mass"
+          value={bar.units.mass}
+          onChange={(mass) => set({ mass })}
+          options={[
+            { value: 'g', label: 'g' },
+            { value: 'oz', label: 'oz' },
+          ]}
+        />
+        <Choice
+          name="Temperature"
+          value={bar.units.temperature}
+          onChange={(temperature) => set({ temperature })}
+          options={[
+            { value: 'C', label: '°C' },
+            { value: 'F', label: '°F' },
+          ]}
+        />
+        <Choice
+          name="Volume"
+          value={bar.units.volume}
+          onChange={(volume) => set({ volume })}
+          options={[
+            { value: 'ml', label: 'ml' },
+            { value: 'fl oz', label: 'fl oz' },
+          ]}
+        />
+      </Row>
+      <Failure error={change.error} />
+    </Card>
+  );
+}
