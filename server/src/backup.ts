@@ -1,6 +1,6 @@
 /**
- * A copy of the database by SQLite's own online backup: whole and of one moment, while a server writes or none does. A
- * copy of the file alone is none, since what was written last lies in a second file beside it.
+ * A copy of the database by SQLite's own online backup: complete and of one moment, whether a server writes or not. A
+ * copy of the file alone is incomplete, because the latest writes are in a second file beside it.
  */
 import { existsSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';

@@ -1,7 +1,7 @@
 /**
- * The bar's clock. All bar time is this server's. At rate 1 it is the system's time; with a higher rate it runs ahead of
- * it from where the clock was first set, which is stored, so that a restarted server goes on counting as if it had never
- * stopped. Where the system's clock is set, bar time follows without a leap; and it never goes back over what is stored.
+ * The bar's clock. All bar time is this server's. At rate 1 it is the system's time. At a higher rate it runs ahead from
+ * where it was first set; that base is stored, so that a restarted server goes on counting as if it had never stopped.
+ * When the system's clock is set, bar time follows gradually, and it never goes back to before the last stored event.
  */
 import type { DataSource, EntityManager } from 'typeorm';
 import { readSetting, writeSetting } from './store/settings-table';
@@ -9,14 +9,14 @@ import { inTransaction } from './store/transaction';
 
 export type BarClock = { rate: number; nowMs: () => number };
 
-/** At real time `realMs` the bar's clock stood at `barMs`; since then it runs at `rate`. */
+/** At real time `realMs` the bar's clock showed `barMs`; since then it runs at `rate`. */
 export type ClockBase = { realMs: number; barMs: number; rate: number };
 
-/** What the clock goes by; tests turn these themselves. */
+/** The clocks that it reads; tests provide their own. */
 export type ClockSources = {
   /** The system's clock, which people and networks set. */
   realNow: () => number;
-  /** A clock that nobody sets. */
+  /** A monotonic clock. */
   steadyNow: () => number;
   /** Whether no cup waits and no brew runs, so that nobody counts seconds. */
   isIdle: () => boolean;
@@ -29,22 +29,22 @@ export const SYSTEM_CLOCK: ClockSources = {
 };
 
 const SETTING = 'clock';
-/** An event later than this after the clock was written by a clock that was wrong, milliseconds. */
+/** An event this much later than the clock was written by a wrong clock, milliseconds. */
 const PLAUSIBLE_MS = 2 * 86_400_000;
-/** Less than this is no difference, milliseconds. */
+/** A smaller difference is ignored, milliseconds. */
 const SAME_MS = 15;
-/** Behind, the clock runs faster, the more the further behind it is: a difference is caught up in about so long, milliseconds. */
+/** When it is behind, the clock runs faster in proportion: it catches up in about this time, milliseconds. */
 const CATCH_UP_MS = 30_000;
 const LEAST_GAIN = 0.005;
-/** Ahead, it runs slower: by a five-hundredth while seconds are counted, at half its speed while nobody does. */
+/** When it is ahead it runs slower: by a five-hundredth while brews run, at half speed while none do. */
 const SLOWER = 0.998;
 const SLOWER_IDLE = 0.5;
 
-/** Bar time by a base. */
+/** Bar time, computed from a base. */
 export const barTimeMs = (base: ClockBase, realMs: number): number =>
   Math.round(base.barMs + (realMs - base.realMs) * base.rate);
 
-/** The base to go by at this rate: the stored one, or at another rate than it was stored for one from where it stands. */
+/** The base for this rate: the stored one, or, if the rate has changed, one that starts where the stored one is now. */
 async function baseFor(manager: EntityManager, rate: number, realMs: number): Promise<ClockBase> {
   if (rate === 1) return { realMs, barMs: realMs, rate };
   const stored = await readSetting<ClockBase>(manager, SETTING).catch(() => null);
@@ -52,7 +52,7 @@ async function baseFor(manager: EntityManager, rate: number, realMs: number): Pr
   return { realMs, barMs: stored ? barTimeMs(stored, realMs) : realMs, rate };
 }
 
-/** Up to when an event of the log can be true, bar milliseconds. */
+/** The latest possible time of an event, bar milliseconds. */
 export async function plausibleUntilMs(
   manager: EntityManager,
   rate: number,
@@ -64,7 +64,7 @@ export async function plausibleUntilMs(
 }
 
 /**
- * @param floorMs time of the latest event in the log that can be true
+ * @param floorMs time of the latest possible event in the log
  */
 export async function startClock(
   source: DataSource,
@@ -73,12 +73,12 @@ export async function startClock(
   { realNow, steadyNow, isIdle }: ClockSources = SYSTEM_CLOCK,
 ): Promise<BarClock> {
   const base = await baseFor(source.manager, rate, realNow());
-  // Written at every rate, so that the next start at another one knows where this one stood.
+  // Stored at every rate, so that the next start at another rate knows where this one was.
   const stored = await readSetting<ClockBase>(source.manager, SETTING).catch(() => null);
   if (stored?.rate !== rate)
-    // A disk that takes nothing is told by health; a clock is there without it.
+    // If the disk cannot be written, the health check reports it; the clock works without it.
     await inTransaction(source, (manager) => writeSetting(manager, SETTING, base)).catch(() => undefined);
-  // Bar time that ran at a rate of its own is ahead of the system's: it goes on from where it stood, and is waited for.
+  // Bar time that ran at a higher rate is ahead of the system's: the clock continues from there and waits for it.
   const stoodMs = stored && stored.rate !== 1 ? barTimeMs(stored, realNow()) : 0;
   let barMs = Math.max(floorMs, stoodMs, barTimeMs(base, realNow()));
   let readAtMs = steadyNow();
@@ -91,14 +91,14 @@ export async function startClock(
       const rightMs = barTimeMs(base, realNow());
       const aheadMs = (barMs + passedMs * rate - rightMs) / rate;
       barMs += passedMs * rate * speedFor(aheadMs, isIdle);
-      // Caught up is caught up, and no further.
+      // Never faster than needed to catch up exactly.
       if (aheadMs < -SAME_MS) barMs = Math.min(barMs, rightMs);
       return Math.round(barMs);
     },
   };
 }
 
-/** How quickly the clock runs, times its rate, when it is so far ahead of where it should stand. */
+/** How fast the clock runs, as a factor of its rate, when it is this far ahead of where it should be. */
 export function speedFor(aheadMs: number, isIdle: () => boolean): number {
   if (aheadMs < -SAME_MS) return 1 + Math.max(LEAST_GAIN, -aheadMs / CATCH_UP_MS);
   if (aheadMs > SAME_MS) return isIdle() ? SLOWER_IDLE : SLOWER;

@@ -1,5 +1,5 @@
 /**
- * What stands on the bench: its settings, stored as one piece, with Lantern Pier's as the ones to begin with.
+ * The bench's settings, stored as one JSON value. The first ones are Lantern Pier's.
  */
 import type { EntityManager } from 'typeorm';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
@@ -8,7 +8,7 @@ import { readSetting, writeSetting } from './store/settings-table';
 
 const SETTING = 'bar';
 
-/** A bench to begin with: three cones and three presses. */
+/** The first bench: three cones and three presses. */
 export const FIRST_BAR: Bar = {
   name: 'Brew bar',
   altitudeM: 0,
@@ -48,7 +48,7 @@ export const FIRST_BAR: Bar = {
   coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
 };
 
-/** @param warn told where what is stored cannot be read; the bench to begin with stands in for it then */
+/** @param warn called if the stored settings cannot be read; then the first bench is used */
 export async function readBar(
   manager: EntityManager,
   warn: (message: string) => void = () => undefined,
@@ -63,7 +63,7 @@ export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> 
   await writeSetting(manager, SETTING, bar);
 }
 
-/** The bar with some settings changed; a setting that was not named stays as it was. */
+/** The bar with some settings changed; the others stay as they were. */
 export const changeBar = (bar: Bar, change: BarChange): Bar => ({
   ...bar,
   ...(Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Partial<Bar>),

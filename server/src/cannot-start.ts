@@ -1,2 +1,2 @@
-/** What a person has to change before the server can start; trying again is of no use. */
+/** A fault that a person has to remove before the server can start; a retry is of no use. */
 export class CannotStart extends Error {}

@@ -1,15 +1,15 @@
 /**
- * What happens when something fails that nobody has reckoned with: it is written down, the database is closed, and the
- * process ends. Whoever started it (`npm start`) starts it again; what was acknowledged is on the disk.
+ * Handles an unexpected failure: it is logged, the database is closed, and the process ends. Whoever started it
+ * (`npm start`) starts it again; what was acknowledged is on the disk.
  */
 import type { Logger } from 'pino';
 
-/** The exit code of a fault that a person has to mend: starting again is of no use. */
+/** The exit code of a fault that a person has to remove: a restart is of no use. */
 export const NOT_AGAIN = 78;
 const CLOSE_MS = 3000;
 
 export type LastResort = {
-  /** Says how to close what is open, once it is. */
+  /** Sets how to close what is open. */
   close: (work: () => Promise<void>) => void;
   fatal: (error: unknown) => void;
 };

@@ -1,5 +1,5 @@
 /**
- * The record that a finished brew leaves: planned against real. A projection of the log; nothing in it is typed twice.
+ * The record of a finished brew: planned against measured. It is a projection of the log.
  */
 import type { BrewRecord } from '@even-kettle/core/contract';
 import {
@@ -15,7 +15,7 @@ import {
 } from '@even-kettle/core/brew';
 import { extractionYieldPct } from '@even-kettle/core/learn';
 
-/** The record of a brew that is served or given up; null while it is running. */
+/** The record of a brew that was served or stopped; null while it is running. */
 // eslint-disable-next-line max-lines-per-function -- it fills one record field by field
 export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const order = state.orders[brew.orderId];
@@ -46,7 +46,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   );
   const whose = handsByStep(brew);
   const freeSince = handsFreeSince(state, brew);
-  // What ends by the clock ends without a tap, and keeps the hands until then.
+  // A step that ends by the clock needs no tap, and keeps the hands until then.
   const endsBefore = new Map(times.map(({ step }, n) => [step.id, times[n - 1]?.endMs ?? brew.startedMs]));
   const untasted: BrewRecord = {
     brewId: brew.id,
@@ -63,7 +63,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     method: card.method,
     stationId: brew.stationId,
     stationName: brew.stationName,
-    // Who tasted it or made a note of it has not brewed it.
+    // Whoever only tasted the cup or made a note did not brew it.
     by: [
       ...new Set(
         brew.events.flatMap((event) => (event.by === undefined || isRemark(event) ? [] : [event.by])),
@@ -87,7 +87,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       started.grinderId === undefined || started.grindSetting === undefined
         ? null
         : { grinderId: started.grinderId, setting: started.grindSetting },
-    // What ended nobody knows when teaches nothing of its bed.
+    // A step whose end is unknown teaches nothing about its bed.
     drawdownS:
       drawdown && isSure && brew.marks[drawdown.step.id]?.doneMs !== undefined
         ? tenth((drawdown.endMs - drawdown.startMs) / 1000)
@@ -105,7 +105,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
       ? { aboutBrewS: { s: tenth(about.ms / 1000), plusMinusS: tenth(about.plusMinusMs / 1000) } }
       : {}),
     zeroMs,
-    // What was sent back is timed from then.
+    // For a remade cup, the time counts from when it was sent back.
     orderedMs: remade?.atMs ?? order.takenMs,
     promisedMs: remade ? null : (order.promisedMs ?? null),
     ...(remade || order.expectedMs === undefined ? {} : { expectedMs: order.expectedMs }),
@@ -136,7 +136,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   return brew.taste ? tasted(untasted, brew.taste) : untasted;
 }
 
-/** A record with what was tasted and measured of its cup, in place of what was told before. */
+/** The record with a new taste and measurement in place of the old ones. */
 export function tasted(record: BrewRecord, taste: NonNullable<BrewRecord['taste']>): BrewRecord {
   const { beverageFrom, ...rest } = record;
   const servedG = beverageFrom === 'taste' ? null : rest.beverageG;
@@ -161,7 +161,7 @@ export function tasted(record: BrewRecord, taste: NonNullable<BrewRecord['taste'
   };
 }
 
-/** Whether a cup of another order is poured out of a brew. */
+/** Whether a cup of another order shares the brew. */
 const poursOf = (cup: CupState, brew: BrewState): boolean =>
   cup.with?.cupId === brew.cupId && cup.status !== 'cancelled';
 
@@ -177,8 +177,8 @@ function handsByStep(brew: BrewState): Map<string, string> {
 }
 
 /**
- * When these hands were last seen to be done with something, before a moment: nobody says that a step of prep begins,
- * but it cannot have begun sooner than that.
+ * When this pair of hands finished its last step before a moment. Nobody reports the start of a prep step, but it
+ * cannot have begun sooner than that.
  */
 function handsFreeSince(state: BarState, brew: BrewState) {
   const taps = Object.values(state.brews)
@@ -207,5 +207,5 @@ function workedS(
 
 const daysBetween = (day: string, atMs: number): number =>
   Math.floor((atMs - Date.parse(`${day}T00:00:00Z`)) / 86_400_000);
-/** Never the minus nought that rounding gives. */
+/** Avoids the minus zero that rounding can give. */
 const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;

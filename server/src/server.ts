@@ -1,5 +1,5 @@
 /**
- * The bar's server, put together: store, clock, log, planning and live stream. HTTP is a face on it.
+ * The bar's server, put together: store, clock, log, planning and live stream. The HTTP part uses it.
  */
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Bar, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
@@ -36,18 +36,18 @@ export type BarServer = {
   traces: TraceRepository;
   records: RecordRepository;
   learning: Learning;
-  /** Everything as one file, piece by piece. */
+  /** The whole bar as one file, in pieces. */
   archive: () => AsyncGenerator<string>;
-  /** Large files that are read in: a log from elsewhere, or such an archive into an empty bar. */
+  /** Imports of large files: a log from elsewhere, or an archive into an empty bar. */
   imports: ImportService;
-  /** Stores a post; planning and the other devices follow. */
+  /** Stores events; planning and the other devices follow. */
   post: (events: readonly unknown[]) => Promise<Appended>;
-  /** Changes settings, or says which of them cannot be changed just now. */
+  /** Changes settings, or returns the reason why they cannot be changed now. */
   change: Settings['change'];
-  /** Names the settings as they stand: another after every change. */
+  /** The version of the settings: it differs after every change. */
   barVersion: () => string;
   saveRecipe: (asked: SaveRecipe) => Promise<Saved>;
-  /** Keeps what a brew's record advises for its coffee, and says so in the log; both, or neither. */
+  /** Accepts a brew's advice for its coffee and records that in the log, in one transaction. */
   takeAdvice: (brewId: string, asked: TakeAdvice) => Promise<AdviceTaken>;
   snapshot: () => Snapshot;
   health: () => Promise<Health>;
@@ -57,23 +57,23 @@ export type BarServer = {
 export type BarServerParts = {
   source: DataSource;
   solver: Solver;
-  /** The script of the worker that reads large files in. */
+  /** The script of the worker that imports large files. */
   importWorker: URL;
   clockRate: number;
   warn: (detail: unknown, message: string) => void;
-  /** Names the code that makes the state of the log, so that kept states are taken up by the same alone. */
+  /** Names the code that makes the state: snapshots of other code are not used. */
   rules?: string;
-  /** The process can be trusted no more and has to end. */
+  /** Called when the process is in an unknown state and has to end. */
   fatal?: (error: Error) => void;
   clockSources?: Omit<ClockSources, 'isIdle'>;
   freeBytes?: (folder: string) => Promise<number>;
 };
 
-/** How often it is looked whether the bar has fallen behind its plan, real milliseconds. */
+/** How often it checks whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;
-/** How long closed orders stay in what a page loads, milliseconds of bar time. */
+/** How long closed orders stay in the state that a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
-/** What is stored, and the clock that dates it: all that the rest stands on. */
+/** The store and the clock: everything else needs them. */
 async function openStored({
   source,
   clockRate,
@@ -102,7 +102,7 @@ async function openStored({
   return { faults, recipes, book, log, clock, traces: openTraces(source, warn) };
 }
 
-/** Makes all records anew from the log; once at a time, and not again for what a new making does not mend. */
+/** Rebuilds all records from the log; one rebuild at a time, and none again for a fault that a rebuild did not repair. */
 function recordMender(log: EventLog, { warn }: BarServerParts, unawaited: Unawaited) {
   let mending: Promise<unknown> | null = null;
   return {
@@ -121,7 +121,7 @@ type Unawaited = (work: Promise<unknown>, what: string) => void;
 // eslint-disable-next-line max-lines-per-function -- it puts the parts together, each by a line or a few
 export async function openBar(parts: BarServerParts): Promise<BarServer> {
   const { source, solver, warn } = parts;
-  /** What goes on by itself is told where it fails; nobody else hears of it. */
+  /** Reports the failure of background work, which nobody else awaits. */
   const unawaited: Unawaited = (work, what) =>
     void work.catch((error: unknown) => warn({ err: error }, `${what} failed`));
   const { faults, recipes, book, log, clock, traces } = await openStored(parts);
@@ -196,13 +196,13 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     ],
     () => ({ barMs: clock.nowMs() }),
   );
-  // Whoever listens is answered, whether there is a plan yet or not.
+  // Pages are answered even before there is a plan.
   unawaited(planning.replan('bench'), 'planning');
   const admit = admission({ clock, bar: settings.now, book });
   const follow = (happened: BarEvent[]) => {
     devices.happened(happened);
     unawaited(learnt.happened(happened), 'learning');
-    // What is only remarked moves nothing.
+    // Remarks do not change the plan.
     if (!happened.some(movesThePlan)) return;
     const because = happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event';
     unawaited(planning.replan(because), 'planning');
@@ -280,7 +280,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     saveRecipe: async (asked) => {
       if (restoring) return { ok: false, why: 'conflict', reason: BEING_READ_IN };
       const saved = await recipes.save(asked);
-      // Before any event that names the new version.
+      // Sent before any event that names the new version.
       if (saved.ok) showRecipes();
       return saved;
     },

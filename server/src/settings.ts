@@ -1,21 +1,21 @@
 /**
- * Where the server listens and keeps its data, from the environment; wrong values are refused at the start, in words.
+ * The server's settings from the environment. A wrong value is refused at the start with a sentence that says what is right.
  */
 import { CannotStart } from './cannot-start';
 
 export type Settings = {
   port: number;
   host: string;
-  /** The SQLite file. */
+  /** The path of the SQLite file. */
   databaseFile: string;
   /** Bar seconds in one real second. */
   clockRate: number;
-  /** The built app to serve; null serves the API alone. */
+  /** The folder of the built app; null serves only the API. */
   appDir: string | null;
   logLevel: string;
-  /** Requests of one address in a minute; more are put off. */
+  /** The most requests of one address in a minute. */
   requestsPerMinute: number;
-  /** Names and addresses that the server is also reached by. */
+  /** Further names and addresses of this server. */
   hosts: string[];
 };
 

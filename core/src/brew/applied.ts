@@ -1,5 +1,5 @@
 /**
- * What comes of applying an event: the new state, or why not.
+ * The result of applying an event: the new state, or the reason for a refusal.
  */
 import type { BarState } from './state';
 
@@ -16,7 +16,7 @@ export type RefusalCode =
   | 'unknown'
   | 'unknown-recipe';
 
-/** Why an event was not accepted: the field at fault and, in words, what would be right. */
+/** Why an event was refused: the field at fault and, in words, what would be right. */
 export type Refusal = { code: RefusalCode; field: string; reason: string };
 
 export type Applied = { ok: true; state: BarState } | { ok: false; refusal: Refusal };
@@ -28,6 +28,6 @@ export const refuse = (code: RefusalCode, field: string, reason: string): Applie
   refusal: { code, field, reason },
 });
 
-/** A record's own entry under a key that came from outside. */
+/** An own entry of a record, for a key that came from outside. */
 export const ownEntry = <Item>(record: Record<string, Item>, key: string): Item | undefined =>
   Object.hasOwn(record, key) ? record[key] : undefined;

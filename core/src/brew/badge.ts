@@ -18,7 +18,7 @@ export function badgeOf(badge: number): Badge {
   };
 }
 
-/** The badge after the latest order's, going round the alphabet and passing over those that are still in use. */
+/** The badge after the latest order's; it goes round the alphabet and skips badges that are in use. */
 export function nextBadge(lastBadge: number, inUse: ReadonlySet<number>): number {
   for (let step = 1; step <= LETTERS; step += 1) {
     const badge = (lastBadge + step) % LETTERS;

@@ -1,5 +1,5 @@
 /**
- * The events of the bar: everything that happens, in the words of those who do it. They are appended to one log and
+ * The events of the bar: everything that happens there. They are appended to one log and
  * never changed; the state of the bar is what `reduce` makes of them.
  */
 import type { Addition, Ask, MethodId, RecipeRef, RoastLevel } from '../recipe';
@@ -14,7 +14,7 @@ type Base<Type extends string> = {
   type: Type;
   /** Bar time, milliseconds since 1970. */
   atMs: number;
-  /** Whose hands they were, where the device knows: a person of the bench. */
+  /** The person who did it, if the device knows: a person of the bench. */
   by?: string;
 };
 
@@ -26,13 +26,13 @@ export type CupAsk = RecipeRef & {
   cupMl: number;
   /** Ice or milk make the brew stronger; sugar is served beside. */
   addition?: Addition;
-  /** So many cups of that size are poured out of the one brew; left out, one. */
+  /** How many cups of that size are poured out of the one brew; 1 if left out. */
   cups?: number;
-  /** A cup of another order that waits: this one is poured out of its brew. */
+  /** A waiting cup of another order: this cup is poured out of its brew. */
   with?: { orderId: string; cupId: string };
 };
 
-/** One brew is poured into so many cups at most. */
+/** The most cups that one brew is poured into. */
 export const MOST_CUPS_OF_A_BREW = 4;
 
 /** Whether two cups can be poured out of one brew: of one recipe, coffee and size, with the same in them. */
@@ -47,12 +47,12 @@ export type OrderTaken = Base<'order-taken'> & {
   orderId: string;
   name?: string;
   cups: CupAsk[];
-  /** By when it was promised to be out, bar milliseconds; left out, nothing was said. */
+  /** The promised time, bar milliseconds; left out if nothing was promised. */
   promisedMs?: number;
-  /** When the plan had it out then. The bar is planned towards this, and not towards the promise's margin. */
+  /** When the plan had the order out when it was taken. The planner aims at this time, not at the promise with its margin. */
   expectedMs?: number;
 };
-/** An order is pulled forward or put back: its seconds of waiting count so many times, and it is wanted by then. */
+/** An order goes before or after others: its waiting counts `weight` times, and it is wanted by a time. */
 export type OrderUrged = Base<'order-urged'> & { orderId: string; weight: number; wantedMs?: number };
 export type CupCancelled = Base<'cup-cancelled'> & { orderId: string; cupId: string };
 /** A served cup goes back to the bar (dropped, wrong, not liked) and is brewed again. */
@@ -90,7 +90,7 @@ export type BrewStarted = Base<'brew-started'> & {
   grinderId?: string;
   grindSetting?: number;
   water?: string;
-  /** Nothing weighs under the brewer: its water is weighed beforehand, and pours end by clock and eye. */
+  /** There is no scale under the brewer: its water is weighed beforehand, and pours end by clock and eye. */
   withoutScale?: true;
   /** The brewer is held in the hand, which keeps the hands through the drawdown. */
   handHeld?: true;
@@ -109,14 +109,14 @@ export type StepDone = Base<'step-done'> & {
   /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
   leadG?: number;
   /**
-   * The hands had something else to do when this may have come: the last time at which it was surely not over, bar
-   * milliseconds. It ended between then and the tap.
+   * The hands were busy when this step may have ended. This is the last time at which it was surely not over, bar
+   * milliseconds; it ended between then and the tap.
    */
   notOverMs?: number;
 };
-/** A step is left out: a pulse that was forgotten, a stir that nobody misses. What follows goes on from there. */
+/** A step is left out: a pulse that was forgotten, or a stir that nobody needs. The brew goes on with the next step. */
 export type StepSkipped = Base<'step-skipped'> & { brewId: string; stepId: string };
-/** What was said of a step was wrong: when it began or ended, or what the scale read. Later, from the station. */
+/** Corrects the times of a step, or what the scale read; entered later, from the station. */
 export type StepCorrected = Base<'step-corrected'> & {
   brewId: string;
   stepId: string;
@@ -124,9 +124,9 @@ export type StepCorrected = Base<'step-corrected'> & {
   doneMs?: number;
   readingG?: number;
 };
-/** The dose that is really in the brewer; all targets follow it. */
+/** The dose that is really in the brewer; all targets are changed to match. */
 export type DoseCorrected = Base<'dose-corrected'> & { brewId: string; doseG: number };
-/** The brew stands at another station than was said. */
+/** The brew is at another station than its start said. */
 export type BrewMoved = Base<'brew-moved'> & {
   brewId: string;
   stationId: string;
@@ -142,31 +142,31 @@ export type BrewGiven = Base<'brew-given'> & {
   cupId: string;
   otherBrewId?: string;
 };
-/** Something seen on the spot, in one tap. */
+/** Something that was seen during a brew, reported in one tap. */
 export type BrewNoted = Base<'brew-noted'> & { brewId: string; note: Note };
-/** What the cup tasted like, once it had cooled; the latest word counts. */
+/** What the cup tasted like once it had cooled; the latest entry counts. */
 export type CupTasted = Base<'cup-tasted'> & { brewId: string; taste: Taste };
 /** A pair of hands takes a step over from the other. */
 export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; pair: Pair };
 /** The cup is handed over; this ends the brew's serving step. */
 export type BrewServed = Base<'brew-served'> & { brewId: string; beverageG?: number };
-/** The brew is given up; its cup waits to be brewed again. */
+/** The brew is stopped; its cup waits to be brewed again. */
 export type BrewAbandoned = Base<'brew-abandoned'> & { brewId: string; reason: string };
 
-/** Takes an earlier event back, as if it had not been. */
+/** Takes an earlier event back, as if it had never happened. */
 export type EventUndone = Base<'event-undone'> & { eventId: string };
 
 /** One pair of hands is away for a while: a break. */
 export type HandsAway = Base<'hands-away'> & { fromMs: number; toMs: number };
 
-/** So much of a coffee is in the house now; brews draw it down from there. */
+/** This much of a coffee is in stock now; brews use it up from there. */
 export type CoffeeWeighed = Base<'coffee-weighed'> & { coffee: string; stockG: number };
-/** So many papers of a method are in the house now; brews draw them down from there. */
+/** This many papers of a method are in stock now; brews use them up from there. */
 export type PapersCounted = Base<'papers-counted'> & { method: MethodId; sheets: number };
 export type ClothBoiled = Base<'cloth-boiled'> & { clothId: string };
 /** A new cloth takes the place of the old one. */
 export type ClothReplaced = Base<'cloth-replaced'> & { clothId: string };
-/** One change was taken up from a brew, with what is expected of it: the next brews show whether it held. */
+/** A change that a brew's record advised was accepted, with what is expected of it; the next brews show whether it helped. */
 export type ChangeTried = Base<'change-tried'> & {
   coffee: string;
   recipeId: string;
@@ -190,9 +190,9 @@ export type RoundScored = Base<'round-scored'> & {
   score: number;
   words?: string;
 };
-/** The letters are opened; nothing is scored after that. */
+/** The coffees behind the letters are shown; no scores are taken after that. */
 export type RoundRevealed = Base<'round-revealed'> & { roundId: string };
-/** What is said of the bar's things, beside orders and brews. */
+/** Events about the bar's things, besides orders and brews. */
 export type HouseEvent =
   | CoffeeWeighed
   | PapersCounted
@@ -225,11 +225,11 @@ export type BarEventType = BarEvent['type'];
 export type EventOf<Type extends BarEventType> = Extract<BarEvent, { type: Type }>;
 
 type EventKind = {
-  /** What of the bar's state it is about. */
+  /** The part of the state that it is about. */
   moves: 'orders' | 'brews' | 'hands' | 'house' | 'log';
-  /** Said beside the brew's own course: it moves nothing, and what came before it can still be taken back. */
+  /** A remark: it does not change the course of a brew, and events before it can still be undone. */
   remark?: true;
-  /** Tells what happens at its own time, and so cannot come before what the brew tells already. */
+  /** It happens at its own time, so it cannot be earlier than the brew's last event. */
   inTime?: true;
 };
 
@@ -266,11 +266,11 @@ export const EVENT_KINDS: Record<BarEventType, EventKind> = {
 
 export const isRemark = ({ type }: Pick<BarEvent, 'type'>): boolean => EVENT_KINDS[type].remark === true;
 
-/** Whether the bar has to be planned anew for it. */
+/** Whether the bar has to be planned again after it. */
 export const movesThePlan = ({ type }: Pick<BarEvent, 'type'>): boolean =>
   !isRemark({ type }) && EVENT_KINDS[type].moves !== 'house';
 
-/** The nth brewing of a cup, counted from 1. Two devices that start the same brewing name it alike. */
+/** The nth brew of a cup, counted from 1. Two devices that start the same brew give it the same id. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;
 
 /** The kettle that a brew was started with. */

@@ -1,6 +1,6 @@
 /**
- * How events become a brew and an order. Nothing is carried along beside them: a brew is what its own events make of
- * it, and a cup's status follows from its order's events and its latest brew. That is what makes undo exact.
+ * How events become a brew and an order. Nothing else is stored: a brew is the fold of its own events, and a cup's status
+ * follows from its order's events and its latest brew. That makes undo exact.
  */
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
 import { cardNow, type PourFacts } from './retarget';
@@ -36,7 +36,7 @@ export function fold({ ask, planned, events }: Pick<BrewState, 'ask' | 'planned'
   return brew;
 }
 
-/** The same for one event more: what `fold` would make of all of them, without living the rest again. */
+/** The result of `fold` with one more event, without folding all of them again. */
 export function foldOn(brew: BrewState, event: BrewEvent): BrewState {
   const next: BrewState = { ...brew, events: [...brew.events, event], marks: { ...brew.marks } };
   happen(next, event);
@@ -93,7 +93,7 @@ function happen(brew: BrewState, event: BrewEvent): void {
   }
 }
 
-/** Clocks of two devices may cross by a moment; the brew's own time does not run backwards. */
+/** The clocks of two devices may differ by a moment; a brew's own time never runs backwards. */
 function inTime(brew: BrewState, atMs: number): number {
   brew.lastMs = Math.max(atMs, brew.lastMs);
   return brew.lastMs;
@@ -116,7 +116,7 @@ function correct(brew: BrewState, { stepId, begunMs, doneMs, readingG }: StepCor
   const mark: StepMark = { ...brew.marks[stepId] };
   if (begunMs !== undefined) mark.begunMs = begunMs;
   if (doneMs !== undefined) {
-    // Whoever corrects it knows.
+    // The person who corrects the step counts as the one who knows.
     delete mark.notOverMs;
     mark.doneMs = doneMs;
   }
@@ -199,13 +199,13 @@ export function withOrder(state: BarState, order: OrderState): BarState {
   return shares ? withSharers(next) : next;
 }
 
-/** The state without an order, as if it had not been taken; a brew that was to be shared with it is the smaller for it. */
+/** The state without an order, as if it had not been taken; a brew that was shared with it becomes smaller. */
 export function withoutOrder(state: BarState, orderId: string): BarState {
   const { [orderId]: _gone, ...orders } = state.orders;
   return withSharers({ ...state, orders });
 }
 
-/** Cups that share a brew follow it; and a brew that waits is as large as what shares it. */
+/** Cups that share a brew have its status, and the size of a waiting brew follows the cups that share it. */
 function withSharers(state: BarState): BarState {
   let next = state;
   for (const order of Object.values(state.orders))
@@ -237,7 +237,7 @@ function withCups(
 ): BarState {
   const cups = order.cups.map((cup) => {
     const changed: CupState = { ...cup, ...change(cup) };
-    // What is not there is left out: the same state is the same text.
+    // Missing values are left out of the object, so that equal states give equal text.
     if (changed.cups === undefined) delete changed.cups;
     if (changed.with === undefined) delete changed.with;
     return changed;
@@ -248,10 +248,10 @@ function withCups(
 function statusOf(state: BarState, order: OrderState, cup: CupState): Partial<CupState> {
   const asked = takenOf(order).find(({ cupId }) => cupId === cup.cupId)?.with;
   const remade = order.events.some((event) => event.type === 'cup-remade' && event.cupId === cup.cupId);
-  // A cup that was sent back goes its own way from there.
+  // From here on a cup that was sent back has a brew of its own.
   if (!asked || remade) return { status: cupStatus(state, order, cup), with: undefined };
   const host = hostOf(state, { with: asked });
-  // An order that is closed and forgotten leaves what it shared as it was.
+  // When a closed order is forgotten, the brews that it shared stay as they were.
   if (!host) return { with: asked };
   const cancelled = order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cup.cupId);
   const brew = latestBrew(state, host);

@@ -1,5 +1,5 @@
 /**
- * Whom a brew is poured out for, and from when an order is timed.
+ * The guests of a brew, and the time from which an order's wait counts.
  */
 import type { CupRemade } from './events';
 import type { BrewState, BarState, OrderState } from './state';
@@ -27,6 +27,6 @@ export function guestsOf(state: BarState, brew: BrewState): GuestShare[] {
   );
 }
 
-/** The latest cup of an order that was sent back; it is timed from then, not from what was promised of the first. */
+/** The latest cup of an order that was sent back; the wait counts from then, and the promise of the first cup is ignored. */
 export const remadeOf = (order: OrderState): CupRemade | undefined =>
   order.events.findLast((event) => event.type === 'cup-remade');

@@ -1,13 +1,13 @@
 /**
- * What is said of the bar's things, and what of it still matters: the latest weighing of a coffee, the latest boiling of
- * a cloth. What a later one has taken the place of is let go, so that a year of mornings does not stay in memory.
+ * Events about the bar's things that still matter: the latest weighing of a coffee, the latest boiling of a cloth. Events
+ * that a later one replaced are dropped, so that memory does not grow over a year.
  */
 import type { HouseEvent } from './events';
 
-/** Changes that were tried and sample rounds are looked back at for so long, milliseconds. */
+/** How long accepted changes and sample rounds are kept, milliseconds. */
 const LOOKED_BACK_MS = 90 * 86_400_000;
 
-/** Whose place a later event of this kind takes; null where each stands for itself. */
+/** What a later event must share with this one to replace it; null if events of this type are never replaced. */
 function placeOf(event: HouseEvent): string | null {
   switch (event.type) {
     case 'coffee-weighed':
@@ -24,9 +24,9 @@ function placeOf(event: HouseEvent): string | null {
 }
 
 /**
- * Without what no longer matters. A thing stays while the one that took its place could still be taken back.
- * @param beforeMs nothing older than this is taken back any more, bar time
- * @returns the same list where nothing goes
+ * The list without events that no longer matter. A replaced event stays while its replacement can still be undone.
+ * @param beforeMs events older than this can no longer be undone, bar time
+ * @returns the same list if nothing was dropped
  */
 export function lastingHouseEvents(events: readonly HouseEvent[], beforeMs: number): readonly HouseEvent[] {
   const overtaken = new Set<string>();

@@ -1,5 +1,5 @@
 /**
- * What goes wrong in a brew, said in one tap, and what to do about it there and then.
+ * What can go wrong in a brew, reported in one tap, and what to do about it at once.
  */
 import { METHODS, roleOf, type CardStep, type MethodId } from '../recipe';
 
@@ -19,7 +19,7 @@ type NoteWords = {
   name: string;
   /** What to do now, in a line. */
   now: string;
-  /** What to change next time; one thing. */
+  /** What to change next time; one change. */
   next: string;
 };
 
@@ -71,7 +71,7 @@ export function noteWords(note: Note, method: MethodId): NoteWords {
   }
 }
 
-/** The notes that can be true while a step of a method runs, likeliest first. */
+/** The notes that are possible while a step of a method runs, the likeliest first. */
 export function notesFor(method: MethodId, step: CardStep): Note[] {
   if (step.phase !== 'brew' && step.kind !== 'watch') return [];
   const drains = METHODS[method].drawdownExponent !== null;

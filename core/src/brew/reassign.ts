@@ -1,6 +1,6 @@
 /**
- * Giving a brew to another cup: the guest at the window drinks what was meant for the corner table, or two brews of one
- * coffee change places. It may be told while it runs, or once it is seen who has had it.
+ * Gives a brew to another cup: another guest got it, or two brews of one coffee change places. It can be reported while
+ * the brew runs, or after somebody has seen who got the cup.
  */
 import { accept, ownEntry, refuse, type Applied } from './applied';
 import type { BrewGiven } from './events';

@@ -105,7 +105,7 @@ export function apply(state: BarState, event: BarEvent, book: RecipeBook): Appli
 
 export type Reduced = { state: BarState; refused: { event: BarEvent; refusal: Refusal }[] };
 
-/** The state that a log gives, from the empty bar or from a state before it. Refused events are passed over and listed. */
+/** The state after a log, from the empty bar or from an earlier state. Refused events are skipped and listed. */
 export function reduce(events: Iterable<BarEvent>, book: RecipeBook, from: BarState = EMPTY_BAR): Reduced {
   const reduced: Reduced = { state: from, refused: [] };
   for (const event of events) {
@@ -143,7 +143,7 @@ function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applie
   return accept({ ...withOrder(state, order), lastBadge: order.badge });
 }
 
-/** Why a cup cannot be poured out of another's brew; null where it can, or is brewed by itself. */
+/** Why a cup cannot share another cup's brew; null if it can, or if it has its own. */
 function cannotShare(state: BarState, cup: CupAsk): string | null {
   if (!cup.with) return null;
   const host = hostOf(state, cup);
@@ -162,7 +162,7 @@ function urgeOrder(state: BarState, event: OrderUrged): Applied {
   return accept(withOrder(state, { ...order, events: [...order.events, event] }));
 }
 
-/** A break is at most this long; who is gone for longer is taken off the bench, milliseconds. */
+/** The longest break, milliseconds; a person who is away longer is taken off the bench. */
 const LONGEST_BREAK_MS = 2 * 3600 * 1000;
 
 function goAway(state: BarState, event: HandsAway): Applied {
@@ -172,7 +172,7 @@ function goAway(state: BarState, event: HandsAway): Applied {
   return accept({ ...state, away: [...(state.away ?? []), event] });
 }
 
-/** A round is begun once, scored while its letters are closed, and opened once. */
+/** A round is begun once, scored while its coffees are hidden, and shown once. */
 function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevealed): Applied {
   const round = roundsOf(state).find(({ roundId }) => roundId === event.roundId);
   const houseEvents = [...(state.houseEvents ?? []), event];
@@ -268,7 +268,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
 
 function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | BrewGiven>): Applied {
   const brew = ownEntry(state.brews, event.brewId);
-  // A cup is told of long after its brew has left this state. Whether there was one, the log knows and not a device.
+  // A cup may be tasted long after its brew has left this state. Only the whole log knows whether the brew existed.
   if (!brew && event.type === 'cup-tasted') return accept(state);
   if (!brew) return refuse('unknown', 'brewId', 'There is no such brew on the bar now.');
   if (EVENT_KINDS[event.type].inTime && event.atMs < brew.lastMs - CLOCK_SLACK_MS) {
@@ -295,7 +295,7 @@ type MadeCard =
   | { ok: true; card: BrewCard }
   | { ok: false; code: 'unknown-recipe' | 'does-not-make-a-cup'; field: string; reason: string };
 
-/** The card of a cup, or why there is none; a log that was written by other rules must not stop the bar. */
+/** The card of a cup, or the reason why there is none; a log of older rules must not stop the bar. */
 function makeCard(book: RecipeBook, ref: RecipeRef, ask: Ask, place?: Place): MadeCard {
   const recipe = book(ref);
   if (!recipe) {

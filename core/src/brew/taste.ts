@@ -1,5 +1,5 @@
 /**
- * What a cup tasted like, and what was seen of its bed: told once it has cooled.
+ * What a cup tasted like, and what was seen of its bed; entered once the cup has cooled.
  */
 export const SEEN = [
   'wall',
@@ -28,7 +28,7 @@ export type Taste = {
   beverageG?: number;
 };
 
-/** What a list of the log can be narrowed to. */
+/** The tastes that the Log can be filtered by. */
 export const TASTES = ['sour', 'balanced', 'bitter', 'weak', 'strong', 'not tasted'] as const;
 
 export const SEEN_WORDS: Record<Seen, string> = {
@@ -45,7 +45,7 @@ export const SEEN_WORDS: Record<Seen, string> = {
 export const BALANCE_WORDS = ['very sour', 'sour', 'balanced', 'bitter', 'very bitter'] as const;
 export const STRENGTH_WORDS = ['very weak', 'weak', 'right', 'strong', 'very strong'] as const;
 
-/** In a few words, "bitter, weak; dry clumps"; empty where nothing was said. */
+/** In a few words, "bitter, weak; dry clumps"; empty if nothing was entered. */
 export function tasteInWords({ balance, strength, seen = [], words }: Taste): string {
   const said = [
     balance === undefined ? null : BALANCE_WORDS[balance + 2],

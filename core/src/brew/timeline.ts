@@ -1,6 +1,6 @@
 /**
- * What time has made of a brew: which steps are over, which is running and when the rest are due. Steps that end by
- * the clock close by themselves here, so nothing has to be tapped, stored or sent for them.
+ * The state of a brew at a moment: which steps are over, which is running and when the others are due. Steps that end by
+ * the clock end here, so they need no tap and are never stored or sent.
  */
 import type { CardStep } from '../recipe';
 import type { BrewState } from './state';
@@ -10,14 +10,14 @@ export type StepStatus = 'done' | 'running' | 'waiting' | 'skipped';
 export type StepTime = {
   step: CardStep;
   status: StepStatus;
-  /** Real where it is known, else when it is due by the card's own rhythm, milliseconds of bar time. */
+  /** The real time if it is known, else the time at which it is due by the card's rhythm, milliseconds of bar time. */
   startMs: number;
   endMs: number;
-  /** The start was not tapped but worked out from the tap at the end and the step's usual length. */
+  /** The start was not tapped: it is worked out from the tap at the end and the step's usual length. */
   startInferred: boolean;
 };
 
-/** A step that goes on by itself: nobody has to say that it began. A drawdown does even where it keeps the hands. */
+/** A step that runs by itself, whose start nobody has to tap. A drawdown does, even if the hands have to stay. */
 export const beginsByItself = (step: CardStep): boolean =>
   !step.attended || step.end === 'clock' || step.kind === 'drawdown';
 
@@ -58,8 +58,8 @@ export function anchorMs(brew: BrewState, nowMs: number): number | null {
 export type BrewTime = { ms: number; plusMinusMs: number };
 
 /**
- * The brew's time; null before its end mark, and where nobody said that it had come. An end that was asked for late lies
- * between the last time that it was surely not over and the tap.
+ * The brew's time; null before its end mark, or if nobody tapped it. If the end was asked for late, it is between the last
+ * time at which the step was surely not over and the tap.
  */
 export function brewTimeOf(brew: BrewState): BrewTime | null {
   const times = timelineAt(brew, brew.lastMs);
@@ -74,7 +74,7 @@ export function brewTimeOf(brew: BrewState): BrewTime | null {
   return { ms: end.endMs - zeroMs - doubtMs / 2, plusMinusMs: doubtMs / 2 };
 }
 
-/** More doubt than this, and a time is no measurement: it is shown, and teaches nothing, milliseconds. */
+/** A time with more doubt than this is shown, but nothing is learnt from it, milliseconds. */
 const SURE_MS = 5000;
 
 /** The brew's time where it is sure enough to learn from, milliseconds; null otherwise. */
@@ -83,7 +83,7 @@ export function brewTimeMs(brew: BrewState): number | null {
   return time && time.plusMinusMs <= SURE_MS ? time.ms : null;
 }
 
-/** Grams that the scale should read by the card after all that has been poured, or the last reading given. */
+/** What the scale should read by the card after all pours so far, or the last reading that was entered, grams. */
 export function pouredG(brew: BrewState): number {
   const last = brew.card.steps.findLast(
     (step) => step.targetG !== undefined && brew.marks[step.id]?.doneMs !== undefined,

@@ -1,5 +1,5 @@
 /**
- * Taking an event back, as if it had not been.
+ * Takes an event back, as if it had never happened.
  */
 import { accept, refuse, type Applied } from './applied';
 import { isRemark, type BrewGiven } from './events';
@@ -7,7 +7,7 @@ import { fold, withBrew, withOrder, withoutOrder, withoutStarted } from './fold'
 import { exchangeCups } from './reassign';
 import { brewAt, holdsStation, type BarState, type BrewState, type OrderState } from './state';
 
-/** Only the latest thing said of a brew or an order can be taken back, and only while nothing else stands on it. */
+/** Only the latest event of a brew or an order can be undone, and only while no other event depends on it. */
 export function undo(state: BarState, eventId: string): Applied {
   const brew = Object.values(state.brews).find(({ events }) => events.some(({ id }) => id === eventId));
   if (brew) return undoInBrew(state, brew, eventId);
@@ -38,7 +38,7 @@ function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied 
   const sentBack = Object.values(state.orders).some(({ events }) =>
     events.some((each) => each.type === 'cup-remade' && each.brewId === brew.id),
   );
-  // Cleaning is the station's affair; what was done for the cup stands once the cup has gone its own way.
+  // Cleaning belongs to the station; what was done for a cup stays after the cup has been reassigned.
   const newerBrew = cup.brewIds.at(-1) !== brew.id;
   const triedAgain = cup.attempts.at(-1) !== brew.id;
   const goneOn =
@@ -60,7 +60,7 @@ function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied 
 const without = (brew: BrewState, eventId: string): BrewState =>
   fold({ ...brew, events: brew.events.filter(({ id }) => id !== eventId) });
 
-/** Both brews go back to where they were, if neither has gone on. */
+/** Both brews go back to their cups, unless one of them has gone on. */
 function undoGiving(state: BarState, event: BrewGiven): Applied {
   const ids = [event.brewId, ...(event.otherBrewId === undefined ? [] : [event.otherBrewId])];
   const brews = ids.map((id) => state.brews[id]);
@@ -96,7 +96,7 @@ function undoInOrder(state: BarState, order: OrderState, eventId: string): Appli
     const lastBadge = state.lastBadge === order.badge ? order.badgeBefore : state.lastBadge;
     return accept({ ...withoutOrder(state, order.id), lastBadge });
   }
-  // A cup that had shared a brew has none of its own until it is brewed again.
+  // A cup that shared a brew has no brew until it is brewed again.
   const since =
     last.type === 'cup-remade' && order.cups.find(({ cupId }) => cupId === last.cupId)?.brewIds.at(-1);
   if (last.type === 'cup-remade' && since && since !== last.brewId)

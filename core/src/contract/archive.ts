@@ -8,7 +8,7 @@ import { LATEST_MS } from './words';
 
 export const ARCHIVE_FORMAT = 'even-kettle/archive@1';
 
-/** An archive's parts by name: an item of each list is checked by itself, since the whole may be larger than memory. */
+/** The parts of an archive by name. Each item of a list is checked separately, since the whole may be larger than memory. */
 export const archiveParts = {
   format: z.literal(ARCHIVE_FORMAT, `must be ${ARCHIVE_FORMAT}`),
   bar: barSchema,

@@ -90,7 +90,7 @@ const kettleSchema = z.strictObject({
   maxFlowGPerS: z.number().min(1, 'must be at least 1 g a second').max(60).optional(),
   /** Newton's k, learnt from two readings. */
   coolingPerMin: z.number().min(0.0005).max(1).optional(),
-  /** What tells its temperature: nothing, the simulated stand-in, or a bridge. */
+  /** How its temperature is measured: not at all, by the simulated kettle, or by a bridge. */
   device: z.enum(['none', 'simulated', 'bridge']).optional(),
 });
 
@@ -124,7 +124,7 @@ export const barSchema = z.strictObject({
   pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
   /** Learnt: the share of the wait that a promise adds to the plan's time. */
   promiseShare: z.number().optional(),
-  /** Names these settings: another after every change. What a change was made from is told by it. */
+  /** The version of these settings: it differs after every change. A change says which version it was made from. */
   version: z.string().optional(),
   /**
    * Learnt of a recipe with a coffee: what a gram keeps, g/g; the power with which drawdown grows with the dose, and its
@@ -195,7 +195,7 @@ export const brewRecordSchema = z.object({
   outcome: z.enum(['served', 'abandoned']),
   reason: z.string().nullable(),
   cupMl: z.number(),
-  /** As the card said, and as it was found to be. */
+  /** As on the card, and as corrected. */
   plannedDoseG: z.number(),
   doseG: z.number(),
   brewWaterG: z.number(),
@@ -298,7 +298,7 @@ export const logQuerySchema = z.object({
 });
 export type LogQuery = z.infer<typeof logQuerySchema>;
 
-/** RFC 9457, with a list of fields and reasons where a body was at fault. */
+/** RFC 9457, with a list of fields and reasons if a body was wrong. */
 export const problemSchema = z.object({
   type: z.string(),
   title: z.string(),

@@ -1,5 +1,5 @@
 /**
- * What an event must look like to be let in.
+ * The schemas of events.
  */
 import { z } from 'zod';
 import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, PAPER_METHODS, ROAST_LEVELS } from '../recipe';
@@ -218,7 +218,7 @@ const changeTried = z.strictObject({
   expectS: z.number().min(0).max(86_400).optional(),
   plusMinusS: z.number().min(0).max(86_400).optional(),
 });
-/** What a brew's record advises is taken up: the event's id, time and person, and the words that were read. */
+/** Accepting what a brew's record advises: the event's id, time and person, and the words that the person read. */
 export const takeAdviceSchema = changeTried.pick({ id: true, atMs: true, by: true, words: true });
 export type TakeAdvice = z.infer<typeof takeAdviceSchema>;
 const letter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
@@ -294,7 +294,7 @@ const SCHEMAS = {
   'event-undone': eventUndone,
 } satisfies { [Type in BarEventType]: z.ZodType<EventOf<Type>> };
 
-/** Of one shape: each fits the other, and neither has a field, optional or not, that the other does not know. */
+/** Whether two types are equal: each fits the other, and neither has a field, optional or not, that the other lacks. */
 type AreSame<A, B> = [A, B] extends [B, A]
   ? A extends readonly (infer InA)[]
     ? B extends readonly (infer InB)[]
@@ -310,14 +310,14 @@ type AreSame<A, B> = [A, B] extends [B, A]
         : false
       : true
   : false;
-/** Types whose schema is not exactly the event's. */
+/** Types whose schema differs from the event's type. */
 type NotExact = {
   [Type in BarEventType]: AreSame<z.output<(typeof SCHEMAS)[Type]>, EventOf<Type>> extends true
     ? never
     : Type;
 }[BarEventType];
 type None<Type extends never> = Type;
-/** Does not compile where an event has a field that its schema would refuse, or the other way round. */
+/** Does not compile if an event has a field that its schema would refuse, or the other way round. */
 export type EventsFitSchemas = None<NotExact>;
 
 type EventSchema = (typeof SCHEMAS)[BarEventType];
@@ -328,14 +328,14 @@ export const barEventSchema = z.discriminatedUnion(
 
 /** Most events in one post. */
 export const BATCH_MAX = 200;
-/** The envelope; each event is checked by itself, so that the one at fault can be named. */
+/** The request; each event is checked separately, so that an error can name the one at fault. */
 export const postEventsSchema = z.strictObject({
   events: z
     .array(z.unknown())
     .min(1, 'needs at least one event')
     .max(BATCH_MAX, `takes at most ${BATCH_MAX} events`),
 });
-/** The whole, for readers of the API. */
+/** The whole request, for readers of the API's description. */
 export const postedEventsSchema = z.strictObject({ events: z.array(barEventSchema).min(1).max(BATCH_MAX) });
 export const postedSchema = z.object({
   accepted: z.array(z.uuid()),

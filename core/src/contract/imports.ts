@@ -1,5 +1,5 @@
 /**
- * Large files that are read in: a log that was kept elsewhere, or a whole bar.
+ * Imports of large files: a log from another program, or a whole bar.
  */
 import { z } from 'zod';
 
@@ -7,7 +7,7 @@ import { z } from 'zod';
 export const IMPORT_KINDS = ['log', 'archive'] as const;
 export type ImportKind = (typeof IMPORT_KINDS)[number];
 
-/** What a look at the file found. */
+/** What the check of the file found. */
 const foundSchema = z.object({
   /** Brews of a table, or events of an archive. */
   rows: z.number().int(),
@@ -15,7 +15,7 @@ const foundSchema = z.object({
   /** The first rows as they would be taken, and the first that cannot be. */
   shows: z.array(z.object({ line: z.number().int(), shows: z.string() })),
   faults: z.array(z.object({ line: z.number().int(), reason: z.string() })),
-  /** From when to when the brews ended, bar time. */
+  /** The first and last time at which the brews ended, bar time. */
   fromMs: z.number().nullable(),
   toMs: z.number().nullable(),
 });
@@ -30,14 +30,14 @@ export const importSchema = z.object({
   phase: z.enum(['looking', 'looked', 'taking', 'taken', 'stopped', 'refused', 'taking-out']),
   share: z.number().min(0).max(1).meta({ description: 'How much of the file this phase has read.' }),
   found: foundSchema.nullable(),
-  /** Rows that were put into the log, and those that it had already. */
+  /** Rows that were added to the log, and rows that it had already. */
   taken: z.number().int(),
   known: z.number().int(),
   reason: z.string().nullable(),
 });
 export type ImportJob = z.infer<typeof importSchema>;
 
-/** Logs that were read in and stay; each can be taken out again. */
+/** Imported logs; each can be removed again. */
 export const importsSchema = z.object({
   current: importSchema.nullable(),
   kept: z.array(
@@ -58,7 +58,7 @@ export const takeImportQuerySchema = z.object({
     .meta({ description: 'Without it, a row that cannot be taken keeps all of them out.' }),
 });
 
-/** Small tables (roast lists, orders): looked at, or taken. */
+/** Small tables (roast lists, orders): checked, or imported. */
 export const takeRowsQuerySchema = z.object({
   take: z.literal('1').optional().meta({ description: '1 takes the file; left out, it is only looked at.' }),
 });

@@ -1,6 +1,6 @@
 /**
- * What a page loads, and what comes to it live. The schemas describe the shapes for readers of the API; the types are
- * the core's own, since both ends are ours.
+ * What a page loads, and what the live stream sends. The schemas describe the shapes for readers of the API; the types are
+ * the core's own, because server and app share them.
  */
 import { z } from 'zod';
 import type { BarEvent, BarState } from '../brew';
@@ -9,12 +9,12 @@ import type { Recipe } from '../recipe';
 import { planSchema, recipeSchema } from '../formats';
 import { barSchema, clockSchema } from './bar';
 
-/** A plan as published: for which place in the log it was made, and how often the bar has been planned. */
+/** A published plan: the number of the last event that it knows, and how often the bar has been planned. */
 const publishedPlanSchema = z.object({
   version: z.number().int(),
   seq: z.number().int(),
   plan: planSchema.nullable(),
-  /** What of the next steps is planned otherwise than before, and why it was planned again. */
+  /** Which of the next steps moved, and why the bar was planned again. */
   moves: z.array(
     z.object({ step: z.string(), fromS: z.int().nullable(), toS: z.int(), relaxed: z.boolean() }),
   ) satisfies z.ZodType<PlanMove[]>,
@@ -34,7 +34,7 @@ export const plannedSchema = publishedPlanSchema.partial().extend({
 });
 export type PublishedPlan = z.infer<typeof publishedPlanSchema>;
 
-/** Room on the disk that the log is written to. */
+/** Free space on the disk of the log. */
 export const storageSchema = z.object({
   level: z.enum(['enough', 'low', 'full']),
   freeMb: z.number().nullable().meta({ description: 'Null where the system does not say.' }),
@@ -76,5 +76,5 @@ export const saveRecipeSchema = z.strictObject({
 });
 export type SaveRecipe = { recipe: Recipe; basedOn: number | null };
 
-/** One event of the log, as it is broadcast; its place in the log is the stream's event id. */
+/** One event of the log, as it is broadcast; its number in the log is the stream's event id. */
 export type LiveEvent = { seq: number; event: BarEvent };

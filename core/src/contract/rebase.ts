@@ -1,13 +1,13 @@
 /**
- * A change of the bench that was made from settings that somebody else has changed since.
+ * Merges a change of the bench into settings that somebody else has changed since.
  */
 import type { Bar, BarChange } from './bar';
 
 type Item = { id: string };
 
 /**
- * The same change on top of the settings as they now stand: in a list, what was added, changed or removed by it, item by
- * item; in a group of settings, each by itself.
+ * The same change on top of the present settings: for a list, item by item, what it added, changed or removed; for a
+ * group of settings, each setting separately.
  * @param base the settings that the change was made from
  */
 export function rebaseChange(base: Bar, change: BarChange, now: Bar): BarChange {

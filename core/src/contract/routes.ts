@@ -39,7 +39,7 @@ import {
 
 export type Route = {
   summary: string;
-  /** What stands behind the question mark. */
+  /** The parameters of the query. */
   query?: z.ZodObject;
   headers?: z.ZodObject;
   /** A JSON body. `called` is its name in an error; `described` is how the document shows it, where that is more exact. */

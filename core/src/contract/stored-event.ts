@@ -1,18 +1,18 @@
 /**
- * Events as older versions stored them, brought to what the schema asks today. New rules at the door must not make an old
- * log unreadable.
+ * Upgrades events that older versions stored to today's schema. Stricter rules for new events must not make an old log
+ * unreadable.
  */
 import type { BarEvent } from '../brew';
 import { barEventSchema } from './events';
 import { LATEST_MS } from './words';
 
-/** Readings above this are no pour's: a hand that leant on the scale. */
+/** A reading above this is no pour: a hand leant on the scale. */
 const READING_MAX_G = 3000;
 
 /**
- * A stored event as today's schema has it: whole milliseconds, readings within what a scale under a brewer can show,
- * one line where a line is meant.
- * @throws ZodError where it is no event that this version knows
+ * A stored event in today's schema: whole milliseconds, readings that a scale under a brewer can show, and single lines
+ * of text.
+ * @throws ZodError if this version does not know the event
  */
 export function readStoredEvent(stored: unknown): BarEvent {
   const read = barEventSchema.safeParse(stored);

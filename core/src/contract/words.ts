@@ -1,5 +1,5 @@
 /**
- * The few shapes that events and settings share.
+ * Small schemas that events and settings share.
  */
 import { z } from 'zod';
 

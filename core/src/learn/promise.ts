@@ -1,16 +1,16 @@
 /**
- * What a promise has to add to the plan's time, from how late this bar's orders came after it.
+ * How much a promise has to add to the plan's time, learnt from how late this bar's orders were.
  */
 import { quantile } from './statistics';
 
 /** An order that is out: how long it was expected to take, and how long after that it came, seconds. */
 export type KeptOrder = { waitS: number; lateS: number };
 
-/** Fewer orders than this say nothing yet. */
+/** Fewer orders than this are not enough to learn from. */
 const FEWEST = 20;
-/** So many of a hundred orders are to be out by their promise. */
+/** The percentage of orders that should be out by their promise. */
 const KEPT_SHARE = 0.95;
-/** What no bar's own record goes beyond, as shares of the wait. */
+/** Limits of the learnt share, as shares of the wait. */
 const LEAST = 0.03;
 const MOST = 0.3;
 

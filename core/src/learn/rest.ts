@@ -1,5 +1,5 @@
 /**
- * Where a coffee stands in its rest (craft, section 7), and how long its stock lasts.
+ * How long a coffee has rested and whether it is at its best (craft, section 7), and how long its stock lasts.
  */
 import type { RoastLevel } from '../recipe';
 
@@ -18,7 +18,7 @@ export type Rest = {
   leftDays: number;
 };
 
-/** From so many days before its window ends, a coffee is to be used first. */
+/** This many days before its best time ends, a coffee should be used first. */
 const USE_FIRST_DAYS = 4;
 const DAY_MS = 86_400_000;
 

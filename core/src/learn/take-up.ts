@@ -1,5 +1,5 @@
 /**
- * Advice that is taken up: what is kept for a coffee with one recipe from then on.
+ * Accepted advice: the value that is kept for a coffee with one recipe from then on.
  */
 import type { RecipeChange } from '../plan';
 import { round, type Grinder } from '../recipe';
@@ -8,7 +8,7 @@ import { coarserWay } from './grind-slope';
 
 type KnownCoffee = { name: string; recipeChanges?: Record<string, RecipeChange> | undefined };
 
-/** Whether a change is kept by the bar; otherwise it is in the hands of whoever brews next. */
+/** Whether the bar stores the change; if not, whoever brews next has to do it. */
 export const isKept = ({ what }: OneChange): boolean => what !== 'by-hand';
 
 /**

@@ -1,5 +1,5 @@
 /**
- * Whether a brew came in time. A thumb is a second or two early or late, and that is no fault of the brew's.
+ * Whether a brew ended in its window. A tap is a second or two early or late, and that is no fault of the brew.
  */
 export type Speed = 'fast' | 'in time' | 'slow';
 

@@ -1,6 +1,6 @@
 /**
- * What the bar asks of its hands, in the order in which it asks: the first is what the hands card shows, the next few
- * are "up next". Made from the state, which is always true, and the plan, which may be a moment old.
+ * What the bar asks of its hands, in order: the hands card shows the first item, "up next" the following ones.
+ * It is made from the state, which is always true, and the plan, which may be a moment old.
  */
 import {
   brewAt,
@@ -30,7 +30,7 @@ export type AgendaItem = {
   card: BrewCard;
   /** Where it is, or will be, brewed; not `free` while another brew holds the place. */
   station: Station & { free: boolean };
-  /** What its water is, or will be, in; undefined where it needs none, or where an old log does not say. */
+  /** The kettle that its water is in; undefined if it needs none, or if an old log does not say. */
   kettle?: BenchKettle | undefined;
   /** The running brew; null for a cup whose brewing this step would start. */
   brew: BrewState | null;
@@ -49,7 +49,7 @@ export type AgendaItem = {
   latestMs: number | null;
   /** Begun and not over. */
   begunMs: number | null;
-  /** Since when a pair of hands can be on it: begun, or due and nothing else left for them to do, bar milliseconds. */
+  /** Since when a pair of hands can work on it: it has begun, or it is due and they have nothing else to do, bar milliseconds. */
   fromMs: number;
 };
 
@@ -59,12 +59,12 @@ type Ahead = Omit<AgendaItem, 'fromMs'>;
 /** Within this before it is due, a step is "soon", milliseconds. */
 export const SOON_MS = 15_000;
 
-/** A brew untouched for this long cannot be what kept the hands until now, milliseconds. */
+/** A brew that nobody has touched for this long cannot be what kept the hands, milliseconds. */
 const HANDS_LOOK_BACK_MS = 600_000;
 
 /**
- * Everything attended that lies ahead, soonest first. What has been begun comes before what is due; what is due comes
- * before what only waits for a cue.
+ * All attended steps ahead, soonest first. Steps that have begun come before those that are due, and those before steps
+ * that only wait for a cue.
  */
 export function agenda(
   state: BarState,
@@ -82,7 +82,7 @@ export function agenda(
       if (cup.status === 'waiting') items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan));
     }
   }
-  // What has begun; what is due and spoils; what is due and only waits; what is to come.
+  // First what has begun; then what is due and spoils; then what is due and can wait; then what comes later.
   const rank = (item: Ahead) => {
     if (item.begunMs !== null) return 0;
     if (item.asks === 'cue' || item.dueMs > nowMs) return 3;
@@ -98,13 +98,13 @@ export function agenda(
   }));
 }
 
-/** Whether waiting takes something from a cup that is on its way: a bed runs dry, a flame heats on, a cup cools. */
+/** Whether waiting harms a cup that is being brewed: a bed runs dry, a flame heats on, a cup cools. */
 const spoils = ({ brew, step, latestMs }: Ahead): boolean =>
   brew !== null && brew.status === 'running' && latestMs !== null && step.kind !== 'clean';
 
 /**
- * Of two that spoil, the one first with which less is spoilt: below nought for the first. A long step is not begun where
- * a short one that is due would be far too late for it.
+ * Compares two steps that spoil: negative if the first should come first, because less is spoilt then. A long step does
+ * not begin if a short one that is due would be far too late after it.
  */
 function sooner(a: Ahead, b: Ahead, nowMs: number): number {
   const lateness = (item: Ahead, atMs: number) =>
@@ -117,7 +117,7 @@ function sooner(a: Ahead, b: Ahead, nowMs: number): number {
 /** A plan is behind when a step that it wanted over is not, by more than this, milliseconds. */
 const BEHIND_MS = 30_000;
 
-/** Steps with which the bar has fallen behind its plan, so that it is worth planning again though nothing was tapped. */
+/** Steps with which the bar has fallen behind its plan, so that it should be planned again although nothing was tapped. */
 export const behindOf = (items: readonly AgendaItem[], plan: Plan, nowMs: number): string[] =>
   items
     .filter(
@@ -194,7 +194,7 @@ function ofBrew(
   });
 }
 
-/** A cup that waits: the steps of the brew that will be, at their planned times. Not planned yet, it is not asked for. */
+/** The steps of a waiting cup, at their planned times. A cup that is not planned yet is not asked for. */
 function ofWaiting(
   state: BarState,
   way: ReturnType<ReturnType<typeof waysInTurn>['get']>,
@@ -251,7 +251,7 @@ function dueOf(time: StepTime, times: StepTime[], plannedS: number | undefined):
   const before = times[times.indexOf(time) - 1];
   const soonestMs = before ? before.endMs + time.step.lag.minS * 1000 : time.startMs;
   const dueMs = Math.max(plannedS * 1000, soonestMs);
-  // However a plan that came too late for it has placed it: past the latest that the recipe forgives it is due.
+  // Even if a late plan has placed it later: after the latest start that the recipe forgives, it is due.
   const latestMs = time.step.kind === 'clean' ? null : latestStartMs(time, times);
   return latestMs === null ? dueMs : Math.min(dueMs, Math.max(soonestMs, latestMs));
 }

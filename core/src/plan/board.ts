@@ -1,6 +1,6 @@
 /**
- * Who has the hands and the tools, second by second, while a plan is being looked for; and where one brew would stand
- * best among the others (`placement.ts`). Over-booking is allowed, at a price: a plan is good when its price is nought.
+ * Which brews use the hands and the tools, second by second, during the search for a plan; and where one brew fits best
+ * among the others (`placement.ts`). Over-booking is allowed and costs: a plan is valid when that cost is zero.
  * Letters are those of the tables (`tables.ts`).
  */
 import { placementOn } from './placement';

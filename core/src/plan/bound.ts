@@ -1,6 +1,6 @@
 /**
- * What no plan can be cheaper than. Two things are true of any: each order costs at least what it would cost alone on
- * an endless bar; and the order that is out k-th is out no sooner than the work of the k lightest takes the hands.
+ * A lower bound of the cost of any plan. Two facts hold for every plan: each order costs at least what it would cost
+ * alone with endless hands and tools; and the k-th order is out no sooner than the work of the k lightest takes the hands.
  */
 import { LATE_PER_S, RELAXED_PER_S } from './price';
 import { range } from './sequence';
@@ -20,7 +20,7 @@ export function boundOf(problem: PlanProblem): number {
     }),
   );
   const t = tablesOf(problem);
-  // An order that is out already has no place to wait for.
+  // An order that is out already has no place in the sequence of those that wait.
   const waiting = range(t.orders.length).filter((o) =>
     t.orders[o]!.brews.some((b) => t.next[b]! <= t.serve[b]!),
   );
@@ -33,7 +33,7 @@ export function boundOf(problem: PlanProblem): number {
   );
   let sum = 0;
   const outAt = [...work].sort((a, b) => a - b).map((seconds) => (sum += seconds) / t.hands);
-  // Which order is out k-th is not known: the cheapest way of giving out the places is a bound whatever it is.
+  // It is unknown which order is out k-th; the cheapest assignment of places is a bound for all of them.
   const costs = waiting.map((o) => {
     const { placedAt, dueAt, weight } = t.orders[o]!;
     return outAt.map((at) =>
@@ -46,7 +46,7 @@ export function boundOf(problem: PlanProblem): number {
 
 const roundDown = (cost: number): number => Math.floor(cost * 100 + 1e-6) / 100;
 
-/** The cost where there are hands and tools for everything at once. */
+/** The cost with enough hands and tools for everything at once. */
 function aloneCost(problem: PlanProblem): number {
   const endless: PlanProblem = {
     ...problem,
@@ -59,7 +59,7 @@ function aloneCost(problem: PlanProblem): number {
     })),
   };
   const t = tablesOf(endless);
-  // A bound of what is stated, and not of what the search charges itself.
+  // The bound is of the stated cost, without the extra costs of the search.
   const timing = timingOf(t, RELAXED_PER_S);
   const start = new Int32Array(t.steps);
   for (let b = 0; b < t.brews; b += 1) {
@@ -74,14 +74,14 @@ function aloneCost(problem: PlanProblem): number {
     }
   }
   if (!timing.settle(start)) return 0;
-  // A cost of millions is not known to a billionth: what is gained is measured against it, and the rounds are counted.
+  // Costs of millions have rounding errors, so the gain is compared relatively, and the number of rounds is limited.
   let cost = timing.perfect(start);
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     const better = timing.perfect(start);
     if (better > cost - 1e-9 * Math.max(1, Math.abs(cost))) return cost;
     cost = better;
   }
-  // Not brought to its least, it would be no bound.
+  // A sum that is not the minimum would be no bound.
   return 0;
 }
 

@@ -1,5 +1,5 @@
 /**
- * The planning problem of the bar as it stands: running brews pinned at their real times, waiting cups to be placed.
+ * Makes the planning problem of the bar at a moment: running brews fixed at their real times, waiting cups to be placed.
  */
 import {
   nextBrewId,
@@ -30,14 +30,14 @@ import {
 
 /** The cups of an order should be out within this of each other, seconds. */
 const TOGETHER_S = 60;
-/** What is planned to start within this stays where it is unless it cannot, seconds. */
+/** Planned starts within the next seconds stay as they are unless they cannot. */
 export const FROZEN_S = 45;
 
-/** So many waiting cups are planned to the second; what waits behind them is only reckoned (`rough.ts`). */
+/** How many waiting cups are planned to the second; the cups behind them are only estimated (`rough.ts`). */
 const PLANNED_CUPS = 40;
 /**
- * Nothing counts as later than this, seconds: an order that was left open over a weekend is late, and no more so for
- * every day that it stands. The costs stay small enough to be exact.
+ * The greatest lateness that counts, seconds: an order that was left open over a weekend does not cost more every day,
+ * and the costs stay small enough to be exact.
  */
 const LONGEST_S = 4 * 3600;
 
@@ -50,7 +50,7 @@ export type BarProblem = {
 
 /**
  * @param nowS whole seconds of bar time
- * @param before the plan that stood until now, whose next steps are kept where they can be
+ * @param before the plan until now, whose next steps are kept if they can be
  */
 export function buildProblem(
   state: BarState,
@@ -171,8 +171,8 @@ function awayFrom(state: BarState, bench: Bench, nowS: number): NonNullable<Plan
 }
 
 /**
- * What the hands card asks for now is taken to be in hand, though nobody has said that it is begun: a plan that moved it
- * would take it out of somebody's hands.
+ * The step that the hands card asks for now counts as begun, although nobody has tapped it: a plan that moved it would take
+ * it out of somebody's hands.
  */
 function takeInHand(
   problem: PlanProblem,
@@ -187,7 +187,7 @@ function takeInHand(
   let free = bench.hands - items.filter(({ begunMs }) => begunMs !== null).length;
   for (const item of items) {
     const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
-    // Of cups that wait for one station only the first can be in hand.
+    // Of cups that wait for one station only the first can have begun.
     if (free <= 0 || !due || (item.brew === null && !(item.station.free && !claimed.has(item.station.id))))
       continue;
     const brew = problem.brews.find(({ id }) => id === item.brewId);
@@ -204,7 +204,7 @@ function takeInHand(
 
 const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrder => ({
   id: order.id,
-  // A log that was written by a clock that was wrong may name any time.
+  // A log that a wrong clock wrote may contain any time.
   placedAt: between(nowS - LONGEST_S, Math.floor(sinceMsOf(order) / 1000), nowS),
   dueAt: between(nowS - LONGEST_S, Math.floor(dueMsOf(order) / 1000), nowS + LONGEST_S),
   weight: urgedOf(order)?.weight ?? 1,
@@ -248,7 +248,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
   };
 }
 
-/** The cleaning of an abandoned brew is an errand of its own: it needs hands, and frees a station, but serves nobody. */
+/** The cleaning of an abandoned brew is a job of its own: it needs hands and frees a station, but serves nobody. */
 function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: BrewState): void {
   const placedAt = between(problem.now - LONGEST_S, Math.floor(abandoned!.atMs / 1000), problem.now);
   const steps = brew.steps.map((step) => ({ ...step, serve: undefined }));
@@ -274,12 +274,12 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  */
 const BEND = 6;
 
-/** No hand is exact, and the next station is a step away: so much is left after what ends with a tap, seconds. */
+/** No hand is exact, and the next station is a step away: the time that is left free after a step that ends with a tap, seconds. */
 const HAND_S = 1;
 
-/** What a plan puts at the very edge of a window is over it with the least delay: so much of it is left, seconds. */
+/** A step at the very end of its window is outside it after the least delay: how much of a window is left free, seconds. */
 const EDGE_S = 2;
-/** Narrower windows than this are planned to their edge, seconds. */
+/** Narrower windows are used to their end, seconds. */
 const NARROW_S = 6;
 
 const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>

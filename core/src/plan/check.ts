@@ -1,5 +1,5 @@
 /**
- * For not having to trust a planner: every rule of a plan, checked from the problem alone.
+ * Checks every rule of a plan from the problem alone, so that nobody has to trust a planner.
  */
 import { planCost } from './cost';
 import { endOfStarted } from './started';
@@ -7,7 +7,7 @@ import { stepKey, type Plan, type PlanProblem } from './problem';
 
 type CheckedStep = { from: number; to: number; begun: boolean; who: string };
 
-/** Every rule that a plan breaks, in words; empty where it keeps them all. */
+/** Every rule that a plan breaks, in words; empty if it breaks none. */
 export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
   const broken: string[] = [];
   const handSpans = new Map<number, CheckedStep[]>();
@@ -73,7 +73,7 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
   return broken;
 }
 
-/** Started steps stand even where they overlap; only what is laid on top of them counts. */
+/** Started steps stay even if they overlap; only what is placed on top of them counts. */
 function overbooked(
   spans: CheckedStep[],
   limitAt: (at: number) => number,

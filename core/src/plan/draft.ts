@@ -1,5 +1,5 @@
 /**
- * The plan that is being worked on, on the board: built brew by brew, or changed by letting some of its brews choose anew.
+ * The plan during the search, on the board: built brew by brew, or changed by placing some of its brews again.
  */
 import { boardOf } from './board';
 import { range } from './sequence';
@@ -12,7 +12,7 @@ const PRICES = [4, 160] as const;
 const REACH_S = 900;
 
 export type Draft = {
-  /** The starts of what was built last. */
+  /** The starts of the plan that was built last. */
   start: Int32Array;
   /** Brews with steps that are still to come. */
   open: number[];

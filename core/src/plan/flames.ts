@@ -1,6 +1,6 @@
 /**
- * A flame is never alone: while one burns somebody stays within a step of it, so that of all pairs of hands one is free of
- * long steps elsewhere. A pour is watched from where it is poured, and counts as near.
+ * A flame is never alone: while one burns, one pair of hands has no long step elsewhere. A pour at another station counts
+ * as near, since a person who pours can see the flame.
  */
 import type { CardStep } from '../recipe';
 import { stepKey, type PlanBrew, type PlanProblem } from './problem';
@@ -12,8 +12,8 @@ const KEEPER = 'keeper of flame ';
 export const isFlameKeeper = (tool: string): boolean => tool.startsWith(KEEPER);
 
 /**
- * Adds to a problem what keeps long steps and flames apart. There are as many keepers of a flame as pairs of hands: a flame
- * holds one, and so does each long step, for every flame.
+ * Adds tools to a problem that keep long steps and flames apart. There are as many flame keepers as pairs of hands: a
+ * flame holds one of them, and a long step holds one for every flame.
  * @param stepsOf the steps of each brew as they stand on its card
  */
 export function keepFlames(problem: PlanProblem, stepsOf: ReadonlyMap<string, readonly CardStep[]>): void {

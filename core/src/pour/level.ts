@@ -1,7 +1,7 @@
 /**
- * How full a brewer is while it is poured into and drains, by Darcy: the flow through the bed is proportional to the water
- * over it and the bed's own depth together, so that the last of it still runs. Made to be dry when the brew's own drawdown
- * ends.
+ * How full a brewer is while it is poured into and drains, by Darcy's law: the flow through the bed is proportional to the
+ * height of the water over it plus the bed's own depth, so that the last water still runs. The rate is set so that the bed
+ * is dry when the brew's own drawdown ends.
  */
 
 /** A pour, real or planned: from when to when (seconds on any clock) and how many grams. */
@@ -17,7 +17,7 @@ export const NO_DRAIN: Bed = { tauS: Infinity, headG: 0 };
 
 /** Wet grounds fill about 2.3 ml a gram (0.4 g/ml dry, swollen a little; our own figure). */
 const BED_ML_PER_G = 2.3;
-/** What is left counts as dry, grams. */
+/** A smaller rest counts as dry, grams. */
 const DRY_G = 1;
 const HALVINGS = 24;
 
@@ -58,7 +58,7 @@ export function slurryG(pours: readonly PouredSpan[], bed: Bed, atS: number): nu
   return after(levelG, 0, atS - sinceS, bed);
 }
 
-/** What stands after some seconds of one flow in. */
+/** The height after some seconds of one inflow. */
 function after(levelG: number, flowGPerS: number, forS: number, { tauS, headG }: Bed): number {
   if (levelG === 0 && flowGPerS === 0) return 0;
   if (!Number.isFinite(tauS)) return levelG + flowGPerS * Math.max(0, forS);

@@ -7,26 +7,26 @@ import { NO_DRAIN, type Bed } from './level';
 
 export type ScaleModel = {
   timeS: number;
-  /** What really runs from the spout now, g/s: it follows the hand a little late. */
+  /** The flow that leaves the spout now, g/s; it follows the hand with a delay. */
   flowGPerS: number;
   /** The hand's own unsteadiness, as a share of the flow. */
   sway: number;
-  /** Poured in all, grams; what stands over the bed, what has run through. What the bed keeps is the rest. */
+  /** Poured in all; standing over the bed; run through, grams. The bed retains the rest. */
   pouredG: number;
   slurryG: number;
   drainedG: number;
   /** Other things on the scale (brewer, server, dose), grams. */
   loadG: number;
-  /** What the load cell has settled to, and how far it has crept, grams. */
+  /** The weight that the load cell shows, and how far it has crept, grams. */
   cellG: number;
   driftG: number;
   tareG: number;
 };
 
 export type ScaleNature = {
-  /** What it drains through. */
+  /** How the bed drains. */
   bed: Bed;
-  /** What the bed keeps before it lets anything through, grams. */
+  /** The water that the bed absorbs before any runs through, grams. */
   keepsG: number;
   /** Standard deviations of a hand's flow (share), of a reading (g) and of a minute's creep (g). */
   handNoise: number;
@@ -48,7 +48,7 @@ export const SPOUT_S = 0.22;
 const CELL_S = 0.28;
 /** A hand's unsteadiness lasts about this long, seconds. */
 const SWAY_S = 0.7;
-/** Below this a spout drips no more, g/s. */
+/** Below this flow the spout stops dripping, g/s. */
 const SHUT_G_PER_S = 0.15;
 
 export const SCALE_RESOLUTION_G = 0.1;
@@ -69,7 +69,7 @@ export const emptyScale = (loadG = 0): ScaleModel => ({
 });
 
 /**
- * A short while later.
+ * The scale after a short time.
  * @param wantedGPerS what the hand means to pour
  * @param random numbers from 0 up to 1
  */
@@ -137,8 +137,8 @@ function normal(random: () => number): number {
 }
 
 /**
- * What a practised hand wants to pour, g/s, when the scale reads this: the recipe's flow, calmer before the target, and
- * off a little early, for spout and scale lag.
+ * The flow that a practised hand wants at this reading, g/s: the recipe's flow, slower before the target, and ended a
+ * little early to allow for the delay of spout and scale.
  */
 export function practisedFlow(
   readingG: number,

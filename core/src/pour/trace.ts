@@ -1,5 +1,5 @@
 /**
- * The weight over a brew as few points: straight lines between them are never further from a reading than a tolerance.
+ * The weight over a brew as few points: the straight lines between them are within a tolerance of every reading.
  * (Swinging door: a point is kept only where no straight line from the last kept one passes all readings since.)
  */
 
@@ -25,7 +25,7 @@ export const emptyTrace = (): TraceWriter => ({
   most: Infinity,
 });
 
-/** Adds a reading. One that is not later than the last is passed over. Changes the writer. */
+/** Adds a reading and changes the writer. A reading that is not later than the last is ignored. */
 export function addReading(trace: TraceWriter, reading: WeightPoint, toleranceG = TRACE_TOLERANCE_G): void {
   const from = trace.points.at(-1);
   if (!from) {

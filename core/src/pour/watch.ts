@@ -1,16 +1,16 @@
 /**
- * Reading a pour off a scale: the first water, the flow, and the end at its target. Knows nothing of brews.
+ * Recognises a pour from a scale's readings: the first water, the flow, and the end at its target. It knows nothing of brews.
  */
 import type { WeightPoint } from './trace';
 
 export type PourWatch = {
   /** Readings of the last two seconds. */
   recent: readonly WeightPoint[];
-  /** What it read at rest before the pour, grams; null before anything has been read. */
+  /** The reading at rest before the pour, grams; null before the first reading. */
   restG: number | null;
   /** When this pour's water was first seen; null while it rests. */
   begunMs: number | null;
-  /** When water was last seen to run. */
+  /** When water last ran. */
   runningMs: number | null;
 };
 
@@ -24,7 +24,7 @@ const RUNS_G_PER_S = 0.8;
 const BEGINS_G = 1.2;
 /** A pour has ended when nothing has run for this long. */
 const SETTLES_MS = 900;
-/** Further below the target than this and the hand has only paused, grams. */
+/** If it stops further below the target than this, the hand has only paused, grams. */
 export const PAUSED_G = 3;
 
 /** Flow by the readings, g/s (least squares); 0 before there are enough. */

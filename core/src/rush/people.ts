@@ -1,12 +1,12 @@
 /**
- * Simulated people at a bar, several pairs of hands: each does what the agenda asks of its pair, seldom quite in time,
- * with hands that are seldom exact. They live in whatever world they are given: a simulated one, or a running server.
+ * Simulated people at a bar, several pairs of hands: each does what the agenda asks of its pair, rarely quite in time, and
+ * not exactly. They work in any world that they are given: a simulated one, or a running server.
  */
 import { timelineAt, type BarEvent, type BarState, type OrderTaken } from '../brew';
 import { agenda, pairOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
 import type { RecipeBook } from '../recipe';
 
-/** Where the people are: what they see, what they do, and how time goes by. */
+/** The world of the people: what they see, what they do, and how time passes. */
 export type World = {
   nowMs: () => number;
   state: () => BarState;
@@ -18,14 +18,14 @@ export type World = {
 };
 
 export type PeopleModel = {
-  /** So late a step is begun, seconds: mostly, and now and then when something distracts. */
+  /** How late a step is begun, seconds: usually, and when something distracts. */
   lateS: number;
   distractedS: number;
-  /** How often something does. */
+  /** How often something distracts. */
   distracted: number;
-  /** Lengths lie so far around the usual, as a share. */
+  /** Lengths vary around the usual by this share. */
   noise: number;
-  /** Beds take so many times as long as their cards expect. */
+  /** Beds take this many times as long as their cards expect. */
   beds?: number;
 };
 
@@ -48,7 +48,7 @@ type Busy = { item: AgendaItem; untilMs: number };
 /** A moment before the people look again though nothing asked for it, milliseconds. */
 const LOOK_MS = 2000;
 
-/** Works until every order is out and every station clean, or until it is too late. Gives how many taps were refused. */
+/** Works until every order is out and every station clean, or until the time limit. Returns how many taps were refused. */
 export async function workRush(world: World, setting: Setting): Promise<{ refused: number }> {
   const { bench, book, random, newId, manners, untilMs } = setting;
   const coming = [...setting.orders];
@@ -103,7 +103,7 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
     return startMs + awaited.durationS * 1000 * manners.beds;
   }
 
-  /** From being seen to being done, with what people are. */
+  /** From a step's being due to its being done, with typical human delays. */
   function takesMs(item: AgendaItem, nowMs: number): number {
     const lateS =
       random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
@@ -115,7 +115,7 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
   }
 }
 
-/** What the other pair should have begun so long ago is taken by whoever is free, milliseconds. */
+/** A step of the other pair that is overdue by this is taken by whoever is free, milliseconds. */
 const HELP_MS = 20_000;
 
 const helpOut = (items: AgendaItem[], nowMs: number): AgendaItem | undefined =>

@@ -1,5 +1,5 @@
 /**
- * For reading what a person types. A wrong entry is a value, not an exception: the field shows the reason.
+ * Reads what a person types. A wrong entry is a value, not an exception: the field shows the reason.
  */
 import { G_PER_OZ, ML_PER_FL_OZ, celsiusToFahrenheit, fahrenheitToCelsius, type Units } from './quantity';
 
@@ -30,7 +30,7 @@ export function readNumber(text: string, name: string, decimal: DecimalMark = '.
   return { ok: true, value: Number(plain) };
 }
 
-/** With a point for decimals and nothing between thousands; null where the marks make no number. */
+/** With a point for decimals and no mark between thousands; null if the marks make no number. */
 function withPoint(typed: string, decimal: DecimalMark): string | null {
   const marks = typed.match(/[.,]/g) ?? [];
   if (marks.length === 0) return typed;

@@ -16,7 +16,7 @@ export type Units = { mass: MassUnit; temperature: TemperatureUnit; volume: Volu
 
 export const METRIC: Units = { mass: 'g', temperature: 'C', volume: 'ml' };
 
-/** A figure and its unit apart, so that the figure can be set large and the unit small. */
+/** A figure and its unit separately, so that the figure can be shown large and the unit small. */
 export type Shown = { figure: string; unit: string };
 
 /** Degrees Celsius to degrees Fahrenheit (F = C x 9/5 + 32). */

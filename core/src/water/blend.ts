@@ -6,7 +6,7 @@
 /** Some water: grams and degrees Celsius. */
 export type Water = { massG: number; atC: number };
 
-/** Temperature of waters mixed, degrees Celsius. @throws RangeError where there is no water, or less than none */
+/** Temperature of mixed waters, degrees Celsius. @throws RangeError if there is no water, or a negative amount */
 export function blendedC(waters: readonly Water[]): number {
   const massG = waters.reduce((sum, water) => sum + water.massG, 0);
   if (!(massG > 0) || waters.some((water) => !(water.massG >= 0))) {
@@ -17,7 +17,7 @@ export function blendedC(waters: readonly Water[]): number {
 
 /**
  * How much hot and how much cold water make a mass at a wanted temperature, grams.
- * @throws RangeError where the wanted temperature does not lie between the two
+ * @throws RangeError if the wanted temperature is not between the two
  */
 export function blendFor(
   massG: number,

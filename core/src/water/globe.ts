@@ -1,18 +1,18 @@
 /**
- * How long the water of a siphon's lower globe or of a pot takes over its flame: it follows its mass.
+ * How long the water of a siphon's lower globe or of a pot takes over its flame. It depends on the mass of the water.
  */
 
 /** J/(g K), liquid water. */
 const WATER_HEAT = 4.186;
 /** At this temperature the water is driven up, degrees Celsius. */
 const DRIVEN_C = 97;
-/** What a burner gives to the water until the bar's own log says otherwise, watts. */
+/** The power that a burner gives to the water until the bar's own log shows another, watts. */
 const BURNER_W = 500;
 /** Seconds that a gram takes to rise. */
 const RISE_S_PER_G = 0.3;
 
 /**
- * Seconds from the flame to near boiling: m x 4.186 x (97 - T_filled) / P_eff. Nought where it is as hot already.
+ * Seconds from the flame to near boiling: m x 4.186 x (97 - T_filled) / P_eff. Zero if it is that hot already.
  * @param massG what is filled in, grams
  * @param filledAtC what it is filled with, degrees Celsius
  */

@@ -7,19 +7,19 @@ import { DEFAULT_COOLING_PER_MIN, cooledToC, heatedC } from './kettle';
 export type KettleModel = {
   waterC: number;
   levelG: number;
-  /** What it heats to, degrees Celsius; null is off. */
+  /** The set temperature, degrees Celsius; null when switched off. */
   setC: number | null;
 };
 
 export type KettleNature = { powerW: number; roomC: number; coolingPerMin?: number };
 
-/** It heats again once it has fallen this far below what it is set to, degrees. */
+/** It heats again when it has fallen this far below the set temperature, degrees. */
 const SWITCHES_C = 0.5;
 
 export const isHeating = ({ waterC, levelG, setC }: KettleModel): boolean =>
   setC !== null && levelG > 0 && waterC < setC - SWITCHES_C / 2;
 
-/** A while later. */
+/** The kettle after some time. */
 export function stepKettle(kettle: KettleModel, forS: number, nature: KettleNature): KettleModel {
   const { powerW, roomC, coolingPerMin = DEFAULT_COOLING_PER_MIN } = nature;
   const waterC = isHeating(kettle)
@@ -28,7 +28,7 @@ export function stepKettle(kettle: KettleModel, forS: number, nature: KettleNatu
   return { ...kettle, waterC };
 }
 
-/** Filled up to a level with water of a temperature: what was left in it mixes with what is new. */
+/** The kettle filled to a level with water of a temperature, mixed with what was left in it. */
 export function filled(kettle: KettleModel, toG: number, atC: number): KettleModel {
   const addedG = Math.max(0, toG - kettle.levelG);
   const levelG = kettle.levelG + addedG;
@@ -37,7 +37,7 @@ export function filled(kettle: KettleModel, toG: number, atC: number): KettleMod
     : { ...kettle, levelG, waterC: (kettle.waterC * kettle.levelG + atC * addedG) / levelG };
 }
 
-/** Some of it poured out. */
+/** The kettle after some water was poured out. */
 export const emptiedBy = (kettle: KettleModel, pouredG: number): KettleModel => ({
   ...kettle,
   levelG: Math.max(0, kettle.levelG - pouredG),

@@ -1,5 +1,5 @@
 /**
- * For how much water a kettle needs, how long it takes to heat, and how long to wait until it has cooled.
+ * How much water a kettle needs, how long it takes to heat, and how long to wait until it has cooled.
  */
 import { waterDensityGPerMl } from './density';
 
@@ -9,7 +9,7 @@ const WATER_HEAT_CAPACITY = 4186;
 const KETTLE_EFFICIENCY = 0.85;
 /** Water that warms a cup, grams. */
 export const CUP_WARMING_G = 60;
-/** A fuller kettle has to be lifted and falls harder; so a gentle pour wants it no fuller than this. */
+/** A gentle pour needs a kettle no fuller than this, because a fuller one has to be lifted and falls harder. */
 const GENTLE_SHARE = 0.6;
 const FULL_SHARE = 0.9;
 /**
@@ -24,22 +24,22 @@ export type Kettle = {
   powerW: number;
   /** Temperature of the water that it is filled with, degrees Celsius: a boiler tap's 90, or the mains'. */
   filledAtC: number;
-  /** What it holds to its mark, millilitres. Left out: not known, so nothing is said of it. */
+  /** What it holds to its mark, millilitres. If left out, the size is unknown and no advice about it is given. */
   sizeMl?: number;
-  /** The most that its spout pours, grams a second. Left out: as much as any recipe asks. */
+  /** The most that its spout pours, grams a second. If left out, it pours as fast as any recipe asks. */
   maxFlowGPerS?: number;
 };
 
 /**
  * Seconds to bring water to a temperature: m x 4186 x dT / (P x 0.85), m in kg, P in W.
- * Nought where the water is hot enough already.
+ * Zero if the water is hot enough already.
  */
 export function heatingTimeS(waterG: number, toC: number, kettle: Kettle): number {
   const riseC = Math.max(0, toC - kettle.filledAtC);
   return ((waterG / 1000) * WATER_HEAT_CAPACITY * riseC) / (kettle.powerW * KETTLE_EFFICIENCY);
 }
 
-/** Temperature of water heated for a while: the same formula the other way round. */
+/** Temperature of water after some seconds of heating: the same formula solved for the temperature. */
 export const heatedC = (fromC: number, waterG: number, powerW: number, forS: number): number =>
   fromC + (powerW * KETTLE_EFFICIENCY * forS) / ((waterG / 1000) * WATER_HEAT_CAPACITY);
 
@@ -54,10 +54,10 @@ export const kettleFillG = (hotWaterG: number, rinseG: number): number =>
 export type Fill = { g: number; atC: number; for: 'rinse' | 'brew' | 'both' };
 
 /**
- * The fillings that one brew asks of a kettle, none of them over its limit: all at once where that fits; else rinsing and
- * warming first, and then the brew's own water, with as much to spare as there is room for.
- * @param limitG the most that it may be filled to; Infinity where its size is not known
- * @returns the fills, and what of the brew's own water has no room in it even so, grams
+ * The fillings that one brew asks of a kettle, none of them over its limit: all at once if that fits; otherwise rinsing and
+ * warming first, and then the brew's own water, with as much to spare as the kettle has room for.
+ * @param limitG the most that it may be filled to; Infinity if its size is unknown
+ * @returns the fillings, and how much of the brew's own water does not fit even so, grams
  */
 export function fillsOf(
   hotWaterG: number,
@@ -91,7 +91,7 @@ export const queueFillG = (brews: readonly { hotWaterG: number; rinseG: number }
 export const kettleLimitG = (sizeMl: number, atC: number, gentle: boolean): number =>
   Math.floor(sizeMl * (gentle ? GENTLE_SHARE : FULL_SHARE) * waterDensityGPerMl(atC));
 
-/** Cooling off the base: from a temperature, in a room of `roomC`, at Newton's k per minute with 450 g; so much is in it. */
+/** The temperature of a kettle off its base after a time, by Newton's k per minute with 450 g; k depends on how much is in it. */
 export type Cooling = { fromC: number; roomC: number; perMin?: number; massG?: number };
 
 const kAt = ({ perMin = DEFAULT_COOLING_PER_MIN, massG = COOLING_AT_G }: Cooling): number =>
@@ -103,8 +103,8 @@ export const cooledToC = (cooling: Cooling, afterS: number): number =>
 
 /**
  * "Boiled, wait until": seconds until the water has cooled to `toC`, t = ln((from - room) / (to - room)) / k.
- * Nought where it is that cool already.
- * @throws RangeError where it never gets there: `toC` at or under the room's temperature
+ * Zero if it is that cool already.
+ * @throws RangeError if it never cools that far: `toC` at or under the room's temperature
  */
 export function coolingTimeS(cooling: Cooling, toC: number): number {
   const { fromC, roomC } = cooling;
@@ -120,7 +120,7 @@ export function coolingTimeS(cooling: Cooling, toC: number): number {
 /**
  * A kettle's own k per minute with 450 g, from two readings of it: k = ln((first - room) / (second - room)) / minutes,
  * times what is in it over 450 g.
- * @throws RangeError where the readings show no cooling towards the room
+ * @throws RangeError if the readings do not cool towards the room
  */
 export function coolingPerMinFrom(
   firstC: number,
@@ -139,5 +139,5 @@ export function coolingPerMinFrom(
   return (Math.log((firstC - roomC) / (secondC - roomC)) / (apartS / 60)) * (massG / COOLING_AT_G);
 }
 
-/** Sums of decimal fractions err in the 14th place; a fill must not be rounded up for that. */
+/** Sums of decimal fractions have errors in the 14th place, which must not round a fill up. */
 const round = (value: number): number => Number(value.toFixed(6));

@@ -1,6 +1,6 @@
 /**
- * Who may speak to the server: pages that it served itself, under a name that is its own. A page of another site must
- * reach nothing, neither by a request across sites nor by a name that it has pointed at this machine.
+ * Who may send requests: pages that this server served, under a name that is its own. A page of another site must not
+ * reach anything, neither by a cross-site request nor by a host name that it has pointed at this machine.
  */
 import { hostname, networkInterfaces } from 'node:os';
 import type { IncomingHttpHeaders } from 'node:http';
@@ -8,13 +8,13 @@ import type { IncomingHttpHeaders } from 'node:http';
 export type Access = { ok: true } | { ok: false; status: 403 | 421; reason: string };
 
 export type AccessPolicy = {
-  /** @param page whether it is a page or one of its files that is asked for, which a link elsewhere may lead to */
+  /** @param page whether the request is for a page or one of its files, which a link on another site may open */
   judge: (headers: IncomingHttpHeaders, page: boolean) => Access;
 };
 
 const ALLOWED: Access = { ok: true };
 
-/** @param extra names and addresses that the server is also reached by, as its settings give them */
+/** @param extra further names and addresses of this server, from its settings */
 export function accessPolicy(extra: readonly string[] = []): AccessPolicy {
   const given = new Set(extra.map(plain));
   return {
@@ -36,7 +36,7 @@ export function accessPolicy(extra: readonly string[] = []): AccessPolicy {
   };
 }
 
-/** Loopback, this machine's names, and the addresses that it has just now: a café's router gives out new ones. */
+/** Loopback, this machine's names, and its present addresses; a café's router may assign new ones at any time. */
 function isOwnName(host: string): boolean {
   if (host === 'localhost' || /^127\.\d+\.\d+\.\d+$/.test(host) || host === '::1') return true;
   const name = plain(hostname());
@@ -46,7 +46,7 @@ function isOwnName(host: string): boolean {
     .some((address) => address && plain(address.address.split('%')[0]!) === host);
 }
 
-/** The name without its port; null where it is none. */
+/** The name without its port; null if it is no name. */
 function hostOf(header: string | undefined): string | null {
   if (header === undefined || header === '') return null;
   try {
@@ -66,7 +66,7 @@ function sameHost(origin: string, host: string): boolean {
   }
 }
 
-/** Small letters, no brackets around an address of version 6, no dot at the end. */
+/** Lower case, without the brackets of an IPv6 address, without a final dot. */
 const plain = (name: string): string =>
   name
     .toLowerCase()

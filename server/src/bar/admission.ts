@@ -1,6 +1,6 @@
 /**
- * What the server asks of an event before the bar's own rules do: a time that can be true, a cup that this bench can
- * brew, no more than a bar can hold.
+ * What the server checks of an event before the bar's own rules: whether its time is possible, whether this bench can
+ * brew the cup, and whether the bar holds too much already.
  */
 import { hostOf, isRemark, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
@@ -12,11 +12,11 @@ import type { Admit, Refused } from '../store/log';
 type Refusal = Refused['refusal'];
 
 const DAY_MS = 86_400_000;
-/** A device that was away keeps its taps for so long; one whose clock ran ahead is taken at the bar's time. */
+/** How long a device that was away may keep its taps. An event of a device whose clock is ahead gets the bar's time. */
 const REACH_MS = DAY_MS;
-/** What is promised or wanted lies within this of the event that says so, milliseconds of bar time. */
+/** A promised or wanted time must be within this of the event's own time, milliseconds of bar time. */
 const PROMISE_REACH_MS = 7 * DAY_MS;
-/** An event may be this far ahead of the bar's clock as it is, seconds of real time: what a measured offset may err. */
+/** How far an event may be ahead of the bar's clock, seconds of real time: the error of a measured offset. */
 const AHEAD_S = 2;
 const OPEN_ORDERS_MAX = 200;
 const REMARKS_MAX = 60;
@@ -33,7 +33,7 @@ export const admission =
     );
   };
 
-/** The event at a time that the bar has had: what is ahead of its clock has happened now. */
+/** The event with a time that is not ahead of the bar's clock: a later time becomes now. */
 function inBarTime(event: BarEvent, clock: BarClock): BarEvent | Refusal {
   const nowMs = clock.nowMs();
   const reachMs = REACH_MS * Math.max(1, clock.rate);
@@ -94,7 +94,7 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
   };
 }
 
-/** A cup must be one that this bench can brew, and a brew must start at a station that stands on it. */
+/** A cup must be one that this bench can brew, and a brew must start at a station of this bench. */
 function notOnTheBench(event: BarEvent, state: BarState, bar: Bar, book: RecipeBook): Refusal | null {
   if (event.type === 'order-taken') {
     for (const [index, cup] of event.cups.entries()) {

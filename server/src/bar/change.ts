@@ -1,5 +1,5 @@
 /**
- * What a change of the bench's settings must not break, and what names the settings that it was made from.
+ * Which changes of the bench's settings are refused while brews run, and the version of the settings for a change.
  */
 import { createHash } from 'node:crypto';
 import { badgeOf, brewAt, type BarState } from '@even-kettle/core/brew';
@@ -8,7 +8,7 @@ import { cardFor } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { canonical } from '../store/canonical';
 
-/** Why a change cannot be made just now, in words; null where it can. */
+/** The reason why a change cannot be made now, in words; null if it can. */
 export const whyNotNow = (
   change: BarChange,
   state: BarState,
@@ -17,7 +17,7 @@ export const whyNotNow = (
   after: Bar,
 ): string | null => stationInUse(change, state, before) ?? cupsLeftOver(state, book, before, after);
 
-/** Short, and another for other settings. */
+/** A short hash of the settings: it differs when the settings differ. */
 export const versionOf = (bar: Bar): string => {
   const known = versions.get(bar) ?? createHash('sha256').update(canonical(bar)).digest('hex').slice(0, 16);
   versions.set(bar, known);
@@ -25,7 +25,7 @@ export const versionOf = (bar: Bar): string => {
 };
 const versions = new WeakMap<Bar, string>();
 
-/** A station with a brew on it stays as it is until it is cleaned. */
+/** A station with a brew on it cannot be changed until it is cleaned. */
 function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {
   if (!stations) return null;
   const gone = bar.stations.find(
@@ -35,7 +35,7 @@ function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): strin
   return gone ? `${gone.name} has a brew on it; take it off the bench once it is cleaned.` : null;
 }
 
-/** Which waiting cups could be brewed before a change and could not be after it; null where there are none. */
+/** Which waiting cups the bench could brew before a change and cannot brew after it; null if there are none. */
 function cupsLeftOver(state: BarState, book: RecipeBook, before: Bar, after: Bar): string | null {
   const waiting = Object.values(state.orders).flatMap((order) =>
     order.cups.filter(({ status }) => status === 'waiting').map((cup) => ({ order, cup })),

@@ -1,5 +1,5 @@
 /**
- * How the bar is: whether what is written stays written, whether plans come, and what is wrong, in words.
+ * The health of the bar: whether events are stored, whether plans are made, and what is wrong, in words.
  */
 import type { DataSource } from 'typeorm';
 import type { StorageState } from '@even-kettle/core/contract';
@@ -20,7 +20,7 @@ export type Health = {
 };
 
 export type HealthService = {
-  /** The store did not take a post, or took one. */
+  /** Reports that the store failed to store a request, or stored one. */
   refused: () => void;
   took: () => void;
   look: () => Promise<Health>;
@@ -28,13 +28,13 @@ export type HealthService = {
 
 export const GO_BACK =
   'Stop the server, keep the damaged file, put the latest copy that `npm run backup` made in its place, and start again.';
-/** It is not tried more often whether the disk takes what is written, milliseconds. */
+/** The shortest time between two checks whether the disk can be written, milliseconds. */
 const TRIED_MS = 1000;
-/** A post that the store did not take speaks against its health for so long, if none is taken meanwhile, milliseconds. */
+/** How long a request that could not be stored counts as a fault if none is stored after it, milliseconds. */
 const REFUSED_MS = 5000;
 const DAMAGE_TOLD = 5;
 
-/** @param faults what is wrong with the database's file, as it was opened */
+/** @param faults the faults that were found in the database's file when it was opened */
 export function openHealth(
   source: DataSource,
   faults: readonly string[],

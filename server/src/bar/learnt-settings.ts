@@ -1,28 +1,28 @@
 /**
- * The settings as they are shown and planned with: the bar's own, with what the log has taught of its people and coffees.
- * That is never stored.
+ * The settings for screens and planner: the bar's own, with what the log has taught about its people and coffees.
+ * The learnt part is never stored.
  */
 import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import type { Learning } from '../learnt';
 import type { Settings } from './settings';
 
-/** Hands' pace and what beds do are learnt anew after so many cups. */
+/** After so many served cups the pace of hands and the behaviour of beds are worked out again. */
 const LEARN_EVERY = 10;
 
 type Learnt = Pick<Bar, 'pace' | 'beds' | 'promiseShare'>;
 
 export type LearntSettings = {
   shown: () => Bar;
-  /** Learns anew and says so where something is another; the hands are those of the person, where there is one pair. */
+  /** Learns again and says so if something changed. With one pair of hands their pace is that of the person. */
   again: (by?: string) => Promise<void>;
-  /** What has happened: now and then it is worth learning again. */
+  /** Tells it of an event; after a number of served cups it learns again. */
   happened: (events: readonly BarEvent[]) => Promise<void>;
 };
 
 /**
- * @param nothing what to do where the log could not be learnt from
- * @param changed whoever shows the settings
+ * @param nothing called if the log could not be learnt from
+ * @param changed called when the settings that are shown have changed
  */
 export async function openLearntSettings(
   learning: Learning,
@@ -38,7 +38,7 @@ export async function openLearntSettings(
       ...(promiseShare === null ? {} : { promiseShare }),
     };
   };
-  // What was learnt is a help, and no reason not to start.
+  // What was learnt is only a help: the bar starts without it.
   let learnt = await learn().catch((error: unknown): Learnt => {
     nothing(error);
     return { pace: {}, beds: {} };

@@ -1,5 +1,5 @@
 /**
- * The bar's settings: read once, changed one after the other, each change made from what the one before it left.
+ * The bar's settings: read once, then changed one after the other, each change based on the result of the one before.
  */
 import type { DataSource, EntityManager } from 'typeorm';
 import type { BarState } from '@even-kettle/core/brew';
@@ -12,23 +12,23 @@ import { versionOf, whyNotNow } from './change';
 export type Changed =
   { ok: true; bar: Bar } | { ok: false; why: 'in-use' | 'changed-since'; field: string; reason: string };
 
-/** A change that may be made, to be written by somebody who writes more with it. */
+/** A change that was checked, to be written by a caller that writes more in the same transaction. */
 export type Staged =
   | { ok: true; bar: Bar; write: (manager: EntityManager) => Promise<void>; commit: () => void }
   | Extract<Changed, { ok: false }>;
 
 export type Settings = {
   now: () => Bar;
-  /** Names the settings as they stand: another after every change. */
+  /** The version of the settings: it differs after every change. */
   version: () => string;
-  /** Reads them anew: they were written by somebody else. */
+  /** Reads them again after somebody else has written them. */
   reload: () => Promise<void>;
   /**
-   * @param change what to change, or how it follows from the settings as they stand
-   * @param basedOn the version of the settings that it was made from; refused where they have changed since
+   * @param change the new values, or a function that makes them from the current settings
+   * @param basedOn the version that the change was made from; refused if the settings have changed since
    */
   change: (change: BarChange | ((bar: Bar) => BarChange), basedOn?: string) => Promise<Changed>;
-  /** For those who are alone with the database: the same in two halves. Nothing is changed before `commit`. */
+  /** The same in two halves, for callers that write in a transaction of their own. Nothing changes before `commit`. */
   stage: (change: BarChange) => Staged;
 };
 
@@ -41,7 +41,7 @@ type Parts = {
   warn: (detail: unknown, message: string) => void;
   state: () => BarState;
   book: RecipeBook;
-  /** The whole bar is being replaced. */
+  /** Used when the whole bar is replaced by an archive. */
   isRestoring: () => boolean;
 };
 

@@ -1,5 +1,5 @@
 /**
- * Taking up what a brew's record advises: what is kept for the coffee, and the event that says so, in one transaction.
+ * Accepting the advice of a brew: the new value for the coffee, and the event that records it, in one transaction.
  */
 import type { BarEvent, BarState } from '@even-kettle/core/brew';
 import type { TakeAdvice } from '@even-kettle/core/contract';
@@ -14,28 +14,28 @@ export type AdviceTaken =
   | { ok: false; why: 'no-such-brew' | 'advice-changed' | 'not-on-the-bench' | 'in-use'; reason: string }
   | { ok: false; why: 'refused'; refused: Extract<Appended, { ok: false }>['refused'] };
 
-/** As much of the words as an event keeps. */
+/** The longest text that the event keeps. */
 const lineOf = (words: string): string => words.slice(0, 200).trim();
 
 const NO_SUCH_BREW = 'There is no finished brew of this id in the log.';
 const ADVICE_CHANGED = 'The record advises something else by now. Look at the brew again.';
 const NOT_ON_THE_BENCH = 'This coffee or its grinder is not on the bench now. Set it by hand.';
 
-/** The settings cannot be changed just now; thrown so that nothing of the command is stored. */
+/** Thrown if the settings cannot be changed now, so that nothing of the command is stored. */
 class NotNow extends Error {}
 
 type Parts = {
   state: () => BarState;
   learning: Learning;
   settings: Settings;
-  /** Appends an event, and writes beside it in the same transaction. */
+  /** Appends an event, and writes more in the same transaction. */
   append: (event: BarEvent, beside: (writer: EntityManager) => Promise<void>) => Promise<Appended>;
 };
 
 export const adviceTaker =
   ({ state, learning, settings, append }: Parts) =>
   async (brewId: string, { words, ...signed }: TakeAdvice): Promise<AdviceTaken> => {
-    // Told again, since the answer was lost on the way.
+    // Sent again because the answer to the first request was lost.
     if (state().houseEvents?.some(({ id }) => id === signed.id)) return { ok: true };
     const page = await learning.brew(brewId);
     if (!page) return { ok: false, why: 'no-such-brew', reason: NO_SUCH_BREW };

@@ -16,17 +16,17 @@ import type { Kettle, Scale, Time } from './ports';
 export const BRIDGE_PATH = '/api/bridge';
 const MESSAGE_MAX = 4096;
 const PING_MS = 5000;
-/** A bridge that has answered nothing for this long is gone, milliseconds. */
+/** A bridge that has sent nothing for this long is disconnected, milliseconds. */
 const SILENCE_MS = 12_000;
 const MALFORMED_MAX = 20;
 
 type Line = { say: (message: ToBridge) => void; hear: ((message: FromBridge) => void) | null };
 
-/** The places that bridges may speak for. */
+/** The stations and kettles that bridges may speak for. */
 export type BridgeHub = {
   scale: (stationId: string) => Scale;
   kettle: (kettleId: string) => Kettle;
-  /** Listens on a server's upgrade requests. */
+  /** Handles a server's upgrade requests. */
   attach: (http: Server, access: AccessPolicy) => void;
   close: () => void;
 };
@@ -72,7 +72,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
           return wrong(
             `No ${message.device} is to be heard through a bridge at “${message.id}”; choose it on the Bench first.`,
           );
-        // The newer bridge takes the place of an older one.
+        // The newer bridge replaces the older one.
         bound.get(key)?.close(1000, 'another bridge speaks for this device now');
         bound.set(key, socket);
         const line: Line = { say, hear: null };
@@ -97,7 +97,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
     kettle: (kettleId) => bridgedKettle(place(`kettle ${kettleId}`), time, realNow),
     attach: (http, access) =>
       http.on('upgrade', (request: IncomingMessage, socket, head) => {
-        // Before anything else: an error that nobody hears ends the process.
+        // Must come first: an error event without a listener ends the process.
         socket.on('error', () => socket.destroy());
         const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
         const judged = access.judge(request.headers, false);
@@ -112,7 +112,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
   };
 }
 
-/** The path of a request's address; null where that is no address. */
+/** The path of a request's address; null if it is not valid. */
 function pathOf(url: string | undefined): string | null {
   try {
     return new URL(`http://bar${url ?? '/'}`).pathname;
@@ -131,7 +131,7 @@ function parsed(text: string) {
 
 type BridgedDevice = ReturnType<typeof newPlace>;
 
-/** Where a bridge's line and the bar's device meet, whichever comes first. */
+/** Joins a bridge's connection and the bar's device, whichever exists first. */
 function newPlace() {
   let line: Line | null = null;
   let onLine: ((line: Line | null) => void) | null = null;
@@ -155,12 +155,12 @@ function newPlace() {
   };
 }
 
-/** The bridge's clock in bar time: what came quickest tells how far the clocks are apart. */
+/** Converts the bridge's clock to bar time: the fastest message shows the difference best. */
 function barTimeOf(time: Time, realNow: () => number) {
   let leastMs = Infinity;
   return (ownMs: number): number => {
     const apartMs = realNow() - ownMs;
-    // A clock that was set back, or a bridge that started again.
+    // A clock that was set back, or a bridge that was restarted.
     if (Math.abs(apartMs - leastMs) > 60_000) leastMs = apartMs;
     leastMs = Math.min(leastMs, apartMs);
     return time.nowMs() - (apartMs - leastMs) * time.rate;
@@ -172,7 +172,7 @@ type Listeners<Reading> = {
   onConnected: (connected: boolean) => void;
 };
 
-/** What scale and kettle have in common: connected while a bridge speaks for them and says nothing else. */
+/** The common part of scale and kettle: connected while a bridge is connected and has not reported the device lost. */
 function bridged<Reading>(
   place: BridgedDevice,
   time: Time,

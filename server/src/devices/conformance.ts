@@ -1,5 +1,5 @@
 /**
- * Does a bridge keep the line protocol? Plays the server's part to whatever bridge connects, and says what it found.
+ * Checks whether a bridge keeps the line protocol: acts as the server for the first bridge that connects, and reports.
  */
 import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
@@ -8,9 +8,9 @@ import { DEVICE_PROTOCOL, fromBridgeSchema, type FromBridge } from '@even-kettle
 export type Finding = { rule: string; ok: boolean; detail: string };
 
 export type ConformanceHost = {
-  /** Where a bridge is to connect to. */
+  /** The address that a bridge has to connect to. */
   url: string;
-  /** What the first bridge that connects is found to do. */
+  /** The findings about the first bridge that connects. */
   findings: Promise<Finding[]>;
   close: () => void;
 };
@@ -19,7 +19,7 @@ const READINGS_LISTENED_MS = 2000;
 const ANSWER_MS = 3000;
 const CONNECT_MS = 60_000;
 
-/** @param port 0 takes a free one */
+/** @param port 0 uses a free port */
 export async function hostConformance(
   port: number,
   onFinding: (finding: Finding) => void = () => undefined,

@@ -1,5 +1,5 @@
 /**
- * The scales and kettles that the Bench names, each spoken for by its stand-in or by a bridge.
+ * The scales and kettles that the Bench names, each simulated or connected by a bridge.
  */
 import type { Server } from 'node:http';
 import type { BarEvent } from '@even-kettle/core/brew';
@@ -12,13 +12,13 @@ import { simulatedKettle } from './simulated-kettle';
 import { simulatedScale } from './simulated-scale';
 
 export type DeviceServices = {
-  /** The Bench has changed. */
+  /** Called when the Bench has changed. */
   follow: (bar: Bar) => void;
   happened: (events: readonly BarEvent[]) => void;
   shown: () => Devices;
   orderScale: (stationId: string, order: ScaleOrder) => boolean;
   orderKettle: (kettleId: string, order: KettleOrder) => boolean;
-  /** Lets bridges in. */
+  /** Accepts connections of bridges. */
   attach: (http: Server, access: AccessPolicy) => void;
   close: () => void;
 };
@@ -34,7 +34,7 @@ export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts):
   const bridges = openBridges(time);
   const scales = openScaleService({ ...parts, bench: bar });
   const kettles = openKettleService(time, parts.state, () => bar().tapC, showKettle);
-  /** What speaks for each, so that only what has changed is taken away and placed anew. */
+  /** What stands for each device, so that only what has changed is removed and created again. */
   const standing = new Map<string, string>();
 
   const keep = (key: string, kind: string, place: () => void, remove: () => void) => {

@@ -1,6 +1,6 @@
 /**
- * Shows the kettles, and sets those that can be set: filled and set for a brew when its filling is tapped, emptied as it
- * pours, off when its last pour is done.
+ * Shows the kettles and controls those that can be: filled and set when its filling is tapped, emptied by the pours,
+ * switched off after the last pour.
  */
 import type { BarEvent, BarState, BrewState } from '@even-kettle/core/brew';
 import type { KettleOrder, KettleState } from '@even-kettle/core/contract';
@@ -26,7 +26,7 @@ type Placed = {
   toldRealMs: number;
 };
 
-/** Screens are told of a change of this much, degrees, or of heating going on or off; not more often than this. */
+/** Screens are told of a change of this many degrees, or of the heating, and not more often than this. */
 const TOLD_C = 0.2;
 const LEAST_MS = 400;
 
@@ -45,14 +45,14 @@ export function openKettleService(
       const other = brewId === null ? undefined : state().brews[brewId];
       return !other || !stillPours(other);
     };
-    // What the card named; where a log of before named none, one that is free.
+    // The kettle that the card named; if an older log named none, one that is free.
     const at = placed.get(brew.kettleId ?? '') ?? [...placed.values()].find(isFree);
     if (!at) return;
     at.brewId = brew.id;
     at.standIn?.fill(levelG, atC);
     at.kettle.set(brew.card.waterC);
   };
-  /** A server that starts again in the middle of brews finds their kettles full and hot. */
+  /** After a restart in mid-brew the kettles of running brews are full and hot. */
   const takeUp = (kettleId: string) => {
     const brew = Object.values(state().brews).find(
       (each) =>

@@ -1,6 +1,6 @@
 /**
- * What a scale and a kettle are to the bar. A stand-in ships for each; a bridge speaks for real ones; another device is
- * one more implementation.
+ * The interfaces of a scale and a kettle. A simulated one of each ships; a bridge connects real ones; another kind of
+ * device is one more implementation.
  */
 import type { WeightPoint } from '@even-kettle/core/pour';
 
@@ -28,7 +28,7 @@ export type KettleReading = {
 
 export type Kettle = {
   connected: () => boolean;
-  /** Heats to a temperature, degrees Celsius; null is off. */
+  /** Heats to a temperature, degrees Celsius; null switches off. */
   set: (setC: number | null) => void;
   listen: (listeners: {
     onReading: (reading: KettleReading) => void;
@@ -37,5 +37,5 @@ export type Kettle = {
   close: Stop;
 };
 
-/** Bar time, and how fast it runs. */
+/** Bar time and its rate. */
 export type Time = { nowMs: () => number; rate: number };

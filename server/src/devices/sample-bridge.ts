@@ -1,12 +1,12 @@
 /**
- * A bridge as one would write it: speaks the line protocol for a scale or a kettle that it can reach. This one reaches
- * the stand-ins, so that the protocol can be tried with nothing plugged in.
+ * An example of a bridge: it speaks the line protocol for a scale or a kettle that it can reach. This one reaches the
+ * simulated devices, so that the protocol can be tried with no hardware.
  */
 import { WebSocket } from 'ws';
 import { DEVICE_PROTOCOL, toBridgeSchema, type FromBridge } from '@even-kettle/core/contract';
 import type { Kettle, Scale, Stop } from './ports';
 
-/** A bridge's own clock need not be anybody else's. */
+/** A bridge may have a clock of its own. */
 const ownMs = () => Math.round(performance.now());
 
 /** Connects and speaks until it is stopped. */
@@ -58,7 +58,7 @@ function speak(
   socket.on('open', () => say(hello));
   socket.on('error', () => socket.terminate());
   socket.on('message', (data) => {
-    // What is not known here is passed over, so that a later server may say more.
+    // Unknown messages are ignored, so that a later server may send more.
     const read = toBridgeSchema.safeParse(JSON.parse(String(data)));
     if (!read.success) return;
     if (read.data.type === 'welcome') welcomed(say);

@@ -1,6 +1,6 @@
 /**
- * Reads the scales for the bar: the first water starts the clock, the target ends the pour, every reading of a brew is
- * kept. What it sees becomes events like anybody's tap.
+ * Reads the scales: the first water starts the clock, the target ends the pour, and all readings of a brew are stored.
+ * What it sees becomes events, the same that taps make.
  */
 import { v7 as uuid } from 'uuid';
 import {
@@ -29,25 +29,25 @@ export type ScaleServiceParts = {
   post: (events: readonly BarEvent[]) => Promise<unknown>;
   traces: TraceRepository;
   warn: (detail: unknown, message: string) => void;
-  /** Tells the screens. */
+  /** Sends readings to the screens. */
   show: (scale: ScaleState) => void;
 };
 
 export type ScaleService = {
-  /** A scale stands at a station from now on. `standIn` is the same scale where it can be poured on. */
+  /** Adds a scale at a station. `standIn` is the same scale if it is a simulated one. */
   place: (station: Station, scale: Scale, standIn: SimulatedScale | null) => void;
   remove: (stationId: string) => void;
-  /** Something happened on the bar. */
+  /** Called for every event. */
   happened: (event: BarEvent) => void;
-  /** False where there is no such scale, or it cannot do that. */
+  /** False if there is no such scale, or it cannot do that. */
   order: (stationId: string, order: ScaleOrder) => boolean;
   shown: () => ScaleState[];
   close: () => void;
 };
 
-/** What stands on a scale beside the dose: brewer and server, grams. */
+/** The weight of brewer and server on a scale, grams. */
 const STANDS_G = 540;
-/** Screens are told of a change of this much, grams, or after this long, real milliseconds. */
+/** Screens are told of a change of this many grams, or after this long, real milliseconds. */
 const TOLD_G = 0.1;
 const TOLD_MS = 1000;
 const HAND_MS = 100;
@@ -59,7 +59,7 @@ type Placed = {
   standIn: SimulatedScale | null;
   practised: boolean;
   watch: PourWatch;
-  /** The pour that has been seen to begin, and the one that has been seen to end, by `brew/step`. */
+  /** The last pour that was seen to begin, and the last that was seen to end, as `brew/step`. */
   begun: string | null;
   ended: string | null;
   told: ScaleState;
@@ -105,7 +105,7 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
         brewId: brew.id,
         stepId: pour.id,
         atMs,
-        // More than that is a hand on the scale, and no pour.
+        // A larger jump is a hand on the scale.
         readingG: Math.min(READING_MAX_G, Math.max(0, seen.readingG)),
       });
     }
@@ -120,15 +120,15 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
   }
 
   /**
-   * What a scale saw can come too late (somebody tapped first): then it is refused, and that is right. A store that fails
-   * is the health check's to tell; the pour is left to a tap, and the server stays up.
+   * What a scale saw may come too late, because somebody tapped first; then it is refused, which is right. If the store
+   * fails, the health check reports it, and a person taps the pour.
    */
   const say = (event: BarEvent) =>
     void parts
       .post([{ ...event, atMs: Math.round(event.atMs) }])
       .catch((error: unknown) => parts.warn({ err: error }, 'what a scale saw was not stored'));
 
-  /** The practised hands pour what the bar asks of its hands, when it asks for it, and nothing else. */
+  /** The practised hands pour what the hands card asks for, when it asks, and nothing else. */
   function moveHands(): void {
     const practised = [...placed].filter(([, at]) => at.practised && at.standIn);
     if (practised.length === 0) return;
@@ -205,13 +205,13 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
       if (!brew || !at) return;
       if ((event.type === 'brew-started' || event.type === 'brew-moved') && at.standIn)
         setDown(at.standIn, brew);
-      // Loaded and tared: what is poured from now on reads from nought.
+      // Loaded and tared: later pours read from zero.
       if (event.type === 'step-done' && isLoad(brew, event.stepId)) {
         at.standIn?.load(STANDS_G + brew.card.doseG, bedOf(brew));
         at.scale.tare();
         at.watch = restingWatch();
       }
-      // Tapped without the stand-in: taken at its word, so that it reads on from there.
+      // Tapped without pouring on the simulated scale: it shows the reading that was tapped, and continues from there.
       if (
         event.type === 'step-done' &&
         brew.card.steps.some(({ id, targetG }) => id === event.stepId && targetG !== undefined)
@@ -248,24 +248,24 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
   };
 }
 
-/** The pour that a scale would see next: its steps before are done, and it is not. */
+/** The pour that a scale would see next: all steps before it are done, and it is not. */
 function pourAhead(brew: BrewState, nowMs: number): CardStep | null {
   if (brew.status !== 'running') return null;
   for (const { step, status } of timelineAt(brew, nowMs)) {
     if (status === 'done' || status === 'skipped') continue;
     if (step.targetG !== undefined) return step;
-    // A swirl or a rest may still run when the hand begins to pour; anything else comes first.
+    // A swirl or a rest may still run when the pour begins; every other step must be over.
     if (step.end !== 'clock') return null;
   }
   return null;
 }
 
-/** From taring until it is handed over. */
+/** Whether a brew is between taring and hand-over. */
 const onTheScale = (brew: BrewState): boolean =>
   brew.status === 'running' &&
   brew.card.steps.some((step) => step.kind === 'load' && brew.marks[step.id]?.doneMs !== undefined);
 
-/** A brew comes to stand on a stand-in as far as it has got: loaded, tared and poured into, or not yet. */
+/** Sets a simulated scale to the state of the brew on it: loaded, tared and poured into, or not yet. */
 function setDown(standIn: SimulatedScale, brew: BrewState): void {
   if (onTheScale(brew)) standIn.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
   else standIn.load(STANDS_G, bedOf(brew));

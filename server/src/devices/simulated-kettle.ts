@@ -1,5 +1,5 @@
 /**
- * The kettle's stand-in: heats and cools by `core/water`.
+ * The simulated kettle: heats and cools by `core/water`.
  */
 import {
   emptiedBy,
@@ -17,7 +17,7 @@ export type SimulatedKettle = Kettle & {
 };
 
 const TICK_MS = 250;
-/** Never heated past boiling at sea level; higher up the recipe asks for less. */
+/** It never heats above boiling at sea level; higher up the recipe asks for less. */
 const MOST_C = 100;
 
 export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKettle {
@@ -27,7 +27,7 @@ export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKett
 
   const live = () => {
     const nowMs = time.nowMs();
-    // In steps of a second, so that heating switches where a real one does.
+    // In steps of one second, so that the heating switches at the right time.
     while (lastMs < nowMs) {
       const stepMs = Math.min(1000, nowMs - lastMs);
       model = stepKettle(model, stepMs / 1000, nature);

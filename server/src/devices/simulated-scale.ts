@@ -1,5 +1,5 @@
 /**
- * The scale's stand-in: weighs a physical model of a hand, a bed and a load cell (`core/pour`), ten readings in a second
+ * The simulated scale: weighs a physical model of a hand, a bed and a load cell (`core/pour`), ten readings in a second
  * of bar time.
  */
 import {
@@ -21,26 +21,26 @@ export type PourAsked = Parameters<typeof practisedFlow>[1];
 
 export type SimulatedScale = Scale & {
   /**
-   * Another brew stands on it: what stands there weighs, how its bed drains, and what has been poured since it was tared
-   * (a server that starts again in mid-brew finds the scale as it was).
+   * Puts another brew on it: the weight of what stands there, how its bed drains, and what was poured since the tare (so
+   * that a restarted server finds the scale as it was in mid-brew).
    */
   load: (loadG: number, nature: Pick<ScaleNature, 'bed' | 'keepsG'>, pouredG?: number) => void;
-  /** Somebody says that this much has been poured: what is missing of it is on the scale from now on, grams. */
+  /** A person says that this much was poured: the missing water is added to the scale, grams. */
   poured: (grams: number) => void;
-  /** The thumb on the screen: pours while it is held, and a moment longer. */
+  /** A thumb holds the button on screen: it pours while it is held, and a moment longer. */
   hold: (flowGPerS: number) => void;
-  /** What the practised hand pours now; null rests. */
+  /** What the practised hand pours now; null for nothing. */
   ask: (pour: PourAsked | null) => void;
-  /** Cannot be heard for a while, seconds of bar time. */
+  /** Simulates a lost connection, seconds of bar time. */
   lose: (forS: number) => void;
 };
 
 const TICK_MS = 100;
-/** Less than this between what was said and what it weighs is the scale's own doing, grams. */
+/** A smaller difference between the reading that was tapped and the weight is the scale's own error, grams. */
 const TOLD_SLACK_G = 3;
-/** A held thumb says so again before this is over; so a lost release cannot pour on, real milliseconds. */
+/** A held thumb repeats its request within this time, so that a lost release cannot pour on, real milliseconds. */
 const HOLD_MS = 700;
-/** Time that a stopped process missed is not lived through reading by reading beyond this, readings. */
+/** After a pause of the process at most this many readings are computed one by one. */
 const MOST_AT_ONCE = 3000;
 
 export function simulatedScale(time: Time, random: () => number): SimulatedScale {
@@ -88,7 +88,7 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
     close: () => clearInterval(timer),
     load: (loadG, bed, pouredG) => {
       nature = { ...USUAL_NATURE, ...bed };
-      // Set down, it settles at once: nobody reads a scale while things are put on it.
+      // A weight that is set down settles at once, because nobody reads the scale while things are put on it.
       const { timeS, tareG, driftG } = model;
       model = { ...emptyScale(loadG), timeS, tareG, driftG };
       if (pouredG === undefined) return;

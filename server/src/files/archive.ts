@@ -1,6 +1,6 @@
 /**
- * The whole bar in one file, and back: settings, saved recipes, the log and the traces. What is read back is the same
- * bar, to the hash of its state.
+ * The whole bar in one file: settings, saved recipes, the log and the traces. The imported bar is the same as the
+ * exported one, down to the hash of its state.
  */
 import { createHash } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -27,13 +27,13 @@ import { FileFault } from './csv';
 import { happenedAt, nothingFound } from './found';
 import { itemsOfFile, type OnBytes } from './streams';
 
-/** The state's hash: the same for the same bar, however it came to be there. */
+/** A hash of the state: equal for equal bars, however they were made. */
 export const stateHash = (state: BarState): string =>
   createHash('sha256').update(canonical(state)).digest('hex');
 
 /**
- * The archive piece by piece, a line an event, so that a long log never stands in memory as a whole. All of it is as the
- * database stood when the first piece was asked for: it is read by a connection of its own, in one transaction.
+ * Generates the archive in pieces, one line an event, so that a long log is never in memory as a whole. It shows the
+ * database at the moment when the first piece was asked for, because it has a connection and a transaction of its own.
  */
 export async function* archiveOf(databaseFile: string): AsyncGenerator<string> {
   const source = await openDatabase(databaseFile, { readonly: true, keptStatements: 10 });
@@ -103,7 +103,7 @@ async function* partsOf(manager: EntityManager): AsyncGenerator<string> {
   yield ']}\n';
 }
 
-/** Rows page after page as the items of a list; what came to harm is left out. */
+/** The rows, page by page, as items of a list; rows that cannot be read are left out. */
 async function* listed<Row, Place>(
   pageAfter: (place: Place) => Promise<Row[]>,
   from: Place,
@@ -133,7 +133,7 @@ const PAGE = 500;
 type On = { onBytes: OnBytes; onItem: () => void };
 
 /**
- * Looks at every part of an archive without keeping any.
+ * Checks every part of an archive without keeping any.
  * @throws FileFault with the place of what is wrong
  */
 export async function lookAtArchive(file: string, on: On): Promise<ImportFound> {
@@ -162,9 +162,9 @@ export async function lookAtArchive(file: string, on: On): Promise<ImportFound> 
 }
 
 /**
- * Puts an archive into an empty database: all of it, or nothing.
+ * Imports an archive into an empty database: all of it, or nothing.
  * @returns how many events it had
- * @throws FileFault where it cannot be taken; nothing is kept then
+ * @throws FileFault if it cannot be imported; then nothing is stored
  */
 export async function takeArchive(source: DataSource, file: string, on: On): Promise<number> {
   return source
@@ -187,7 +187,7 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
         if (item.part === 'events' && item.value.type === 'order-taken') await nameOrder(manager, item.value);
       }
       await write();
-      // A brew without its import could never be taken out again.
+      // A brew whose import is unknown could never be removed again.
       const orphans = await manager.query<unknown[]>(
         'SELECT 1 FROM brew_record WHERE import_id NOT IN (SELECT id FROM file_import) LIMIT 1',
       );
@@ -203,7 +203,7 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
     });
 }
 
-/** Without what is not a setting: what was learnt, and the version's name. */
+/** The settings without the learnt values and without the version. */
 function settingsOf({
   pace: _pace,
   beds: _beds,
@@ -249,7 +249,7 @@ type CheckedItem = {
   [Part in Exclude<keyof Parts, 'format'>]: { part: Part; value: Parts[Part] };
 }[Exclude<keyof Parts, 'format'>];
 
-/** Every item of an archive, each checked: the bar as a whole, the others one by one. */
+/** Every item of an archive, each checked: the bar as one item, the lists item by item. */
 async function* checkedItems(file: string, { onBytes, onItem }: On): AsyncGenerator<CheckedItem> {
   const bar: Record<string, unknown> = {};
   let format: unknown;
@@ -268,7 +268,7 @@ async function* checkedItems(file: string, { onBytes, onItem }: On): AsyncGenera
   yield { part: 'bar', value: checkedPart('bar', 'bar', bar) };
 }
 
-/** An event that an older version let in, as today's schema has it; what it is otherwise, the check says. */
+/** Upgrades an event that an older version allowed to today's schema; the check reports all else that is wrong. */
 function mendedEvent(value: unknown): unknown {
   try {
     return readStoredEvent(value);

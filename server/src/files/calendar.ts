@@ -11,7 +11,7 @@ const dayOf = (atMs: number): [number, number, number] => {
   return [day.getUTCFullYear(), day.getUTCMonth() + 1, day.getUTCDate()];
 };
 
-/** @throws Error where a name cannot be written */
+/** @throws Error if a name cannot be written */
 export function careCalendar(bar: Bar, house: House, nowMs: number): string {
   const rests = bar.coffees.flatMap(({ id, name, roast, roastedOn }): EventAttributes[] => {
     if (roastedOn === undefined) return [];
@@ -23,7 +23,7 @@ export function careCalendar(bar: Bar, house: House, nowMs: number): string {
         title: `${name}: good to brew`,
         description: `Roasted ${roastedOn}, ${roast}: good from day ${fromDays} to day ${toDays}.`,
         start: dayOf(roastedMs + fromDays * DAY_MS),
-        // All-day events end with the day after their last.
+        // In a calendar, an all-day event ends on the day after its last day.
         end: dayOf(roastedMs + (toDays + 1) * DAY_MS),
       },
     ];

@@ -1,21 +1,21 @@
 /**
- * Tables for spreadsheets (RFC 4180). A cell that a spreadsheet would take for a formula is given an apostrophe first,
- * so that nobody's order name runs as one.
+ * Tables for spreadsheets (RFC 4180). A cell that a spreadsheet would read as a formula gets an apostrophe first,
+ * so that an order's name can never run as a formula.
  */
 import Papa from 'papaparse';
 
 export type Cell = string | number | null;
 
-/** Lines end in CRLF, as the standard has it. */
+/** Lines end in CRLF, as the standard says. */
 export const csvOf = (rows: readonly (readonly Cell[])[]): string =>
   `${Papa.unparse(
     rows.map((row) => row.map(plain)),
     { newline: '\r\n', escapeFormulae: FORMULA },
   )}\r\n`;
 
-/** A number is none, though it may begin with a minus. */
+/** A negative number is no formula, although it begins with a minus. */
 const FORMULA = /^'*[=+\-@\t\r]/;
-/** Where a program splits the line at semicolons or tabs, what comes after one begins a cell as well. */
+/** A program that splits lines at semicolons or tabs would begin a new cell after one. */
 const FORMULA_INSIDE = /([;\t\r\n]\s*)(?='*[=+\-@])/g;
 const plain = (cell: Cell): Cell => {
   if (typeof cell === 'number') return Number.isFinite(cell) ? cell : null;
@@ -25,9 +25,9 @@ const plain = (cell: Cell): Cell => {
 export type CsvRow = { line: number; cells: Record<string, string> };
 
 /**
- * Rows by the names of the first line, small letters and without spaces around them.
- * @param most so many rows at most; more are not even read
- * @throws FileFault where it is no table, with the line, or one of too many rows
+ * Rows by the names of the first line. Names are lower-cased and trimmed.
+ * @param most the most rows that are allowed; further rows are not read
+ * @throws FileFault with the line if it is not a table, or has too many rows
  */
 export function readCsv(text: string, needs: readonly string[], most = Infinity): CsvRow[] {
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), {
@@ -44,7 +44,7 @@ export function readCsv(text: string, needs: readonly string[], most = Infinity)
   return parsed.data.map((cells, index) => ({ line: index + 2, cells: plainCells(cells) }));
 }
 
-/** What to say where the first line does not name what is needed; null where it does. */
+/** A sentence that names the missing columns; null if none is missing. */
 export function missingColumns(names: readonly string[], needs: readonly string[]): string | null {
   const missing = needs.filter((name) => !names.includes(name));
   return missing.length === 0
@@ -52,7 +52,7 @@ export function missingColumns(names: readonly string[], needs: readonly string[
     : `The first line must name the columns ${needs.join(', ')}; ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing.`;
 }
 
-/** Without the spaces around them, and without the mark that keeps a cell from running as a formula. */
+/** Trims a cell and removes the apostrophe that keeps it from running as a formula. */
 export const plainCells = (cells: Record<string, string | undefined>): Record<string, string> =>
   Object.fromEntries(
     Object.entries(cells).map(([name, cell]) => [
@@ -64,5 +64,5 @@ export const plainCells = (cells: Record<string, string | undefined>): Record<st
     ]),
   );
 
-/** A file that cannot be taken; the message says why, to a person. */
+/** A file that cannot be imported; the message is for the person who sent it. */
 export class FileFault extends Error {}

@@ -1,6 +1,6 @@
 /**
- * A log that was kept elsewhere: each row of a table with the log's own columns (docs/formats.md) made a record. What a
- * row leaves out is as the recipe's own card has it.
+ * Reads a log that another program wrote: each row of a table with the log's own columns (docs/formats.md) becomes a
+ * record. Values that a row leaves out are taken from the recipe's card.
  */
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
@@ -23,7 +23,7 @@ export const LOG_NEEDS = ['ended', 'coffee', 'recipe', 'dose_g'] as const;
 
 export type RowRead = { ok: true; record: BrewRecord } | { ok: false; reason: string };
 
-/** A brew's longest life, seconds: what took longer is a slip of the pen. */
+/** The longest possible brew, seconds; a longer one is a typing error. */
 const LONGEST_S = 4 * 3600;
 
 const left = <Schema extends z.ZodType>(schema: Schema) =>
@@ -96,7 +96,7 @@ type Row = z.infer<typeof rowSchema>;
 
 type Bench = { recipes: readonly Recipe[]; stations: readonly { id: string; name: string }[]; nowMs: number };
 
-/** Reads rows by what stands on the bench; cards are worked out once for each size. */
+/** Reads rows with the present bench; each size's card is worked out once. */
 export function readerOfRows({ recipes, stations, nowMs }: Bench): (row: CsvRow) => RowRead {
   const latest = latestOf(recipes);
   const byName = new Map(
@@ -187,7 +187,7 @@ type Planned = Pick<
   | 'handsS'
 >;
 
-/** What was meant, from the row and, where it says nothing, from the card; null where neither says the least of it. */
+/** The value of the row or, if it is empty, of the card; null if neither has one. */
 function plannedOf(row: Row, card: BrewCard | null): Planned | null {
   const brewWaterG = row.brew_water_g ?? card?.brewWaterG;
   const plannedBrewS = row.planned_brew_s ?? card?.brewTimeS;
@@ -214,7 +214,7 @@ function plannedOf(row: Row, card: BrewCard | null): Planned | null {
   };
 }
 
-/** "wall, bed even" back to what it stands for. */
+/** Turns words like "wall, bed even" back into ids. */
 function wordsIn<Id extends string>(
   text: string | undefined,
   ids: readonly Id[],
@@ -256,7 +256,7 @@ function recordOf(
     ...(row.tasted === undefined ? {} : { words: row.tasted }),
     ...(row.tds_pct === undefined ? {} : { tdsPct: row.tds_pct }),
   };
-  // A row without a name of its own has one all the same, so that the same file twice is the same brews.
+  // A row without an id gets one made from its content, so that the same file imported twice gives the same brews.
   const brewId =
     row.brew ?? `row-${createHash('sha256').update(JSON.stringify(cells)).digest('hex').slice(0, 24)}`;
   return {

@@ -1,5 +1,5 @@
 /**
- * What a look at a large file gathers.
+ * What a check of a large file has found.
  */
 import type { ImportFound } from '@even-kettle/core/contract';
 
@@ -12,7 +12,7 @@ export const nothingFound = (): ImportFound => ({
   toMs: null,
 });
 
-/** Something of the file happened then, bar milliseconds. */
+/** A time at which something in the file happened, bar milliseconds. */
 export function happenedAt(found: ImportFound, atMs: number): void {
   found.fromMs = Math.min(found.fromMs ?? Infinity, atMs);
   found.toMs = Math.max(found.toMs ?? -Infinity, atMs);

@@ -1,6 +1,6 @@
 /**
- * Roast lists and orders from spreadsheets. Every line is looked at before anything is taken; then all of it is, or
- * nothing.
+ * Roast lists and orders from spreadsheets. Every line is checked first; then all lines are imported, or none.
+ * The first line names the columns.
  */
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
@@ -9,17 +9,17 @@ import { barChangeSchema, cupAskSchema, oneLine, type Bar, type Coffee } from '@
 import { ROAST_LEVELS, type Recipe } from '@even-kettle/core/recipe';
 import { readCsv } from './csv';
 
-/** A line as it would be taken, or what would be right. */
+/** A line as it would be imported, or what is wrong with it. */
 export type ImportRow =
   { line: number; ok: true; shows: string } | { line: number; ok: false; reason: string };
 export type RoastImport = { rows: ImportRow[]; coffees: Coffee[] };
 export type OrderImport = { rows: ImportRow[]; events: BarEvent[] };
 
-/** More lines than this are no roast list, and no queue. */
+/** The most lines of a roast list, and of a list of orders. */
 export const IMPORT_MAX = { roasts: 60, orders: 100 } as const;
 const CUPS_MAX = 6;
 
-/** Columns `coffee`, `roast`, and if wanted `roasted_on`, `notes`, `decaf`. A name that is on the bench is brought up to date. */
+/** Columns `coffee`, `roast`, and optionally `roasted_on`, `notes`, `decaf`. A coffee that the bench has is updated. */
 export function readRoasts(text: string, bar: Bar): RoastImport {
   const rows: ImportRow[] = [];
   const coffees = [...bar.coffees];
@@ -55,7 +55,7 @@ export function readRoasts(text: string, bar: Bar): RoastImport {
   return { rows, coffees };
 }
 
-/** Columns `coffee`, `recipe`, `ml`, and if wanted `guest`, `order`: lines of one `order` are cups of one order. */
+/** Columns `coffee`, `recipe`, `ml`, and optionally `guest`, `order`: lines with the same `order` are cups of one order. */
 export function readOrders(text: string, bar: Bar, recipes: readonly Recipe[], nowMs: number): OrderImport {
   const rows: ImportRow[] = [];
   const orders = new Map<string, OrderTaken>();
@@ -113,7 +113,7 @@ function wordsOf(error: z.ZodError, hints: Record<string, string>): string {
   return `${field} ${hints[field] ? `must be one of ${hints[field]}` : issue!.message}.`;
 }
 
-/** An id that is like the name and that no other coffee has. */
+/** An id made from the name that no other coffee has. */
 function idFrom(name: string, taken: ReadonlySet<string>): string {
   const plain =
     name

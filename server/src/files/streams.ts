@@ -1,6 +1,6 @@
 /**
- * Files larger than memory, read piece by piece: rows of a table, items of an archive. Whatever a file holds, only a few
- * of them are in memory at a time; one that would need more is told to be faulty.
+ * Reads files larger than memory in pieces: rows of a table, items of an archive. Whatever a file contains, only a few
+ * rows are in memory at a time; a row that would need more is reported as a fault.
  */
 import { createReadStream } from 'node:fs';
 import { Transform, pipeline } from 'node:stream';
@@ -8,15 +8,15 @@ import { JSONParser } from '@streamparser/json';
 import Papa from 'papaparse';
 import { FileFault, missingColumns, plainCells, type CsvRow } from './csv';
 
-/** Told how many bytes have been read. */
+/** Called with the number of bytes that were read. */
 export type OnBytes = (bytes: number) => void;
 
-/** A row or an item is never as long as this; what seems to be has a quote or a bracket that does not end, bytes. */
+/** The longest row or item, bytes. A longer one has a quote or a bracket that is never closed. */
 const LONGEST = 4_000_000;
 
 /**
- * Rows of a table by the names of its first line.
- * @throws FileFault where it is no table, with the line
+ * Rows of a table, by the names of its first line.
+ * @throws FileFault with the line if it is not a table
  */
 export async function* rowsOfFile(
   file: string,
@@ -70,20 +70,20 @@ export async function* rowsOfFile(
   if (fault) throw fault as Error;
 }
 
-/** A part of an archive: which of its lists or settings, which place in it, and what stands there. */
+/** A part of an archive: the list or setting that it belongs to, its index, and its value. */
 export type ArchiveItem = { part: string; at: string; value: unknown };
 
-/** Deeper than this is nothing that a bar writes. */
+/** The deepest nesting that a bar writes; deeper files are refused. */
 const DEEPEST = 24;
 
 /**
- * What stands on the second level of a JSON file, one after another: items of lists, settings by their names. What
- * stands on the first and is neither list nor object comes with an empty place.
- * @throws FileFault where it is no JSON
+ * The values on the second level of a JSON file, one after another: items of lists, and settings by their names. A
+ * value on the first level that is neither list nor object comes with an empty path.
+ * @throws FileFault if it is not JSON
  */
 export async function* itemsOfFile(file: string, onBytes: OnBytes): AsyncGenerator<ArchiveItem> {
   const found: ArchiveItem[] = [];
-  // Items are emitted and let go; what is left of their list when it ends is nothing.
+  // Items are emitted and then dropped; the rest of their list is empty when it ends.
   const parser = new JSONParser({ paths: ['$.*', '$.*.*'], keepStack: false });
   let top: 'object' | 'other' | null = null;
   parser.onValue = ({ value, key, stack }) => {
@@ -113,7 +113,7 @@ export async function* itemsOfFile(file: string, onBytes: OnBytes): AsyncGenerat
   if (!parser.isEnded) throw new FileFault('It ends too soon.');
 }
 
-/** How deep brackets have been nested by the end of each piece, those in texts left out. */
+/** The depth of brackets at the end of each piece; brackets inside texts do not count. */
 function depthGuard(): (chunk: Buffer) => number {
   let depth = 0;
   let deepest = 0;

@@ -1,5 +1,5 @@
 /**
- * The HTTP face: the API, the live stream, and the built app.
+ * The HTTP server: the API, the live stream, and the built app.
  */
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
@@ -19,13 +19,13 @@ import { openapiDocument } from './openapi';
 import { routesOn, type AddRoute } from './route';
 
 export type HttpOptions = {
-  /** Which names the server answers to, and which pages may ask it. */
+  /** Which host names the server answers to, and which pages may send requests. */
   access: AccessPolicy;
   appDir: string | null;
   logger: Logger;
   version: string;
   requestsPerMinute: number;
-  /** Reads every answer by its own schema before it is sent; tests ask for it, since it takes time. */
+  /** Checks every answer by its own schema before it is sent. Used in tests, since it takes time. */
   checksAnswers?: boolean;
 };
 
@@ -57,7 +57,7 @@ const NO_SUCH_DEVICE = new HttpProblem(
   'No scale or kettle of this name is connected that can do this. The Bench says which ones are.',
 );
 
-/** Faults that a schema cannot see, in the same shape as those that it can. */
+/** Faults that a schema cannot find, reported in the same form as those that it can. */
 const faulty = (what: string, faults: readonly { field: string; reason: string }[]): HttpProblem =>
   new HttpProblem(
     422,
@@ -84,7 +84,7 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
     }),
   );
   app.use((request, _response, next) => {
-    // Addresses are the same in capitals.
+    // Addresses are not case-sensitive.
     const judged = access.judge(request.headers, !/^\/api(\/|$)/i.test(request.path));
     if (judged.ok) return next();
     next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
@@ -137,7 +137,7 @@ function apiRoutes(
     await bar.broadcaster.join(request, response, resumeAfter(request, bar.log.seq()));
   });
   api.use('/files', express.text({ limit: '256kb', type: 'text/csv' }));
-  // What is read in from a file goes to disk as it comes.
+  // The body of an imported file is streamed to disk.
   const json = express.json({ limit: '256kb', strict: true });
   api.use((request, response, next) =>
     request.path === '/imports' ? next() : json(request, response, next),
@@ -239,7 +239,7 @@ const etagOf = (bar: BarServer): string => `"${bar.barVersion()}"`;
 const versionIn = (header: string | undefined): string | undefined =>
   header === undefined || header === '*' ? undefined : header.replace(/^W\//, '').replace(/^"|"$/g, '');
 
-/** The place in the log that a page has already: the browser's own header on a reconnect, else the address. */
+/** The number of the last event that the page has: the browser's own header on a reconnect, else the query. */
 function resumeAfter(request: Request, latest: number): number {
   const given = request.get('Last-Event-ID') ?? request.query['after'];
   if (given === undefined || given === '') return latest;
@@ -267,7 +267,7 @@ const TOO_FAR_BACK = new HttpProblem(
 function serveBuiltApp(app: Express, appDir: string): void {
   const page = join(appDir, 'index.html');
   if (!existsSync(page)) throw new Error(`The app is not built: there is no ${page}. Run npm run build.`);
-  // Names under these carry a hash of their content, so they may be kept for good.
+  // File names in these folders carry a hash of the content, so they may be cached for ever.
   for (const part of ['_expo', 'assets'])
     app.use(
       `/${part}`,

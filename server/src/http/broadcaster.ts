@@ -6,13 +6,13 @@ import type { Request, Response } from 'express';
 import type { LiveEvent } from '@even-kettle/core/contract';
 import { pausing } from '../store/pausing';
 
-/** A page that hears nothing for three of these opens its stream anew. */
+/** A page that hears nothing for three heartbeats opens its stream again. */
 const HEARTBEAT_MS = 4000;
-/** A page that reads this much slower than the bar writes is cut off, and resumes when it can, bytes. */
+/** A page with this many unread bytes is cut off; it resumes when it can. */
 const BACKLOG_MAX = 4 * 1024 * 1024;
-/** A page that has missed more than this loads the state instead: that is less, and quicker for both. */
+/** A page that has missed more than this loads the state instead, which is smaller. */
 export const GAP_MAX = 5000;
-/** Streams of one address, and of all. */
+/** The most streams for one address, and for all. */
 const FROM_ONE_MAX = 40;
 const IN_ALL_MAX = 150;
 
@@ -21,20 +21,20 @@ export type LiveName = 'plan' | 'bar' | 'recipes' | 'devices' | 'scale' | 'kettl
 type Listener = { address: string; send: (text: string, seq?: number) => void; end: () => void };
 
 export type Broadcaster = {
-  /** Whether one more stream may go to an address. */
+  /** Whether an address may open one more stream. */
   hasRoomFor: (address: string) => boolean;
-  /** Streams to a page, from after a place in the log on. */
+  /** Opens a stream to a page, from after an event's number in the log. */
   join: (request: Request, response: Response, afterSeq: number) => Promise<void>;
   broadcastEvents: (events: LiveEvent[]) => void;
-  /** What is not an event of the log: a plan, changed settings, saved recipes, what devices show. */
+  /** Sends what is not an event of the log: a plan, changed settings, saved recipes, device readings. */
   broadcast: (name: LiveName, data: unknown) => void;
   listeners: () => number;
   close: () => void;
 };
 
 /**
- * @param readAfter pages of the log after a place in it; empty at its end
- * @param beat what goes out with every heartbeat
+ * @param readAfter reads a page of the log after a number; empty at its end
+ * @param beat what every heartbeat sends
  */
 export function openBroadcaster(
   readAfter: (seq: number) => Promise<LiveEvent[]>,
@@ -55,7 +55,7 @@ export function openBroadcaster(
     join: async (request, response, afterSeq) => {
       response.writeHead(200, {
         'Content-Type': 'text/event-stream; charset=utf-8',
-        // no-transform keeps the compression from holding events back.
+        // Without no-transform, compression would hold the events back.
         'Cache-Control': 'no-cache, no-transform',
         Connection: 'keep-alive',
         'X-Accel-Buffering': 'no',
@@ -70,7 +70,7 @@ export function openBroadcaster(
         response.write(text);
         if (response.writableLength > BACKLOG_MAX) response.destroy();
       };
-      // What is broadcast while the past is still being read waits its turn, so that nothing is missed or reordered.
+      // While past events are still being read, new ones wait, so that none is missed or out of order.
       const listener: Listener = {
         address: request.ip ?? '',
         send: (text, seq) =>
@@ -82,7 +82,7 @@ export function openBroadcaster(
         gone = true;
         listeners.delete(listener);
       });
-      // Recipes come first: an event may name a version that the page has not heard of.
+      // Recipes are sent first, because an event may name a version that the page does not have.
       for (const { name, data } of greeting()) write(messageText(name, data));
       const rest = pausing();
       for (let page = await readAfter(sentSeq); page.length > 0 && !gone; page = await readAfter(sentSeq)) {
@@ -107,7 +107,7 @@ export function openBroadcaster(
   };
 }
 
-/** Resolves once the reader has taken what was written, or is gone. */
+/** Resolves when the reader has taken what was written, or has disconnected. */
 async function drained(response: Response): Promise<void> {
   const settled = new AbortController();
   const { signal } = settled;

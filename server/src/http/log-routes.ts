@@ -1,5 +1,5 @@
 /**
- * The Log over HTTP: records, what they teach, and open files out and in.
+ * The Log over HTTP: records, what is learnt from them, and files for export and import.
  */
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -82,13 +82,13 @@ function fileRoutes(route: AddRoute, bar: BarServer): void {
   });
 }
 
-/** Small tables: looked at as a whole, then taken as a whole. */
+/** Small tables: checked as a whole, then imported as a whole. */
 function rowRoutes(route: AddRoute, bar: BarServer): void {
   route('postRoasts', async ({ query, request, response }) => {
     const { rows } = parsed(() => readRoasts(textOf(request), bar.bar()));
     if (!query.take) return { rows: shownRows(rows), taken: false };
     refuseFaulty(rows);
-    // Read once more with the bench in hand: another device may have changed it meanwhile.
+    // Read again with the current bench, since another device may have changed it meanwhile.
     const changed = await bar.change((now) => ({ coffees: readRoasts(textOf(request), now).coffees }));
     if (!changed.ok) throw badFile('roasts', changed.field, changed.reason);
     response.status(201);
@@ -108,7 +108,7 @@ function rowRoutes(route: AddRoute, bar: BarServer): void {
   });
 }
 
-/** Large files: sent as they are, then looked at and taken; each answer says how far it is. */
+/** Large files: stored as they arrive, then checked and imported. Each answer reports the progress. */
 function importRoutes(route: AddRoute, { imports }: BarServer): void {
   const answered = <Answer>(result: ImportResult<Answer>): Answer => {
     if (result.ok) return result.answer;
@@ -185,7 +185,7 @@ async function* logLines(bar: BarServer, query: LogQuery): AsyncGenerator<string
   for await (const record of everyRecord(bar, query)) yield `${JSON.stringify(record)}\n`;
 }
 
-/** Sends what is made piece by piece, no quicker than it is read, and stops where nobody reads any more. */
+/** Streams generated text at the speed of the reader, and stops when the reader is gone. */
 async function sendParts(response: Response, parts: AsyncGenerator<string>): Promise<void> {
   const paced = async function* () {
     const rest = pausing();
@@ -195,13 +195,13 @@ async function sendParts(response: Response, parts: AsyncGenerator<string>): Pro
     }
   };
   await pipeline(Readable.from(paced()), response).catch((error: unknown) => {
-    // Who asked is gone, and everything was closed with it.
+    // The client has disconnected; everything was closed with it.
     if ((error as { code?: string }).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
   });
 }
 
 function sendAs(response: Response, type: string, name: string): void {
-  // Quotes and the like in a name are the library's to write.
+  // The library escapes quotes and other special characters in a name.
   response.attachment(name).set('Content-Type', type);
 }
 
@@ -227,9 +227,9 @@ function parsed<Read>(read: () => Read): Read {
   }
 }
 
-/** More faults than this help nobody to mend a file. */
+/** The most faults that are listed; more would not help anybody to correct a file. */
 const FAULTS_MAX = 100;
-/** Every row that can be taken, and the first of those that cannot. */
+/** All rows that can be imported, and the first of those that cannot. */
 function shownRows(rows: readonly ImportRow[]): ImportRow[] {
   let faults = 0;
   return rows.filter((row) => row.ok || (faults += 1) <= FAULTS_MAX);

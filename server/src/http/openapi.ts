@@ -1,5 +1,5 @@
 /**
- * The API's description (OpenAPI 3.1), made from the one table of routes and the schemas that the server checks with.
+ * The API's description (OpenAPI 3.1), made from the table of routes and the schemas that the server checks with.
  */
 import { z } from 'zod';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
@@ -14,7 +14,7 @@ const schemaOf = (schema: z.ZodType, way: Way): Json => {
   return rest;
 };
 
-/** Schemas with a name in the document: where one is both asked and answered, the one that is asked has a name of its own. */
+/** Schemas with a name in the document. A schema that is used both in requests and in answers has two names. */
 function components() {
   const named = new Map<z.ZodType, string>();
   const schemas: Record<string, Json> = {};
@@ -24,7 +24,7 @@ function components() {
     schemas[name] = schemaOf(schema, way);
   };
   add('Problem', problemSchema, 'output');
-  // A whole bar goes out as it may come in.
+  // The archive has the same form when it is exported and when it is imported.
   add('Archive', archiveSchema, 'input');
   for (const id of Object.keys(ADDRESSES) as RouteId[]) {
     const { body, answer }: Route = ROUTES[id];

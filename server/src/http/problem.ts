@@ -1,5 +1,5 @@
 /**
- * Errors as RFC 9457 problem documents, in words that say what would be right.
+ * Errors as RFC 9457 problem documents, with words that say what would be right.
  */
 import type { ErrorRequestHandler, Response } from 'express';
 import type { ZodError } from 'zod';
@@ -9,7 +9,7 @@ import { failureOf } from '../store/transaction';
 
 type FieldError = NonNullable<Problem['errors']>[number];
 
-/** A problem to answer with; thrown anywhere in a request. */
+/** A problem to answer with; any code of a request may throw it. */
 export class HttpProblem extends Error {
   constructor(
     readonly status: number,
@@ -22,7 +22,7 @@ export class HttpProblem extends Error {
   }
 }
 
-/** What a schema found wrong, field by field. Fields are written as a path: `events.0.cups.1.cupMl`. */
+/** The faults that a schema found, by field. A field is a path: `events.0.cups.1.cupMl`. */
 export function invalid(error: ZodError, what: string): HttpProblem {
   const errors = error.issues.map((issue) => ({
     field: issue.path.join('.') || what,
@@ -39,7 +39,7 @@ export function invalid(error: ZodError, what: string): HttpProblem {
   );
 }
 
-/** Why an event was not taken, by its place in the post and its own name, so that a device can drop that one alone. */
+/** Why an event was refused, with its index in the request and its id, so that a device can drop that one alone. */
 export function eventProblem({ index, eventId, refusal, issues }: Refused): HttpProblem {
   const at = (field: string) => (field === '' ? `events.${index}` : `events.${index}.${field}`);
   const named = eventId === null ? {} : { eventId };
@@ -53,7 +53,7 @@ export function eventProblem({ index, eventId, refusal, issues }: Refused): Http
   );
 }
 
-/** Codes where the event itself is wrong; the others are at odds with what is on the bar. */
+/** Codes for an event that is wrong in itself; the other codes say that it does not fit the state of the bar. */
 const UNPROCESSABLE: ReadonlySet<string> = new Set([
   'does-not-make-a-cup',
   'in-the-future',
@@ -76,7 +76,7 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(body));
 }
 
-/** The last handler: body-parser's errors by their kind, ours as they are, anything else as a fault of the server's. */
+/** The last handler: errors of the body parser by their kind, our own as they are, all others as internal errors. */
 export const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) return next(error);
   const kind = (error as { type?: string }).type;

@@ -1,6 +1,6 @@
 /**
- * A route as the API's table has it (`core/contract/routes.ts`): its address, what is asked read by its schemas, its answer
- * sent with its status.
+ * Registers a route of the API's table (`core/contract/routes.ts`): reads the request by the route's schemas and sends the
+ * answer with the route's status.
  */
 import { isDeepStrictEqual } from 'node:util';
 import type { Request, Response, Router } from 'express';
@@ -18,22 +18,22 @@ import {
 import { HttpProblem, invalid } from './problem';
 
 export type Asked<Id extends RouteId> = {
-  /** What the address names, as `{id}`. */
+  /** The parameter of the address, like `{id}`. */
   id: string;
   query: QueryRead<Id>;
   body: BodyRead<Id>;
   request: Request;
-  /** For headers, and for answers that are streamed. */
+  /** For headers, and for streamed answers. */
   response: Response;
 };
-/** Undefined where there is nothing to say, or where the answer was sent already. */
+/** Returns undefined if there is no body, or if the answer has been sent already. */
 type Handler<Id extends RouteId> = (
   asked: Asked<Id>,
 ) => AnswerOf<Id> | undefined | Promise<AnswerOf<Id> | undefined>;
 
 export type AddRoute = <Id extends RouteId>(id: Id, handler: Handler<Id>) => void;
 
-/** @param checksAnswers every answer is read by its schema before it is sent: for tests, since it takes its time */
+/** @param checksAnswers whether every answer is checked by its schema before it is sent; used in tests, since it takes time */
 export function routesOn(api: Router, checksAnswers: boolean): AddRoute {
   return (id, handler) => {
     const { method, path } = addressOf(id);
@@ -58,7 +58,7 @@ export function routesOn(api: Router, checksAnswers: boolean): AddRoute {
 
 const expressPath = (path: string): string => path.replace(/^\/api/, '').replace(/\{(\w+)\}/g, ':$1');
 
-/** What was given, as the schema reads it; nothing where the route takes nothing of the kind. */
+/** The value, read by the schema; undefined if the route takes none. */
 function readAs(schema: z.ZodType | undefined, given: () => unknown, called = ''): unknown {
   if (!schema) return undefined;
   const read = schema.safeParse(given());
@@ -66,7 +66,7 @@ function readAs(schema: z.ZodType | undefined, given: () => unknown, called = ''
   return read.data;
 }
 
-/** @throws Error where the schema of a route refuses its answer, or knows less than is answered */
+/** @throws Error if the route's schema refuses its answer, or lacks a field of the answer */
 function mustBeWhole<Id extends RouteId>(id: Id, answer: AnswerOf<Id>): void {
   const sent: unknown = JSON.parse(JSON.stringify(answer));
   if (!isDeepStrictEqual(readAnswer(id, sent), sent))

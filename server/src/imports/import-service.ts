@@ -1,7 +1,7 @@
 /**
- * Large files that are read in: received to disk, looked at and taken by a worker thread, stopped or taken out again on
- * a person's word. One at a time. A log's brews count when all of them are there; those of one that was broken off, by a
- * person or by a power cut, are hidden at once and then taken out.
+ * Imports of large files: stored on disk as they arrive, checked and imported by a worker thread, stopped or removed on
+ * request. One at a time. The brews of a log count when all of them are stored; if an import is stopped, by a person or
+ * by a power cut, its brews are hidden at once and then deleted.
  */
 import { createWriteStream } from 'node:fs';
 import { mkdir, readdir, rm } from 'node:fs/promises';
@@ -28,13 +28,13 @@ export type ImportResult<Answer> = { ok: true; answer: Answer } | { ok: false; w
 
 export type ImportService = {
   shown: () => Promise<Imports>;
-  /** Takes a file in and begins to look at it. */
+  /** Receives a file and begins to check it. */
   receive: (kind: ImportKind, name: string, body: Readable) => Promise<ImportResult<ImportJob>>;
-  /** Takes what was looked at; rows that cannot be taken are left out if that is wished. */
+  /** Imports a checked file; rows with errors are left out if the caller wishes. */
   take: (id: string, leaveOutFaulty: boolean) => Promise<ImportResult<ImportJob>>;
-  /** Stops an import, forgets one that was only looked at, or takes a log that was read in out again. */
+  /** Stops an import, discards a checked file, or removes an imported log. */
   end: (id: string) => Promise<ImportResult<null>>;
-  /** The import whose brews do not count just now. */
+  /** The import whose brews do not count at present. */
   hidden: () => string | null;
   close: () => Promise<void>;
 };
@@ -43,14 +43,14 @@ type Parts = {
   source: DataSource;
   workerFile: URL;
   nowMs: () => number;
-  /** Lets an archive be written while nothing else is, and then reads the bar anew. */
+  /** Lets an archive be written while nothing else is, and then reads the bar again. */
   rewritten: (write: () => Promise<void>) => Promise<void>;
-  /** The records have changed. */
+  /** Called when the records have changed. */
   changed: () => void;
   warn: (detail: unknown, message: string) => void;
 };
 
-/** A file that is larger is no bar's log, bytes. */
+/** The largest file, bytes. */
 export const LARGEST = 4_000_000_000;
 /** The most that the worker's heap may hold, megabytes: it needs a third of it. */
 const WORKER_OLD_MB = 160;
@@ -65,13 +65,13 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
   const write = (change: (rows: Repository<FileImportRow>) => Promise<unknown>) =>
     inTransaction(source, async (manager) => void (await change(manager.getRepository(FileImportRow))));
   const databaseFile = String(source.options.database);
-  // Beside the database, where there is room for it.
+  // Beside the database, where there is space for it.
   const folder = join(dirname(databaseFile), 'coming-in');
   let current: Current | null = null;
   let hidden: string | null = null;
   let closing = false;
 
-  // What a server that was killed left behind.
+  // The files that a killed server left behind.
   for (const name of await readdir(folder).catch(() => [])) await rm(join(folder, name), { force: true });
   const broken = await rows().findOne({ where: [{ state: 'coming' }, { state: 'going' }] });
 
@@ -84,7 +84,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
           nowMs: nowMs(),
           stop: stop.buffer as SharedArrayBuffer,
         } satisfies ToWorker,
-        // A heap that may grow is let grow: what the bar needs beside it is worth more than a few collections less.
+        // A fixed limit: an import with a smaller heap is slower, but it leaves the bar its memory.
         resourceLimits: { maxOldGenerationSizeMb: WORKER_OLD_MB, maxYoungGenerationSizeMb: WORKER_YOUNG_MB },
       });
       worker.on('message', (message: FromWorker) => {
@@ -96,7 +96,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
       worker.on('exit', () => reject(new Error('The worker ended before it was done.')));
     });
 
-  /** Takes the brews of an import out; they are hidden meanwhile. */
+  /** Deletes the brews of an import; they are hidden meanwhile. */
   const takeOut = async (importId: string, stop: Int32Array) => {
     hidden = importId;
     await write((table) => table.update({ id: importId }, { state: 'going' }));
@@ -105,7 +105,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
     hidden = null;
   };
 
-  /** Goes on by itself; how it ends stands in the job. */
+  /** Runs in the background; the result is in the job. */
   const begin = (now: Current, work: () => Promise<Partial<ImportJob>>) => {
     now.ended = work()
       .then((done) => void Object.assign(now.job, done, { share: 1 }))
@@ -142,7 +142,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
       changed();
       return { phase: 'taken', taken, known };
     } catch (error) {
-      // A server that is stopped finds it when it starts, and takes it out then.
+      // A server that is stopped now finds the import at its next start, and removes it then.
       if (!closing) {
         job.phase = 'taking-out';
         await takeOut(job.id, stopFlag());
@@ -204,7 +204,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
         if (error instanceof TooLarge) return { ok: false, why: 'too-large' };
         throw error;
       }
-      // Stopped while it was still on its way here.
+      // Stopped while the file was still arriving.
       if (current !== now) {
         await rm(file, { force: true });
         return { ok: true, answer: { ...job, phase: 'stopped' } };
@@ -252,7 +252,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
 
 const BUSY: ReadonlySet<ImportJob['phase']> = new Set(['looking', 'taking', 'taking-out']);
 
-/** How a worker ended that did not do all. */
+/** How a worker ended that did not finish. */
 class Ended extends Error {
   constructor(
     readonly phase: 'stopped' | 'refused',

@@ -1,4 +1,4 @@
-/** The worker thread that reads a large file in: its own connection to the database, its own memory. */
+/** The worker thread that imports a large file: with its own connection to the database, and its own memory. */
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../store/database';
 import { FileFault } from '../files/csv';
@@ -9,13 +9,13 @@ const { work, databaseFile, nowMs, stop } = workerData as ToWorker;
 const stopFlag = new Int32Array(stop);
 const tell = (said: FromWorker) => parentPort?.postMessage(said);
 const KEPT_STATEMENTS = 4;
-/** Progress is told so often at most, milliseconds. */
+/** The shortest time between two reports of progress, milliseconds. */
 const TELL_MS = 150;
 
 async function main(): Promise<void> {
-  // A statement that writes hundreds of rows weighs a megabyte, and hardly two are alike.
+  // A statement that writes hundreds of rows takes a megabyte, and hardly two are equal.
   const source = await openDatabase(databaseFile, { keptStatements: KEPT_STATEMENTS });
-  // The bar's own connection makes what it writes after this durable, and this with it.
+  // The bar's next write makes this one durable too.
   await source.query('PRAGMA synchronous = NORMAL');
   let toldMs = 0;
   try {

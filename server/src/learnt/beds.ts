@@ -1,5 +1,5 @@
 /**
- * What a bed of a coffee keeps, and how its drawdown grows.
+ * How much water a bed of a coffee retains, and how its drawdown grows with the dose.
  */
 import type { Bar, BrewRecord } from '@even-kettle/core/contract';
 import { learnDrawdown, learnRetention } from '@even-kettle/core/learn';
@@ -46,7 +46,7 @@ export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['bed
       const retention = retentionOf(of);
       const drawdown = drawdownOf(ofOneKind(of, kindOfRecord));
       if (!retention && !drawdown) return [];
-      // To a twentieth: a card is not to flicker with every cup that is weighed.
+      // Rounded to a twentieth, so that a card does not change with every cup that is weighed.
       const bed = {
         ...(retention ? { retentionGPerG: twentieth(retention.gPerG) } : {}),
         ...(drawdown

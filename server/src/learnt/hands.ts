@@ -1,5 +1,5 @@
 /**
- * How long the hands' own steps take, of the bar and of each of its people.
+ * How long attended steps take, for the bar and for each of its people.
  */
 import type { Bar, BrewRecord, HandsLearnt } from '@even-kettle/core/contract';
 import { HANDS_OWN, learnDurations, type DoneStep } from '@even-kettle/core/learn';
@@ -26,7 +26,7 @@ export async function learntHands(sources: Sources): Promise<HandsLearnt> {
   };
 }
 
-/** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
+/** How long each kind of step takes, as a factor of the card's time: of the person, or of the bar. */
 export async function paceOf(by: string | undefined, sources: Sources): Promise<NonNullable<Bar['pace']>> {
   const durations = await durationsOf(sources);
   return Object.fromEntries(

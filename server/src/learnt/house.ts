@@ -1,5 +1,5 @@
 /**
- * What is in the house: coffees, papers and cloths, what is left of them and what is due.
+ * What is in stock: coffees, papers and cloths, how much is left and what care is due.
  */
 import type { Bar, House } from '@even-kettle/core/contract';
 import { clothState } from '@even-kettle/core/learn';
@@ -23,7 +23,7 @@ async function coffeeOf(name: string, { records, state }: Sources): Promise<Hous
   return { name, stockG: last ? Math.max(0, Math.round(last.stockG - doseG)) : null, brews, tasted };
 }
 
-/** What is left of a method's papers, and how quickly they go. */
+/** How many papers of a method are left, and how quickly they are used. */
 async function paperStock(
   method: MethodId,
   { records, state, recipe, nowMs }: Sources,

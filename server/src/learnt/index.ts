@@ -26,13 +26,13 @@ export type Learning = {
   brew: (brewId: string) => Promise<BrewPage | null>;
   day: (fromMs: number, toMs: number) => Promise<DayPage>;
   house: () => Promise<House>;
-  /** How long each kind of the hands' own steps takes, of the bar and of each of its people. */
+  /** How long each kind of attended step takes, for the bar and for each of its people. */
   hands: () => Promise<HandsLearnt>;
-  /** How long each kind of step takes, times the card's length: a person's own, or the bar's. */
+  /** How long each kind of step takes, as a factor of the card's time: of the person, or of the bar. */
   pace: (by: string | undefined) => Promise<NonNullable<Bar['pace']>>;
-  /** What a gram of coffee keeps and how drawdown grows, by recipe and coffee, where enough is known. */
+  /** How much water a gram of coffee retains and how drawdown grows, by recipe and coffee, if enough brews show it. */
   beds: () => Promise<NonNullable<Bar['beds']>>;
-  /** The share of the wait that a promise adds; null while the log says too little. */
+  /** The share of the wait that a promise adds; null while the log has too few orders. */
   promiseShare: () => Promise<number | null>;
 };
 
@@ -84,7 +84,7 @@ async function brewPageOf(brewId: string, sources: Sources): Promise<BrewPage | 
   const taken = houseEventsOf(sources.state(), 'change-tried').findLast(
     ({ fromBrewId }) => fromBrewId === brewId,
   );
-  // One change at a time: until it has been brewed with, nothing more is advised from this brew.
+  // One change at a time: no further advice from this brew until a brew has been made with the change.
   const advice: NonNullable<BrewPage['advice']> = taken
     ? { kind: 'leave', because: [`Taken up: ${taken.words}. Brew with it before you change anything else.`] }
     : adviceOn(record, run, sources);
@@ -138,7 +138,7 @@ function adviceOn(record: BrewRecord, run: Run, sources: Sources): NonNullable<B
     : advice;
 }
 
-/** Water that had been poured when a brew was over or stopped: what the scale read, or what the last pour was to come to. */
+/** The water that was poured when a brew ended or stopped: the scale's reading, or else the target of the last pour. */
 const pouredOf = ({ pouredG, steps }: BrewRecord): number =>
   pouredG ??
   steps.reduce(

@@ -1,11 +1,11 @@
 /**
- * How late this bar's orders come after what the plan said when they were taken.
+ * How late this bar's orders are, compared with the plan at the time when they were taken.
  */
 import { learnPromiseShare } from '@even-kettle/core/learn';
 import { MARGIN_S } from '@even-kettle/core/plan';
 import { LEARN_FROM, type Sources } from './sources';
 
-/** The share of the wait that a promise adds; null while the log says too little. */
+/** The share of the wait that a promise adds; null while the log has too few orders. */
 export async function promiseShareOf({ records }: Sources): Promise<number | null> {
   const orders = new Map<string, { orderedMs: number; expectedMs: number; outMs: number }>();
   for (const { orderId, outcome, orderedMs, expectedMs, endedMs } of await records.latest(LEARN_FROM)) {

@@ -9,12 +9,12 @@ import { grindSetting } from '@even-kettle/core/recipe';
 import type { RunPoint } from '../store/records';
 import { ofOneKind, tenth, type Sources } from './sources';
 
-/** Brews of a recipe that its run shows. */
+/** How many brews of a recipe its run shows. */
 const RUN_BREWS = 200;
 
 export type Run = { recipeId: string; coffee: string; points: RunPoint[]; chart: Learnt['chart'] };
 
-/** The run with every time as it would be for the latest cup's size, so that a large cup is no drift. */
+/** The run with every time converted to the latest cup's size, so that a large cup does not look like drift. */
 export async function runOf(recipeId: string, coffee: string, { records }: Sources): Promise<Run> {
   const run = ofOneKind(await records.run(recipeId, coffee, RUN_BREWS), (point) => point);
   const sizeS = run.at(-1)?.plannedS ?? 0;
@@ -22,7 +22,7 @@ export async function runOf(recipeId: string, coffee: string, { records }: Sourc
   return { recipeId, coffee, points, chart: chartOf(points) };
 }
 
-/** What a step is worth. Brews since a shift are taken as if it had not been, and what is expected lies where they do. */
+/** What a step of the grinder is worth. Brews after a level shift are counted without the shift, and the expected time is on the new level. */
 export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe }: Sources) {
   const [grinder] = bar().grinders;
   const band = recipe(recipeId)?.grindBand;
@@ -52,7 +52,7 @@ export function grindOf({ recipeId, coffee, points, chart }: Run, { bar, recipe 
 }
 
 /**
- * Limits hold for brews that were ground alike: of the latest setting, back to where it was another. Places are those in
+ * Limits are for brews of one grind: from the latest brew back to where the setting was another. Indexes are those of
  * the whole run.
  */
 function chartOf(points: RunPoint[]): Learnt['chart'] {
@@ -75,7 +75,7 @@ function chartOf(points: RunPoint[]): Learnt['chart'] {
   };
 }
 
-/** A change with the first brew after it. */
+/** A change of the grind, with the first brew after it. */
 export function triedWith(tried: ChangeTried, { points }: Run): Learnt['tried'][number] {
   const since = points.find(({ endedMs }) => endedMs > tried.atMs);
   return {

@@ -1,5 +1,5 @@
 /**
- * Where what is learnt comes from.
+ * The data that the rest of this folder learns from.
  */
 import type { BarState, HouseEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
@@ -17,10 +17,10 @@ export type Sources = {
   nowMs: () => number;
 };
 
-/** Whole records that the rest is learnt from. */
+/** Whole records. */
 export const LEARN_FROM = 300;
 
-/** What has been said of the bench's things, oldest first. */
+/** Events about stock and care, oldest first. */
 export const houseEventsOf = <Type extends HouseEvent['type']>(state: BarState, type: Type) =>
   (state.houseEvents ?? []).filter(
     (event): event is Extract<HouseEvent, { type: Type }> => event.type === type,
@@ -29,8 +29,8 @@ export const houseEventsOf = <Type extends HouseEvent['type']>(state: BarState, 
 export const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 /**
- * The latest brews that one thing can be learnt of: of one version of the recipe, ground by one grinder. Where nothing
- * says what ground a brew it counts as of the one grinder that there is word of; not where there are several.
+ * The latest brews that can be learnt from together: of one version of the recipe, with one grinder. A brew whose grinder
+ * is unknown counts as of the only known grinder; if several are known, it is left out.
  * @param brews oldest first
  */
 export function ofOneKind<Brew>(

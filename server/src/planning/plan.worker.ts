@@ -1,9 +1,9 @@
-/** The worker thread's side of `workerSolver`: the quick plan at once, then better ones until the time is up or something newer is asked. */
+/** The worker thread's side of `workerSolver`: a quick plan first, then better ones until the time is up or a newer job arrives. */
 import { parentPort } from 'node:worker_threads';
 import { startSolving } from '@even-kettle/core/plan';
 import type { SolveAnswer, SolveJob } from './solver';
 
-/** Moves between two looks at the clock and at what is asked meanwhile. */
+/** How many moves are tried before the clock and the queue of jobs are looked at again. */
 const SLICE = 10;
 let latest = 0;
 

@@ -1,6 +1,6 @@
 /**
- * Keeps the bar planned. What happens asks for a plan at once; when it has been quiet for a while a better one is
- * looked for, and taken only if it is worth a change of mind.
+ * Keeps the bar planned. Every event starts a plan at once. When nothing has happened for a while, a better plan is
+ * searched for, and taken only if the gain is worth a change for the people at the bar.
  */
 import {
   agenda,
@@ -24,7 +24,7 @@ type Sources = {
   bench: () => Bench;
   book: RecipeBook;
   nowMs: () => number;
-  /** How fast bar time runs: a plan must be there before its first step is due. */
+  /** How fast bar time runs: a plan must be ready before its first step is due. */
   rate: number;
 };
 
@@ -32,23 +32,23 @@ export type Because = PublishedPlan['because'];
 
 export type Planning = {
   current: () => PublishedPlan | null;
-  /** The problem that the current plan answers; null where nothing is to be planned. */
+  /** The problem that the current plan answers; null if there is nothing to plan. */
   problem: () => PlanProblem | null;
-  /** False after a round that failed, until one succeeds. */
+  /** False after a planning round failed, until one succeeds. */
   healthy: () => boolean;
-  /** How calm it has been: plans published, and of them those that moved a step of the next minute and a half. */
+  /** For the health page: how many plans were published, and how many of them moved a step of the next 90 s. */
   calm: () => { plans: number; changes: number };
-  /** Says that something has changed. Resolves when the bar is planned as it then stands. */
+  /** Tells it that something has changed. Resolves when the bar is planned with the change. */
   replan: (because: Because) => Promise<void>;
-  /** Plans again where the bar has fallen behind. */
+  /** Plans again if the bar has fallen behind its plan. */
   followTime: () => Promise<void>;
   close: () => void;
 };
 
-/** How long is looked for a plan when something has happened, and in a quiet moment, real milliseconds. */
+/** How long to search for a plan after an event, and when nothing happens, real milliseconds. */
 const AT_ONCE_MS = 60;
 const QUIET_MS = 1500;
-/** It is quiet when nothing has happened for so long, real milliseconds; after a change it is looked so often, and then no more. */
+/** How long nothing must happen before a better plan is searched for, real milliseconds; and how often after each change. */
 const STILL_MS = 300;
 const QUIET_LOOKS = 4;
 
@@ -110,7 +110,7 @@ export function startPlanning(
         await round(reason);
         healthy = true;
       } catch (error) {
-        // The plan that stood goes on standing; the bar can be worked without a newer one.
+        // The last plan stays in use: people can work without a newer one.
         healthy = false;
         warn(error);
       }
@@ -126,7 +126,7 @@ export function startPlanning(
     still.unref();
   };
 
-  /** With which steps the bar is behind its plan, and what has happened by then; null where it is not. */
+  /** The steps with which the bar is behind its plan, and the number of the last event then; null if it is not behind. */
   const behindNow = (): string | null => {
     const plan = current?.plan;
     if (!plan) return null;
@@ -143,7 +143,7 @@ export function startPlanning(
     return running;
   };
 
-  /** A better plan of the bar as it stands, if one is found and nothing happens meanwhile. */
+  /** Searches for a better plan of the present state; used only if nothing happens meanwhile. */
   const look = async () => {
     quietLooks += 1;
     const stood = current;
@@ -167,7 +167,7 @@ export function startPlanning(
     replan,
     followTime: async () => {
       const behind = behindNow();
-      // Fallen behind, it is planned once: the same bar, later by some seconds, gives no other plan.
+      // The bar is behind and was planned already: planning again some seconds later would give the same plan.
       if (running || behind === null || behind === followed) return;
       await replan('late');
       followed = behindNow() ?? '';

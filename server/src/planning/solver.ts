@@ -1,17 +1,17 @@
 /**
- * Where plans are made: a worker thread, so that a hard problem never holds back a tap.
+ * Where plans are made: in a worker thread, so that a hard problem never delays a tap.
  */
 import { Worker } from 'node:worker_threads';
 import type { Plan, PlanProblem } from '@even-kettle/core/plan';
 
 /**
- * The plan, its cost, and that of the plan that it set out from; broken promises of frozen starts are counted in both.
- * Null where something newer was asked before it was there.
+ * The plan, its cost, and the cost of the plan that the search started from; both include the cost of moved frozen starts.
+ * Null if a newer job arrived before it was ready.
  */
 export type Solved = { plan: Plan; cost: number; standsCost: number };
 
 export type Solver = {
-  /** @param budgetMs how long it may be looked for better plans, real milliseconds */
+  /** @param budgetMs how long to search for better plans, real milliseconds */
   solve: (problem: PlanProblem, before: Plan | null, budgetMs: number) => Promise<Solved | null>;
   close: () => Promise<void>;
 };
@@ -26,12 +26,12 @@ type Waiting = {
   deadline: NodeJS.Timeout;
 };
 
-/** A worker that has not answered so long after it should have is ended, milliseconds. */
+/** A worker that has not answered this long after its time is ended, milliseconds. */
 const GRACE_MS = 5000;
 
 /**
- * A solver in a worker thread. A worker that dies, or does not come to an end, fails the jobs it had; the next job starts
- * a new one.
+ * A solver in a worker thread. If the worker dies or does not answer, its jobs fail, and the next job starts
+ * a new worker.
  */
 export function workerSolver(file: URL, graceMs = GRACE_MS): Solver {
   const waiting = new Map<number, Waiting>();
@@ -58,7 +58,7 @@ export function workerSolver(file: URL, graceMs = GRACE_MS): Solver {
       else if ('superseded' in answer) asked?.resolve(null);
       else asked?.reject(new Error(answer.error));
     });
-    // One that was ended for being late may not speak for the one that took its place.
+    // A worker that was ended for being late must not fail the jobs of the worker that replaced it.
     const failOwn = (error: Error) => {
       if (worker === started) failAll(error);
     };

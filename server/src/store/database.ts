@@ -1,5 +1,5 @@
 /**
- * The database: one SQLite file, opened through TypeORM, its tables made and changed by migrations only.
+ * The database: one SQLite file, opened through TypeORM. Tables are made and changed by migrations only.
  */
 import 'reflect-metadata';
 import { mkdirSync } from 'node:fs';
@@ -36,17 +36,17 @@ const MIGRATIONS = [
 ];
 
 export type DatabaseOptions = {
-  /** How many prepared statements stay in memory; few where each writes hundreds of rows. */
+  /** How many prepared statements stay in memory; an import needs few, because each of its statements writes hundreds of rows. */
   keptStatements?: number;
-  /** How long the thread may be kept by somebody who holds the file, milliseconds. */
+  /** How long the thread may wait for another process that has locked the file, milliseconds. */
   busyMs?: number;
-  /** For reading alone, beside a server that writes. */
+  /** Opens it for reading only, beside a server that writes. */
   readonly?: boolean;
 };
 
 /**
- * Opens (or makes) the database and brings its tables up to date.
- * @throws CannotStart where it is of a newer version, or no database
+ * Opens or creates the database and runs the migrations that are missing.
+ * @throws CannotStart if the file is of a newer version, or is no database
  */
 export async function openDatabase(
   file: string,
@@ -106,10 +106,10 @@ function refuseNewer(db: BetterSqlite3.Database, file: string): void {
 }
 
 /**
- * Keeps a second server away from the file for as long as this process lives, however it ends: the lock is the system's
- * own, on a file beside the database.
- * @returns lets it go
- * @throws CannotStart where another server has it
+ * Prevents a second server on the same file while this process lives, however it ends: the operating system holds the
+ * lock, on a file beside the database.
+ * @returns a function that releases the lock
+ * @throws CannotStart if another server has it
  */
 export function lockDatabase(file: string): () => void {
   mkdirSync(dirname(file), { recursive: true });
@@ -119,7 +119,7 @@ export function lockDatabase(file: string): () => void {
     lock.exec('BEGIN EXCLUSIVE');
   } catch (error) {
     lock?.close();
-    // A disk that has no room for a lock is no other server.
+    // A disk that has no room for a lock does not mean that another server runs.
     if ((error as { code?: string }).code !== 'SQLITE_BUSY') return () => undefined;
     throw new CannotStart(
       `Another server has ${file} open. Stop it first, or give this one a database of its own with EVEN_KETTLE_DB.`,
@@ -129,7 +129,7 @@ export function lockDatabase(file: string): () => void {
   return () => taken.close();
 }
 
-/** What SQLite's own look at the file finds wrong with it; empty where nothing is. */
+/** The faults that SQLite's own check finds in the file; empty if there are none. */
 export async function faultsOf(source: DataSource): Promise<string[]> {
   const rows = await source
     .query<{ quick_check: string }[]>('PRAGMA quick_check(5)')

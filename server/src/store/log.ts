@@ -1,5 +1,5 @@
 /**
- * The append-only log and what is kept beside it: the state that it makes, and the records of finished brews.
+ * The append-only log, the state that is made from it, and the records of finished brews.
  */
 import { IsNull, MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import {
@@ -29,67 +29,67 @@ import { alone, connectionOf, failureOf, inTransaction, notStored, transactionNo
 const CLOSED_STAY_MS = 12 * 3600 * 1000;
 const READ_AT_ONCE = 500;
 
-/** An event that was not let in, with its place in the post. */
+/** An event that was refused, with its index in the request. */
 export type Refused = {
   index: number;
-  /** Null where it has none that could be read. */
+  /** The event's id; null if it has none that can be read. */
   eventId: string | null;
   refusal: Refusal | { code: DoorCode; field: string; reason: string };
-  /** Everything that the schema found wrong with it, where it was the schema. */
+  /** All faults that the schema found, if it was the schema that refused. */
   issues?: { field: string; reason: string; code: string }[];
 };
-/** Why an event is not let in, beside the rules of the bar. */
+/** A reason to refuse an event besides the rules of the bar. */
 export type DoorCode =
   'id-taken' | 'in-the-future' | 'too-long-ago' | 'not-valid' | 'too-many' | 'already-exists';
 
-/** Lets an event in as it is to be stored, or says why not. */
+/** Returns the event as it is to be stored, or the reason to refuse it. */
 export type Admit = (event: BarEvent, state: BarState) => BarEvent | Refused['refusal'];
 
-/** What of the log cannot be read. */
+/** An event of the log that cannot be read. */
 export type LogDamage = { seq: number; reason: string }[];
 export type Appended =
   { ok: true; appended: LiveEvent[]; duplicates: string[]; seq: number } | { ok: false; refused: Refused };
 
 export type EventLog = {
-  /** The state that the whole log makes. */
+  /** The state after the whole log. */
   state: () => BarState;
-  /** Place in the log of the latest event; 0 where there is none. */
+  /** The number of the latest event; 0 if there is none. */
   seq: () => number;
   /**
-   * Appends all of a post or, where one event is refused, nothing of it. Whoever calls, each is checked by its schema.
-   * Durable when this resolves, and read back as such.
-   * @param beside writes something else in the same transaction, where there is anything new; may run more than once
-   * @throws StoreFailed where the disk or the database does not take it
+   * Appends all events of a request or, if one is refused, none of them. Each is checked by its schema, whoever calls.
+   * When this resolves the events are durable, and have been read back.
+   * @param beside writes more in the same transaction, if any event is new; may run more than once
+   * @throws StoreFailed if the disk or the database does not store it
    */
   append: (
     events: readonly unknown[],
     admit?: Admit,
     beside?: (writer: EntityManager) => Promise<void>,
   ) => Promise<Appended>;
-  /** Events after a place in the log, at most a page of them. */
+  /** A page of events after a number in the log. */
   after: (seq: number) => Promise<LiveEvent[]>;
-  /** Bar time of the latest event, 0 where there is none. */
+  /** Bar time of the latest event; 0 if there is none. */
   latestMs: () => number;
-  /** Lets something else write the log while nothing is posted, and then reads it anew. */
+  /** Lets other code write the log while no events are posted, and then reads it again. */
   rewritten: (write: () => Promise<void>) => Promise<void>;
-  /** Makes the records anew from the log. */
+  /** Rebuilds the records from the log. */
   rebuildRecords: () => Promise<number>;
-  /** Events that cannot be read; the bar goes on without them. */
+  /** Events that cannot be read; the bar works without them. */
   damage: () => LogDamage;
-  /** Resolves when nothing goes on behind the scenes. */
+  /** Resolves when all background work has ended. */
   settled: () => Promise<void>;
 };
 
 export type LogOptions = {
-  /** Told what was passed over. */
+  /** Called for everything that was skipped. */
   warn: (message: string) => void;
-  /** Up to when an event can be true; what is later has no say in what time it is, bar milliseconds. */
+  /** The latest possible time of an event, bar milliseconds; a later one is ignored when the clock is set. */
   plausibleUntilMs?: number;
-  /** Names the rules that make the state of the log: states that were kept by other rules are not taken up. */
+  /** Names the rules that make the state: snapshots that other rules made are not used. */
   rules?: string;
 };
 
-/** Reads the log and makes the state. Events that the rules refuse are passed over and told to `warn`; they cannot stop the bar. */
+/** Reads the log and makes the state. Events that the rules refuse are skipped and reported to `warn`; they never stop the bar. */
 // eslint-disable-next-line max-lines-per-function -- the log that is open is shared by its short functions
 export async function openLog(
   source: DataSource,
@@ -112,7 +112,7 @@ export async function openLog(
   let { state, seq, latestMs } = await replay(reader, await snapshots.latest());
   snapshots.lived({ state, seq, latestMs });
   const isMissing = seq > 0 && !(await manager.existsBy(BrewRecordRow, { importId: IsNull() }));
-  // Tables that were made anew, or a log that came from elsewhere.
+  // The tables were created anew, or the log was imported.
   if (isMissing)
     await inTransaction(source, (writer) => rebuildRecords(writer, reader)).catch((error: unknown) =>
       warn(`The records of the brews could not be made anew: ${String(error)}`),
@@ -143,13 +143,13 @@ export async function openLog(
       return { ok: true, appended: places, duplicates, seq };
     });
 
-  /** What of a post is new and may happen, and what the bar is with it. Asked with the log in hand, so that nothing comes between. */
+  /** Which events of a request are new and allowed, and the state after them. Called while nobody else writes the log. */
   async function check(writer: EntityManager, asked: readonly unknown[], admit: Admit | undefined) {
     const duplicates: string[] = [];
     const fresh: BarEvent[] = [];
     let next = state;
     const bodies = await storedBodies(writer, asked);
-    // Nothing is written yet, so that others may come in between.
+    // Nothing is written yet, so other requests may run in between.
     const rest = pausing();
     for (const [index, raw] of asked.entries()) {
       await rest();
@@ -209,7 +209,7 @@ const refuse = (index: number, event: BarEvent, refusal: Refused['refusal']) => 
   refused: { index, eventId: event.id, refusal },
 });
 
-/** The first thing that is wrong with an event, and all of them; under its own name where it has one. */
+/** The first fault of an event and all of its faults, with the event's id if it has one. */
 function notValid(
   index: number,
   raw: unknown,
@@ -229,12 +229,12 @@ function notValid(
   };
 }
 
-/** The same event, at whatever time: one that came from a clock ahead of the bar's was stored at another. */
+/** Whether two events are equal apart from their time: an event from a clock that was ahead is stored with another time. */
 const isSame = (stored: string, event: BarEvent): boolean =>
   stored === canonical(event) ||
   canonical({ ...(JSON.parse(stored) as BarEvent), atMs: 0 }) === canonical({ ...event, atMs: 0 });
 
-/** What only the whole log knows, and not the state of the last hours. */
+/** Checks that need the whole log, because the state holds only the last hours. */
 async function refusedByTheLog(
   manager: EntityManager,
   event: BarEvent,
@@ -259,7 +259,7 @@ async function insertEvents(manager: EntityManager, events: readonly BarEvent[])
   const places: LiveEvent[] = [];
   for (const event of events) {
     const { id, type, atMs } = event;
-    // By hand: a query builder takes ten times as long, and a post of two hundred keeps the thread for all of it.
+    // Written by hand: a query builder takes ten times as long, and 200 events would block the thread for all of it.
     const seq = await manager.query<number | bigint>(
       'INSERT INTO "event" (id, type, at_ms, received_ms, body) VALUES (?, ?, ?, ?, ?)',
       [id, type, atMs, Date.now(), canonical(event)],
@@ -270,7 +270,7 @@ async function insertEvents(manager: EntityManager, events: readonly BarEvent[])
   return places;
 }
 
-/** Whether what was just committed can be read again, by the driver itself and outside of any transaction. */
+/** Whether what was just committed can be read, by the driver itself and outside of any transaction. */
 function areStored(source: DataSource, places: readonly LiveEvent[]): boolean {
   const rows = connectionOf(source)
     .prepare<[number, number], { id: string }>('SELECT id FROM event WHERE seq BETWEEN ? AND ? ORDER BY seq')
@@ -286,7 +286,7 @@ type Reader = {
   onDamage: (seq: number, reason: string) => void;
 };
 
-/** The state that the log made up to a place in it, and the latest time in it that can be true. */
+/** The state up to a number in the log, and the latest possible time of an event in it. */
 export type LogState = { state: BarState; seq: number; latestMs: number };
 const NOTHING_YET: LogState = { state: EMPTY_BAR, seq: 0, latestMs: 0 };
 
@@ -328,7 +328,7 @@ async function replay(
   return { state, seq, latestMs };
 }
 
-/** An event that is whole as text and not in itself must not stop the bar either. */
+/** An event that is valid JSON but no valid event must not stop the bar either. */
 function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applied {
   try {
     return apply(state, event, book);
@@ -361,7 +361,7 @@ function readRow({ seq, body }: EventRow): StoredEvent {
   }
 }
 
-/** Where a page of the file is damaged, what else stands around it can still be read. */
+/** If a page of the file is damaged, the rows around it can still be read. */
 async function readOneByOne(
   manager: EntityManager,
   seq: number,
@@ -391,7 +391,7 @@ async function storedBodies(manager: EntityManager, asked: readonly unknown[]): 
   return new Map(rows.map((row) => [row.id, row.body]));
 }
 
-/** Writes the records of the brews that changed, and takes back those of brews that are running again. */
+/** Writes the records of the brews that changed, and deletes those of brews that are running again. */
 async function storeRecords(manager: EntityManager, before: BarState, after: BarState): Promise<void> {
   for (const brew of Object.values(after.brews)) {
     if (before.brews[brew.id] === brew) continue;
@@ -403,7 +403,7 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
     if (!Object.hasOwn(after.brews, id)) await manager.delete(BrewRecordRow, { brewId: id });
 }
 
-/** A cup that is told of when its brew has left the live state, or was never in it: read in from a file. */
+/** A taste that is entered after its brew has left the live state, or whose brew was imported from a file. */
 const isLate = (event: BarEvent, state: BarState): event is CupTasted =>
   event.type === 'cup-tasted' && !Object.hasOwn(state.brews, event.brewId);
 
@@ -415,10 +415,10 @@ async function lateRefusal(manager: EntityManager, { brewId }: CupTasted): Promi
 
 async function tasteLate(manager: EntityManager, { brewId, taste, atMs }: CupTasted): Promise<void> {
   const row = await manager.findOneBy(BrewRecordRow, { brewId });
-  // What was taken out again with its file is told of in the log, and is no more.
+  // The brew was removed with its import, but the log still has the taste.
   if (row?.outcome !== 'served') return;
   const known = readRecord(row.body);
-  // A row that came to harm is made anew with the others, and this is told of it again then.
+  // A damaged row is rebuilt with the others, and then the taste is added again.
   if (!known) return;
   const record = tasted(known, { ...taste, atMs });
   await manager.upsert(BrewRecordRow, rowOfRecord(record, row.importId), ['brewId']);

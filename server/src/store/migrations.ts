@@ -1,7 +1,7 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
-/** Ids of orders for good, and states to start from. */
+/** The ids of all orders, and snapshots of the state. */
 export class NamesAndSnapshots1764500000000 implements MigrationInterface {
   name = 'NamesAndSnapshots1764500000000';
 
@@ -25,7 +25,7 @@ export class NamesAndSnapshots1764500000000 implements MigrationInterface {
   }
 }
 
-/** Logs that were read in from tables, beside what was brewed here. */
+/** Imported logs, beside the brews that were made here. */
 export class LogsFromFiles1764400000000 implements MigrationInterface {
   name = 'LogsFromFiles1764400000000';
 
@@ -50,7 +50,7 @@ export class LogsFromFiles1764400000000 implements MigrationInterface {
   }
 }
 
-/** Records that can be filtered, searched and charted; traces in few bytes. Records are made anew from the log. */
+/** Records that can be filtered, searched and charted; traces in few bytes. Records are rebuilt from the log. */
 export class LogAndTraces1764300000000 implements MigrationInterface {
   name = 'LogAndTraces1764300000000';
 
@@ -79,7 +79,7 @@ export class LogAndTraces1764300000000 implements MigrationInterface {
     await runner.query(
       `CREATE INDEX "brew_record_coffee" ON "brew_record" ("coffee", "ended_ms", "dose_g", "balance", "strength")`,
     );
-    // A search reads this index alone, and never the bodies.
+    // A search reads only this index, never the bodies.
     await runner.query(
       `CREATE INDEX "brew_record_words" ON "brew_record" ("ended_ms", "words", "people", "balance", "strength", "brew_id")`,
     );
@@ -117,7 +117,7 @@ export class LogAndTraces1764300000000 implements MigrationInterface {
   }
 }
 
-/** People on the bench, and the weight over each brew that stood on a scale. */
+/** People on the bench, and the trace of each brew that was on a scale. */
 export class PeopleAndTraces1764200000000 implements MigrationInterface {
   name = 'PeopleAndTraces1764200000000';
 
@@ -137,7 +137,7 @@ export class PeopleAndTraces1764200000000 implements MigrationInterface {
 
 type OldBar = { grinders: number; kettles: number; kettle: { powerW: number; filledAtC: number } };
 
-/** Recipes that are saved on the bar; and a bench whose grinders and kettles are things, not counts. */
+/** Recipes that are saved on the bar; grinders and kettles with names instead of counts. */
 export class RecipesAndBench1764100000000 implements MigrationInterface {
   name = 'RecipesAndBench1764100000000';
 
@@ -202,7 +202,7 @@ export class FirstTables1764000000000 implements MigrationInterface {
       "received_ms" integer NOT NULL,
       "body" text NOT NULL)`);
     await runner.query(`CREATE UNIQUE INDEX "event_id" ON "event" ("id")`);
-    // The log is append-only; the database itself refuses anything else.
+    // The log is append-only; triggers in the database refuse every change.
     await runner.query(
       `CREATE TRIGGER "event_kept" BEFORE UPDATE ON "event" BEGIN SELECT RAISE(ABORT, 'events are never changed'); END`,
     );

@@ -1,6 +1,6 @@
 /**
- * The ids of every order and cup that there has been: the live state forgets them after some hours, and one that came
- * again would take an old brew's place in the log.
+ * The ids of every order and cup that ever was. The live state forgets them after some hours, and a repeated id would
+ * overwrite an old brew in the log.
  */
 import type { EntityManager } from 'typeorm';
 import type { OrderTaken } from '@even-kettle/core/brew';

@@ -1,10 +1,10 @@
-/** Long work that lets everything else in between. */
+/** Splits long work so that other requests run in between. */
 import { setImmediate as turn } from 'node:timers/promises';
 
-/** No stretch of such work is longer than this, milliseconds. */
+/** The longest uninterrupted stretch of such work, milliseconds. */
 const STRETCH_MS = 12;
 
-/** To be awaited between two pieces of work: gives the thread away once it has been kept for long enough. */
+/** Await this between two pieces of work: it yields the thread if the work has had it for long enough. */
 export function pausing(stretchMs = STRETCH_MS): () => Promise<void> {
   let sinceMs = performance.now();
   return async () => {

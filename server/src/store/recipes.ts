@@ -1,5 +1,5 @@
 /**
- * The bar's recipes: those that ship, and every version that was saved here. Nothing is overwritten.
+ * The bar's recipes: those that ship, and every version that was saved here. Nothing is ever overwritten.
  */
 import { Mutex } from 'async-mutex';
 import type { DataSource } from 'typeorm';
@@ -16,7 +16,7 @@ import {
 import { RecipeVersionRow } from './rows';
 import { inTransaction } from './transaction';
 
-/** More versions than this are not a bar's own work. */
+/** The most saved versions that a bar can have. */
 const SAVED_MAX = 2000;
 
 export type Saved =
@@ -30,15 +30,15 @@ export type RecipeRepository = {
   saved: () => readonly Recipe[];
   /** The latest of each recipe, shipped or saved. */
   latest: () => Recipe[];
-  /** All versions of one recipe, oldest first; empty where there is none. */
+  /** All versions of one recipe, oldest first; empty if it does not exist. */
   versions: (id: string) => Recipe[];
-  /** Reads what is stored anew: something else has written there. */
+  /** Reads the table again, after other code has written to it. */
   reload: () => Promise<void>;
-  /** Saves a new recipe or the next version of one; its version number is given here. */
+  /** Saves a new recipe or the next version of one, and assigns its version number. */
   save: (asked: SaveRecipe) => Promise<Saved>;
 };
 
-/** Reads what was saved. A row that is no recipe any more is passed over and told to `warn`. */
+/** Reads the saved recipes. A row that is no valid recipe is skipped and reported to `warn`. */
 export async function openRecipes(
   source: DataSource,
   warn: (message: string) => void,
@@ -98,7 +98,7 @@ export async function openRecipes(
   };
 }
 
-/** A row that is not even JSON is no recipe either. */
+/** A row that is not even JSON is skipped too. */
 function readStored(body: string): ReturnType<typeof readRecipe> {
   try {
     return readRecipe(JSON.parse(body));

@@ -16,7 +16,7 @@ export type RunPoint = {
   brewS: number;
   plannedS: number;
   setting: number | null;
-  /** Which version of the recipe it was, what ground it where that is known, and whose hands, as one text. */
+  /** The recipe's version, the grinder if known, and the people, as one text. */
   recipeVersion: number | null;
   grinderId: string | null;
   people: string;
@@ -25,16 +25,16 @@ export type RunPoint = {
 export type RecordRepository = {
   page: (query: LogQuery) => Promise<LogPage>;
   one: (brewId: string) => Promise<BrewRecord | null>;
-  /** The latest served brews of a recipe with a coffee whose time is known, oldest first. */
+  /** The latest served brews of a recipe with a coffee whose brew time is known, oldest first. */
   run: (recipeId: string, coffee: string, most: number) => Promise<RunPoint[]>;
-  /** Whole records, oldest first: the latest of all, of a recipe, or those that ended within a time. */
+  /** Whole records, oldest first: the latest of all, of one recipe, or those of a period. */
   latest: (most: number, recipeId?: string) => Promise<BrewRecord[]>;
   between: (fromMs: number, toMs: number) => Promise<BrewRecord[]>;
-  /** Of a station since a time, oldest first: as much as a cloth's care needs. */
+  /** The records of a station since a time, oldest first, with the fields that a cloth's care needs. */
   atStation: (stationId: string, sinceMs: number) => Promise<{ atMs: number; drawdownS: number | null }[]>;
   /** How many brews of each recipe of a method ended since a time. */
   byRecipe: (method: string, sinceMs: number) => Promise<{ recipeId: string; brews: number }[]>;
-  /** Of a coffee: how much was brewed since a time, and how the latest cups tasted. */
+  /** For a coffee: how much was brewed since a time, and how the latest cups tasted. */
   ofCoffee: (coffee: string, sinceMs: number) => Promise<CoffeeUse>;
 };
 
@@ -44,7 +44,7 @@ export type CoffeeUse = {
   tasted: { cups: number; balance: number; strength: number } | null;
 };
 
-/** A record as its row has it; null where the row came to harm. */
+/** The record of a row; null if the row is damaged. */
 export function readRecord(body: string): BrewRecord | null {
   try {
     const record = JSON.parse(body) as BrewRecord | null;
@@ -56,8 +56,8 @@ export function readRecord(body: string): BrewRecord | null {
 }
 
 /**
- * @param hidden an import whose brews do not count: it is not all there yet, or no more
- * @param onDamaged hears of rows that cannot be read; they are left out
+ * @param hidden an import whose brews do not count, because it is incomplete or being removed
+ * @param onDamaged called for rows that cannot be read; they are left out
  */
 // eslint-disable-next-line max-lines-per-function -- one repository of prepared queries
 export function openRecords(
@@ -65,7 +65,7 @@ export function openRecords(
   hidden: () => string | null = () => null,
   onDamaged: () => void = () => undefined,
 ): RecordRepository {
-  // Narrow these with `andWhere`: what is hidden stays so.
+  // Add conditions with `andWhere`, so that the hidden rows stay hidden.
   const rows = () => {
     const query = source.manager.createQueryBuilder(BrewRecordRow, 'record');
     const importId = hidden();
@@ -88,7 +88,7 @@ export function openRecords(
 
   return {
     page: async (query) => {
-      // Which they are is asked of the indexes alone; bodies are read for the page only.
+      // The ids are found by the indexes alone; bodies are read only for the page.
       const found = await narrowed(rows(), query)
         .select(['record.brewId AS brewId', 'record.endedMs AS endedMs'])
         .orderBy('record.endedMs', 'DESC')
@@ -225,7 +225,7 @@ const TASTE_IS: Record<NonNullable<LogQuery['taste']>, string> = {
   'not tasted': 'record.balance IS NULL AND record.strength IS NULL',
 };
 
-/** @param importId the file that it was read in from */
+/** @param importId the import that the records came from */
 export function rowOfRecord(record: BrewRecord, importId: string | null = null): BrewRecordRow {
   const { brewId, endedMs, coffee, method, recipeId, stationId, by, outcome, taste } = record;
   return {

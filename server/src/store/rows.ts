@@ -6,7 +6,7 @@ import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'ty
 /** One event of the append-only log. Rows are never changed nor deleted. */
 @Entity('event')
 export class EventRow {
-  /** Place in the log, from 1, without gaps. */
+  /** The event's number in the log: from 1, without gaps. */
   @PrimaryGeneratedColumn({ type: 'integer' })
   seq: number;
 
@@ -20,16 +20,16 @@ export class EventRow {
   @Column({ type: 'integer', name: 'at_ms' })
   atMs: number;
 
-  /** Server's own wall clock, for people who look for faults. */
+  /** The server's own wall clock, for people who look for faults. */
   @Column({ type: 'integer', name: 'received_ms' })
   receivedMs: number;
 
-  /** The event as JSON with its keys sorted, so that the same event is the same text. */
+  /** The event as JSON with sorted keys, so that equal events give equal text. */
   @Column({ type: 'text' })
   body: string;
 }
 
-/** A named piece of the bar's settings, as JSON. */
+/** One of the bar's settings, as JSON. */
 @Entity('setting')
 export class SettingRow {
   @PrimaryColumn({ type: 'text' })
@@ -39,7 +39,7 @@ export class SettingRow {
   body: string;
 }
 
-/** A finished brew, for the Log. What was brewed here is made from the log of events and can be rebuilt from it. */
+/** A finished brew, for the Log. The record of a brew that was made here can be rebuilt from the log of events. */
 @Entity('brew_record')
 export class BrewRecordRow {
   @PrimaryColumn({ type: 'text', name: 'brew_id' })
@@ -49,7 +49,7 @@ export class BrewRecordRow {
   @Column({ type: 'integer', name: 'ended_ms' })
   endedMs: number;
 
-  // What lists are filtered by and charts are drawn from stands in columns; the rest is in the body.
+  // Values that lists are filtered by and charts are drawn from have columns of their own; the rest is in the body.
   @Column({ type: 'text' })
   coffee: string;
 
@@ -62,7 +62,7 @@ export class BrewRecordRow {
   @Column({ type: 'text', name: 'station_id' })
   stationId: string;
 
-  /** Ids of people, a space before and after each. */
+  /** Ids of people, each with a space before and after it. */
   @Column({ type: 'text' })
   people: string;
 
@@ -75,7 +75,7 @@ export class BrewRecordRow {
   @Column({ type: 'integer', nullable: true })
   strength: number | null;
 
-  /** Seconds from the timer's zero to the end mark, real and as the card expected, and what the grinder stood at. */
+  /** Seconds from the timer's zero to the end mark, measured and expected, and the grinder's setting. */
   @Column({ type: 'real', name: 'brew_s', nullable: true })
   brewS: number | null;
 
@@ -88,11 +88,11 @@ export class BrewRecordRow {
   @Column({ type: 'real', name: 'dose_g' })
   doseG: number;
 
-  /** The file that it was read in from; null for what was brewed here. */
+  /** The import that the record came from; null for a brew that was made here. */
   @Column({ type: 'text', name: 'import_id', nullable: true })
   importId: string | null;
 
-  /** What is searched, in small letters. */
+  /** The text for searches, in lower case. */
   @Column({ type: 'text' })
   words: string;
 
@@ -116,7 +116,7 @@ export class RecipeVersionRow {
   body: string;
 }
 
-/** The weight over a brew: points on straight lines, as `traceToBytes` packs them. */
+/** The trace of a brew: points joined by straight lines, packed by `traceToBytes`. */
 @Entity('brew_trace')
 export class BrewTraceRow {
   @PrimaryColumn({ type: 'text', name: 'brew_id' })
@@ -126,7 +126,7 @@ export class BrewTraceRow {
   bytes: Buffer;
 }
 
-/** A log that was read in from a table. Its brews count once it is `kept`; until then, or when it goes, they are hidden. */
+/** An imported log. Its brews count while it is `kept`; before that, and while it is removed, they are hidden. */
 @Entity('file_import')
 export class FileImportRow {
   @PrimaryColumn({ type: 'text' })
@@ -145,14 +145,14 @@ export class FileImportRow {
   atMs: number;
 }
 
-/** The id of an order (`o …`) or a cup (`c …`) that there has been. */
+/** The id of an order (`o …`) or a cup (`c …`). */
 @Entity('order_name')
 export class OrderNameRow {
   @PrimaryColumn({ type: 'text' })
   name: string;
 }
 
-/** The state that the log had made up to one of its events. Made from the log; can be let go at any time. */
+/** The state after one of the log's events. It is made from the log and can be deleted at any time. */
 @Entity('state_snapshot')
 export class StateSnapshotRow {
   @PrimaryColumn({ type: 'integer' })

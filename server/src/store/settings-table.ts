@@ -1,5 +1,5 @@
 /**
- * For reading and writing the bar's settings, each a named piece of JSON.
+ * Reads and writes the bar's settings, each a named JSON value.
  */
 import type { EntityManager } from 'typeorm';
 import { SettingRow } from './rows';

@@ -1,18 +1,18 @@
 /**
- * How much room is left on the disk that the database is on, so that it is said before it is too late.
+ * Watches the free space of the database's disk, so that people are warned before it is full.
  */
 import { statfs } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { StorageState } from '@even-kettle/core/contract';
 
-/** Below this it is said; below the second nothing more may fit, bytes. */
+/** Below the first limit people are warned; below the second nothing more may fit, bytes. */
 const LOW_BYTES = 300e6;
 const OUT_BYTES = 20e6;
 const LOOK_MS = 15_000;
 
 export type SpaceWatch = { now: () => StorageState; look: () => Promise<StorageState>; close: () => void };
 
-/** @param tell hears of every change of level after the first look */
+/** @param tell called on every change of level after the first check */
 export async function watchSpace(
   databaseFile: string,
   tell: (storage: StorageState) => void,
@@ -22,7 +22,7 @@ export async function watchSpace(
   let state: StorageState = { level: 'enough', freeMb: null };
   let isFirst = true;
   const look = async () => {
-    // Where the system does not say, nothing is said.
+    // If the system cannot say, nobody is warned.
     const bytes = await freeBytes(folder).catch(() => null);
     const was = state.level;
     state = {

@@ -1,6 +1,6 @@
 /**
- * The state of the log as it was a while ago, so that a start does not have to live the whole log again. Each is checked
- * before it is kept: the one before it and the events since must make the same state.
+ * Snapshots of the state, so that a start need not fold the whole log. Each is checked before it is stored: the snapshot
+ * before it and the events since must give the same state.
  */
 import { createHash } from 'node:crypto';
 import { LessThan, type DataSource, type EntityManager } from 'typeorm';
@@ -9,28 +9,28 @@ import type { LogState } from './log';
 import { StateSnapshotRow } from './rows';
 import { inTransaction } from './transaction';
 
-/** A state is kept after so many events. */
+/** A snapshot is taken after so many events. */
 const EVERY = 2000;
 
 export type StateSnapshots = {
-  /** The latest that these rules made, and that still reads; null where there is none. */
+  /** The latest snapshot that these rules made and that can be read; null if there is none. */
   latest: () => Promise<LogState | null>;
-  /** What a start made of the log by living it: kept where it was long, so that the next one is short. */
+  /** Stores what a long start has folded, so that the next start is short. */
   lived: (now: LogState) => void;
-  /** The log has come so far. Keeps the state where it is time to, behind the scenes. */
+  /** Tells how long the log is. Takes a snapshot in the background when one is due. */
   passed: (now: LogState) => void;
-  /** Lets all of them go: the log has become another. */
+  /** Deletes all snapshots, because the log was replaced. */
   forget: (manager: EntityManager) => Promise<void>;
   settled: () => Promise<void>;
 };
 
 type Parts = {
-  /** Lives the log from a state on, up to a place in it. */
+  /** Folds the log from a state on, up to a number. */
   replay: (from: LogState | null, toSeq: number) => Promise<LogState>;
   warn: (message: string) => void;
 };
 
-/** @param rules what made the states: under other rules they might be others. Empty: none are kept. */
+/** @param rules names the rules that made the states, since other rules might make others; if empty, none are stored */
 export function openStateSnapshots(
   source: DataSource,
   rules: string,
@@ -50,7 +50,7 @@ export function openStateSnapshots(
 
   const write = async (now: LogState): Promise<void> => {
     const row = { seq: now.seq, rules, hash: hashOf(now), body: bodyOf(now) };
-    // What does not read back as it was is no help to a start.
+    // A snapshot that differs after it is read back is of no use.
     if (!readSnapshot(row)) return warn(`The state at event ${now.seq} cannot be kept as text.`);
     await inTransaction(source, async (manager) => {
       await manager.upsert(StateSnapshotRow, row, ['seq']);
@@ -59,7 +59,7 @@ export function openStateSnapshots(
     keptSeq = now.seq;
   };
 
-  /** The state before and the events since must make this one. */
+  /** The snapshot before and the events since must give this state. */
   const keep = async (now: LogState): Promise<void> => {
     const lived = await replay(await latest(), now.seq);
     if (hashOf(lived) === hashOf(now)) return write(now);

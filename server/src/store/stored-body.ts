@@ -1,15 +1,15 @@
 /**
- * Events as they stand in the table. Nearly all are as today's schema has them; what older versions let in is brought to
- * it when it is read, so that a bar and its archive are the same.
+ * Reads events from the table. Nearly all fit today's schema; what older versions allowed is upgraded to it, so that a
+ * bar and its archive are the same.
  */
 import type { BarEvent } from '@even-kettle/core/brew';
 import { readStoredEvent } from '@even-kettle/core/contract';
 import { canonical } from './canonical';
 
-/** Pairs of hands numbered from 1, fractions of a millisecond, times after any bar's, readings of kilograms, and escaped characters in a name. */
+/** What is upgraded: pairs of hands numbered from 1, fractions of a millisecond, impossible times, readings of kilograms, escaped characters in a name. */
 const OLD_WAYS = /"hands":\d|Ms":(-|\d+\.|\d+e|\d{14})|"readingG":(-|[3-9]\d{3}|\d{5})|\\[nrtbfu]/;
 
-/** @throws Error where it is no event that this version knows */
+/** @throws Error if this version does not know the event */
 export function eventOfBody(body: string): BarEvent {
   if (OLD_WAYS.test(body)) return readStoredEvent(JSON.parse(body));
   const event = JSON.parse(body) as BarEvent;
@@ -19,7 +19,7 @@ export function eventOfBody(body: string): BarEvent {
     : readStoredEvent(event);
 }
 
-/** The body as an archive has it; null where it cannot be read. */
+/** The body for an archive; null if it cannot be read. */
 export function bodyForArchive(body: string): string | null {
   try {
     const event = eventOfBody(body);

@@ -1,5 +1,5 @@
 /**
- * The weight over each brew that stood on a scale, as it came: few points, kept while the brew goes on.
+ * The trace of each brew that was on a scale: few points, stored while the brew goes on.
  */
 import type { DataSource, EntityManager } from 'typeorm';
 import {
@@ -16,9 +16,9 @@ import { inTransaction } from './transaction';
 
 export type TraceRepository = {
   add: (brewId: string, reading: WeightPoint) => void;
-  /** What is kept of a brew; null where it never stood on a scale. */
+  /** The trace of a brew; null if it was never on a scale. */
   read: (brewId: string) => Promise<WeightPoint[] | null>;
-  /** Stores what has come since the last time. */
+  /** Stores the points that are new since the last call. */
   flush: () => Promise<void>;
 };
 
@@ -61,12 +61,12 @@ export function openTraces(
         changed.delete(brewId);
         try {
           await inTransaction(source, async (manager) => {
-            // A server that was killed in mid-brew goes on from what it had stored.
+            // A server that was killed in mid-brew continues from what it had stored.
             const points = joined((await stored(manager, brewId)) ?? [], tracePoints(held.get(brewId)!));
             await manager.save(BrewTraceRow, { brewId, bytes: Buffer.from(traceToBytes(points)) });
           });
         } catch (error) {
-          // Not stored is still to be stored, the next time.
+          // What was not stored now is stored with the next call.
           changed.add(brewId);
           throw error;
         }
@@ -76,7 +76,7 @@ export function openTraces(
   };
 }
 
-/** What was stored, as far as it lies before what is in memory, and that. */
+/** The stored points that are earlier than those in memory, followed by those in memory. */
 function joined(before: WeightPoint[], now: WeightPoint[]): WeightPoint[] {
   const fromMs = now[0]?.atMs ?? Infinity;
   return [...before.filter(({ atMs }) => atMs < fromMs), ...now];

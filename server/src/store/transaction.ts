@@ -1,13 +1,13 @@
 /**
- * Writing to the database: one write at a time, whole or not at all, and known to be so. There is one connection, so
- * that nobody else's writes can come to stand in a transaction that is then rolled back.
+ * Writing to the database: one transaction at a time, complete or not at all, and checked. There is one connection, so a
+ * write of another request must never run inside a transaction that is then rolled back.
  */
 import { setTimeout as pause } from 'node:timers/promises';
 import { Mutex } from 'async-mutex';
 import type BetterSqlite3 from 'better-sqlite3';
 import type { DataSource, EntityManager } from 'typeorm';
 
-/** How long a write waits for another process or thread that holds the file, milliseconds. */
+/** How long a write waits for another process or thread that has locked the file, milliseconds. */
 const BUSY_MS = 10_000;
 const BUSY_PAUSE_MS = 15;
 
@@ -30,9 +30,9 @@ const SAID = {
 } as const;
 
 type Store = {
-  /** There is one connection: a transaction must not be entered by another request's writes. */
+  /** There is one connection: other requests must not write inside a transaction. */
   lock: Mutex;
-  /** Set once the connection is not what we believe; nothing is written then. */
+  /** Set when the connection is in an unknown state; nothing is written after that. */
   unclean: StoreFailed | null;
   onUnclean: (error: StoreFailed) => void;
 };
@@ -44,7 +44,7 @@ function storeOf(source: DataSource): Store {
   return known;
 }
 
-/** Says what to do where a connection can be trusted no more: the process has to end. */
+/** Sets what to do when the connection cannot be trusted: the process has to end. */
 export function whenUnclean(source: DataSource, tell: (error: StoreFailed) => void): void {
   storeOf(source).onUnclean = tell;
 }
@@ -53,21 +53,21 @@ export function whenUnclean(source: DataSource, tell: (error: StoreFailed) => vo
 export const connectionOf = (source: DataSource): BetterSqlite3.Database =>
   (source.driver as unknown as { databaseConnection: BetterSqlite3.Database }).databaseConnection;
 
-/** Does something while nothing else is written, after what was asked for before. Writes in it go by `transactionNow`. */
+/** Runs something while nobody else writes, after the writes that were asked for before. It writes with `transactionNow`. */
 export const alone = <Result>(source: DataSource, work: () => Promise<Result>): Promise<Result> =>
   storeOf(source).lock.runExclusive(work);
 
 /**
- * Writes in a transaction of its own, after those that were asked for before.
+ * Writes in a transaction of its own, after the writes that were asked for before.
  * @param work may run more than once
- * @throws StoreFailed, or what `work` throws; nothing is stored then
+ * @throws StoreFailed, or what `work` throws; then nothing is stored
  */
 export const inTransaction = <Result>(
   source: DataSource,
   work: (manager: EntityManager) => Promise<Result>,
 ): Promise<Result> => alone(source, () => transactionNow(source, work));
 
-/** The same, for those who are `alone` already. Where the file is held by somebody else it is tried again, without keeping the thread. */
+/** The same for callers that are `alone` already. If another process has locked the file it retries without blocking the thread. */
 export async function transactionNow<Result>(
   source: DataSource,
   work: (manager: EntityManager) => Promise<Result>,
@@ -105,24 +105,24 @@ async function once<Result>(
   }
 }
 
-/** Ends what is still open, whoever began it, and forgets what TypeORM believes of it: SQLite may have rolled back by itself. */
+/** Ends any open transaction and resets what TypeORM believes, since SQLite may have rolled back by itself. */
 async function rollBack(source: DataSource): Promise<void> {
   const connection = connectionOf(source);
   const driver = source.driver as unknown as { queryRunner?: unknown };
   try {
     if (connection.inTransaction) await source.createQueryRunner().rollbackTransaction();
   } catch {
-    // What it could not roll back is rolled back below, or told.
+    // What could not be rolled back here is rolled back below, or reported.
   }
   try {
     if (connection.inTransaction) connection.exec('ROLLBACK');
   } catch {
-    // `prove` tells.
+    // `prove` reports it.
   }
   driver.queryRunner = undefined;
 }
 
-/** Between two writes there is no transaction, neither SQLite's nor one that TypeORM believes in. */
+/** Between two writes there must be no transaction, neither in SQLite nor in TypeORM's belief. */
 function prove(source: DataSource, store: Store): void {
   if (store.unclean) throw store.unclean;
   const believed = source.createQueryRunner().isTransactionActive;
@@ -132,7 +132,7 @@ function prove(source: DataSource, store: Store): void {
   throw store.unclean;
 }
 
-/** For a write that was answered as stored, and is not there: as bad as a connection that nobody knows. */
+/** For a write that was reported as stored and is missing: as bad as a connection in an unknown state. */
 export function notStored(source: DataSource): StoreFailed {
   const store = storeOf(source);
   store.unclean = new StoreFailed('unclean', SAID.unclean);
@@ -140,7 +140,7 @@ export function notStored(source: DataSource): StoreFailed {
   return store.unclean;
 }
 
-/** What SQLite says of a disk, a lock or a damaged file, in our words; null where it is something else. */
+/** SQLite's errors about disk, locks and damage in our words; null for other errors. */
 export function failureOf(error: unknown): StoreFailed | null {
   if (error instanceof StoreFailed) return error;
   const code = codeOf(error);
