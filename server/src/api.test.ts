@@ -156,7 +156,7 @@ describe('bad input gets a field and a reason, and nothing is stored', () => {
     const outOfOrder = await post(done('a1.1', 'pour-3'));
     expect([outOfOrder.status, outOfOrder.body.errors[0]]).toMatchObject([
       409,
-      { field: 'events.0.stepId', code: 'step-not-next', reason: '“Fill the kettle” comes first.' },
+      { field: 'events.0.stepId', code: 'step-not-next', reason: 'Do “Fill the kettle” first.' },
     ]);
     const busy = await post(start('a2', 'A'));
     expect([busy.status, busy.body.errors[0].code]).toEqual([409, 'station-busy']);
@@ -332,7 +332,7 @@ test('what stands on the bench can be changed, is checked at its field, and a st
     kettles,
   });
   for (const [change, field, reason] of [
-    [{ coffees: [...coffees, coffees[0]] }, 'coffees.1.id', /another coffee’s already/],
+    [{ coffees: [...coffees, coffees[0]] }, 'coffees.1.id', /already used by another coffee/],
     [{ coffees: [{ ...coffees[0], roastedOn: 'last week' }] }, 'coffees.0.roastedOn', /a day, like/],
     [{ coffees: [] }, 'coffees', /at least 1 coffee/],
     [{ grinders: [{ ...grinders[0], points: [points[0]] }] }, 'grinders.0.points', /at least two points/],

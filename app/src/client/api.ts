@@ -30,7 +30,7 @@ const LONG_PATIENCE_MS = 300_000;
 
 export function apiClient(base = '') {
   const ask = openRequests(base);
-  /** Where another device was quicker, the same change is made on top of what it left. */
+  /** If another device changed the settings first, the same change is made on top of them. */
   const changeBar = async (change: BarChange, made: Bar): Promise<Bar> => {
     for (let tries = 1; ; tries += 1) {
       const headers: Record<string, string> =
@@ -59,14 +59,14 @@ export function apiClient(base = '') {
     day: (fromMs: number, toMs: number) => ask('getDay', { query: { fromMs, toMs } }),
     house: () => ask('getHouse'),
     hands: () => ask('getHands'),
-    /** Looks at a table of roasts or orders, or takes all of it. */
+    /** Checks a table of roasts or orders, or imports all of it. */
     tableIn: (what: 'roasts' | 'orders', csv: string, take: boolean) =>
       ask(what === 'roasts' ? 'postRoasts' : 'postOrders', {
         csv,
         ...(take ? { query: { take: '1' } } : {}),
       }),
     imports: () => ask('getImports'),
-    /** Sends a large file as it lies on the device; `onSent` is told which share is out. */
+    /** Uploads a large file; `onSent` is called with the share that has been sent. */
     sendFile: (kind: ImportKind, file: File, onSent: (share: number) => void, signal: AbortSignal) =>
       sendLarge(`${base}${addressWith('postImport', {}, { kind, name: file.name.slice(0, 120) })}`, file, {
         type: kind === 'log' ? 'text/csv' : 'application/json',
@@ -75,7 +75,7 @@ export function apiClient(base = '') {
       }),
     takeFile: (id: string, leaveOutFaulty: boolean) =>
       ask('takeImport', { id, ...(leaveOutFaulty ? { query: { faulty: 'leave-out' } } : {}) }),
-    /** May take as long as what is there takes to go out again. */
+    /** May take as long as the present data takes to be deleted. */
     endFile: (id: string) => ask('endImport', { id, patienceMs: LONG_PATIENCE_MS }),
     planProblem: () => ask('getPlanProblem'),
     plan: () => ask('getPlan'),
@@ -90,7 +90,7 @@ export function apiClient(base = '') {
 
 type Sending = { type: string; onSent: (share: number) => void; signal: AbortSignal };
 
-/** `fetch` does not say how far it is, so this is the older way. */
+/** `fetch` reports no progress of an upload, so this uses XMLHttpRequest. */
 function sendLarge(url: string, file: File, { type, onSent, signal }: Sending): Promise<ImportJob> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();

@@ -40,7 +40,7 @@ export type BarHere = {
 /** For tests: a page's bar can be given directly. */
 export const BarContext = createContext<BarHere | null>(null);
 const CLOCK_CHECK_MS = 60_000;
-/** The bar itself comes first. */
+/** The bar itself is shown first; other scripts load after it. */
 const REST_AFTER_MS = 8000;
 const SHELL_AFTER_MS = 3000;
 
@@ -89,7 +89,7 @@ export function useHere(): BarHere {
   return here;
 }
 
-/** The bar as it was drawn last, for what may follow a moment later. */
+/** The bar as it was last rendered, for parts that may follow a moment later. */
 const CalmContext = createContext<BarView | null>(null);
 
 export function useBar(): BarView {
@@ -100,8 +100,8 @@ export function useBar(): BarView {
 }
 
 /**
- * What stands around the hands card follows the bar between its turns, in slices: a new plan moves a hundred things, and
- * the card's own must not wait for them.
+ * What surrounds the hands card follows the bar between its turns, in slices: a new plan moves a hundred things, and the
+ * card must not wait for them.
  */
 export function Deferred({ children }: { children: ReactNode }) {
   const calm = useDeferredValue(useBar());
@@ -113,8 +113,8 @@ export const useUnits = (): Units => useBar().bar?.units ?? METRIC;
 /**
  * Bar time, read again every `everyMs` of real time. All devices read at the same moments of the bar's clock, so that
  * their countdowns turn together.
- * @param phaseMs how long after those moments: what need not turn with the clocks is drawn between them, so that no one
- *   moment has everything to draw
+ * @param phaseMs how long after those moments: parts that need not turn with the clocks are rendered between them, so that
+ *   no single moment has everything to render
  */
 export function useNow(everyMs = 200, phaseMs = 0): number {
   const { clock } = useHere();
@@ -131,7 +131,7 @@ export function useNow(everyMs = 200, phaseMs = 0): number {
   return nowMs;
 }
 
-/** Calls at once and then as `useNow` reads; gives what ends it. */
+/** Calls at once and then whenever `useNow` would read; returns a function that ends it. */
 export function onTick(
   clock: DeviceClock,
   everyMs: number,

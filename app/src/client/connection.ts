@@ -1,5 +1,5 @@
 /**
- * The connection to the bar: loads it, follows its stream, and loads it anew where something was missed.
+ * The connection to the bar: loads it, follows its stream, and loads it again if something was missed.
  */
 import { caughtUp, seen } from '@even-kettle/core/brew';
 import type { LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
@@ -12,7 +12,7 @@ import type { Outbox } from './outbox';
 import type { ReplicaHolder } from './replica-holder';
 import type { Retries } from './retries';
 
-/** Further than this from the server's beat and the clock is measured anew, real milliseconds. */
+/** If the clock is further than this from the server's, it is measured again, real milliseconds. */
 const DRIFT_MS = 400;
 
 type Parts = {
@@ -25,7 +25,7 @@ type Parts = {
   retries: Retries;
   /** Posts what waits. */
   drain: () => Promise<void>;
-  /** The server cannot be reached, and nothing is shown yet. */
+  /** The server cannot be reached, and there is nothing to show yet. */
   openOffline: () => Promise<void>;
   isClosed: () => boolean;
 };

@@ -1,5 +1,5 @@
 /**
- * Keeps the bar as this device knows it, for a time with no server, and opens on it then.
+ * Stores the bar as this device knows it, and opens on it while there is no server.
  */
 import { caughtUp } from '@even-kettle/core/brew';
 import type { ViewHolder } from './bar-view';
@@ -19,7 +19,7 @@ type Parts = {
 };
 
 export type Keeping = {
-  /** Shows the bar as it was last known here, this device's own taps on top. False where nothing is kept, or more is known. */
+  /** Shows the bar as it was last known here, with this device's own taps. False if nothing is stored, or more is known already. */
   open: () => Promise<boolean>;
   changed: () => void;
   close: () => void;
@@ -46,7 +46,7 @@ export function openKeeping({ snapshots, clock, view, replica, isClosed }: Parts
       return true;
     },
     changed: () => {
-      // Not at every tap: what is written a moment later is the same.
+      // Not at every tap, because what is written a moment later is the same.
       if (snapshots && !timer && view.now().bar && !isClosed()) timer = setTimeout(write, KEEP_MS);
     },
     close: () => {

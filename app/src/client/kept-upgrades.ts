@@ -1,6 +1,6 @@
 /**
- * What an earlier version of the app kept on the device, brought to the names of today, one step a change. Each step leaves
- * alone what it does not know: whether the whole can be read is judged afterwards (`shapes.ts`).
+ * Upgrades what an earlier version of the app stored on the device, one step a change. Each step ignores what it does not
+ * know: whether the result is valid is checked afterwards (`shapes.ts`).
  */
 type Fields = Record<string, unknown>;
 const isFields = (value: unknown): value is Fields =>

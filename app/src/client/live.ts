@@ -6,10 +6,10 @@ import { isLiveMessage, type LiveMessages, type LiveName } from './shapes';
 
 export type Link = 'live' | 'connecting' | 'away';
 export type LiveHandlers = {
-  /** What comes under each name. Of `beat`, the server's clock as it was a moment ago: the network's delay is in it. */
+  /** The data of each message. `beat` is the server's clock a moment ago, because the network has a delay. */
   on: { [Name in LiveName]: (message: LiveMessages[Name]) => void };
   onLink: (link: Link) => void;
-  /** Something was missed, or cannot be read: the bar has to be loaded anew. */
+  /** Something was missed or cannot be read: the bar has to be loaded again. */
   onLost: () => void;
 };
 

@@ -25,10 +25,10 @@ export type OfflineSnapshots = {
   write: (kept: OfflineSnapshot) => Promise<void>;
 };
 
-/** The number is another where a state of before cannot be read as one of today. */
+/** This number changes when a state of an earlier version cannot be read any more. */
 const KEY = 'bar@2';
 
-/** What could not be read is kept under this, for whoever looks into it, until something else cannot be. */
+/** What could not be read is stored under this key, for whoever looks into it, until something else cannot be read. */
 const SET_ASIDE = 'bar, set aside';
 
 export const openOfflineSnapshots = (): OfflineSnapshots => ({

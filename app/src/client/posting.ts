@@ -11,7 +11,7 @@ import type { ReplicaHolder } from './replica-holder';
 import type { Retries } from './retries';
 
 const POST_AT_ONCE = 50;
-/** Answers that are about what was posted: at odds with the bar, or not valid. */
+/** Answers that are about the events themselves: they do not fit the state of the bar, or are not valid. */
 const OF_THE_EVENTS: ReadonlySet<number> = new Set([400, 409, 413, 422]);
 
 type Parts = {
@@ -50,14 +50,14 @@ export function openPosting(parts: Parts): () => Promise<void> {
       await outbox.remove(ids);
       retries.worked();
     } catch (error) {
-      // Only what is said of the events themselves takes one of them away; anything else may pass.
+      // Only a fault of the events themselves removes one of them; any other fault may pass.
       if (!(error instanceof Refused) || !OF_THE_EVENTS.has(error.status)) {
         view.show({ link: 'away' });
         retries.later(drain);
         return false;
       }
       const named = error.problem.errors?.some(({ eventId }) => eventId !== undefined);
-      // Of many, nobody says which: each is posted by itself, and only the one at fault goes.
+      // If the answer does not name the event at fault, each is posted separately, and only that one is dropped.
       if (!named && batch.length > 1) oneByOne = true;
       else await dropRefused(batch, error);
     }
@@ -69,7 +69,7 @@ export function openPosting(parts: Parts): () => Promise<void> {
       for (let batch = nextBatch(); batch.length > 0 && !isClosed(); batch = nextBatch())
         if (!(await post(batch))) return;
       oneByOne = false;
-      // A post that failed for a moment says nothing of the stream, which may never have been cut.
+      // A failed request says nothing about the stream, which may be open all the while.
       if (isStreaming() && view.now().link !== 'live') view.show({ link: 'live' });
     })().finally(() => (posting = null));
     return posting;

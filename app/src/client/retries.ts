@@ -1,10 +1,10 @@
-/** What could not be done is tried again: soon at first, then every few seconds. */
+/** Repeats what failed: soon at first, then every few seconds. */
 const RETRY_MS = [300, 600, 1200, 2500, 5000];
 
 export type Retries = {
-  /** Tries again after a while; what is urgent goes instead of what was wanted before it. */
+  /** Tries again after a while; an urgent request replaces the one that waits. */
   later: (work: () => Promise<void>, urgent?: boolean) => void;
-  /** It worked: the next failure is tried again soon. */
+  /** It succeeded: the next failure is repeated soon. */
   worked: () => void;
   close: () => void;
 };

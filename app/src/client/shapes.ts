@@ -1,7 +1,7 @@
 /**
- * Whether what a device has kept, or what comes to a page before its schemas are there, is what it should be. It may have
- * been written by another version of this app or of the server, or have come to harm on the way. These checks weigh little,
- * so that the first page needs no more; what is asked for later is read by the API's own schemas (`request.ts`).
+ * Checks what a device has stored, and what comes to a page before its schemas are loaded. It may be from
+ * another version of the app or the server, or damaged. These checks are small, so that the first page
+ * needs no more; answers that come later are read by the API's own schemas (`request.ts`).
  */
 import type {
   Bar,

@@ -27,11 +27,11 @@ export type BarStore = {
   /** Loads the bar and stays in touch with it. */
   open: () => Promise<void>;
   close: () => void;
-  /** Takes events at once and stores them as soon as can be. False where the bar's rules refuse them. */
+  /** Applies events at once and stores them as soon as possible. False if the bar's rules refuse them. */
   act: (events: BarEvent[], label?: string) => boolean;
   undo: () => void;
   dismiss: (id: string) => void;
-  /** The bar as it is known here, for a planner's question; null before it is loaded. */
+  /** The bar as this device knows it, for a question to the planner; null before it is loaded. */
   given: () => BarGiven | null;
   /** Settings that came back from a change of them. */
   tookBar: (bar: Bar) => void;
@@ -44,9 +44,9 @@ type Parts = {
   outbox: Outbox;
   clock: DeviceClock;
   newId: () => string;
-  /** Plans on this device, for while the server is away. */
+  /** The planner of this device, for use while the server is away. */
   planLocally: (given: BarGiven) => Promise<Plan | null>;
-  /** Where the bar as it is known here is kept for a time with no server. */
+  /** Where the bar is stored for a time without a server. */
   snapshots?: OfflineSnapshots;
   devices?: DeviceReadings;
   realNow?: () => number;

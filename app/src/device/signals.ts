@@ -1,5 +1,5 @@
 /**
- * When a step asks to be heard: get ready, now, late. Each once a step, decided from the agenda alone.
+ * When a step is announced: get ready, now, late. Each once a step, decided from the agenda alone.
  */
 import { latenessOf, type AgendaItem } from '@even-kettle/core/plan';
 
@@ -10,7 +10,7 @@ export type Heard = { key: string; signal: Signal };
 export const READY_MS = 5000;
 /** "Late" comes this long after, or when what the recipe forgives is over, if that is sooner. */
 const LATE_MS = 6000;
-/** A step that was due longer ago than this when the page opened is not shouted about. */
+/** A step that was due longer ago than this when the page opened is not announced. */
 const STALE_MS = 30_000;
 
 /**
@@ -19,7 +19,7 @@ const STALE_MS = 30_000;
  */
 export function signalOf(item: AgendaItem, nowMs: number, earlyMs: number): Signal | null {
   if (item.begunMs !== null || item.asks === 'runs') return null;
-  // A cue that is waited for is looked for, not called.
+  // A cue that is waited for has no signal of its own.
   if (item.asks === 'cue') return null;
   const leftMs = item.dueMs - nowMs;
   if (leftMs < -STALE_MS) return null;
@@ -35,8 +35,8 @@ export function signalOf(item: AgendaItem, nowMs: number, earlyMs: number): Sign
 const ORDER: readonly Signal[] = ['ready', 'now', 'late'];
 
 /**
- * What is to be heard at this moment, and what has been heard by then. Only the step at hand is called out; with several
- * due at once the others wait their turn.
+ * The signals for this moment, and those that have been given by then. Only the step at hand is announced; if several
+ * are due at once, the others wait their turn.
  */
 export function toHear(
   items: readonly AgendaItem[],

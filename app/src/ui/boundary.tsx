@@ -1,6 +1,6 @@
 /**
- * What stands in a place's stead when something in it cannot be drawn: what it is, a way to try again, and a way to take
- * along what happened. The other places go on.
+ * What is shown instead of a part that cannot be rendered: its name, a way to try again, and a report to
+ * save. The other places keep working.
  */
 import { Component, type ErrorInfo, type ReactNode } from 'react';
 import { Button } from './button';

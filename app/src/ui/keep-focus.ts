@@ -1,18 +1,18 @@
 /**
- * What lies over the page takes the keyboard, keeps it, closes on Escape, and gives it back to where it was.
+ * An overlay takes the keyboard focus, keeps it, closes on Escape, and returns the focus to where it was.
  */
 import { useEffect, type RefObject } from 'react';
 import type { View } from 'react-native';
 
 const FOCUSABLE = 'a[href], button, input, textarea, [tabindex]:not([tabindex="-1"])';
 
-/** What the keyboard may come to within an element, in order. */
+/** The elements that can have the focus, in order. */
 const stopsIn = (box: HTMLElement): HTMLElement[] =>
   [...box.querySelectorAll<HTMLElement>(FOCUSABLE)].filter(
     (element) => element.tabIndex >= 0 && element.getAttribute('aria-disabled') !== 'true',
   );
 
-/** @param first picks what gets the keyboard to begin with; left out, the first that can */
+/** @param first picks the element that gets the focus first; if left out, the first that can */
 export function useKeptFocus(
   ref: RefObject<View | null>,
   onClose: () => void,

@@ -70,13 +70,13 @@ function badDose({ planned }: BrewState, { doseG }: DoseCorrected): Refusal | nu
   return {
     code: 'not-fitting',
     field: 'doseG',
-    reason: `The card says ${planned.doseG} g; a dose from ${least.toFixed(1)} to ${most.toFixed(1)} g can still be brewed by it. Give the brew up otherwise.`,
+    reason: `The card says ${planned.doseG} g; a dose from ${least.toFixed(1)} to ${most.toFixed(1)} g can still be brewed with this card. For another dose, stop this brew and start the cup again.`,
   };
 }
 
 function cannotMove(state: BarState, brew: BrewState, { stationId, stationName }: BrewMoved): Refusal | null {
   if (!holdsStation(brew))
-    return { code: 'already-done', field: 'brewId', reason: 'The brew holds no station any more.' };
+    return { code: 'already-done', field: 'brewId', reason: 'The brew is no longer at a station.' };
   const holder = brewAt(state, stationId);
   if (!holder) return null;
   const reason =
@@ -143,7 +143,7 @@ function cannotCorrect(
   return {
     code: 'out-of-time',
     field: begunMs === undefined ? 'doneMs' : 'begunMs',
-    reason: `“${step.name}” lies between what was done before and after it; its times cannot leave that.`,
+    reason: `“${step.name}” must stay between the steps before and after it. Enter a time between theirs.`,
   };
 }
 
@@ -165,9 +165,9 @@ function cannotTake(brew: BrewState, event: StepBegun | StepDone | BrewServed): 
   const field = serving ? 'brewId' : 'stepId';
   if (!step) return noSuchStep(brew, serving ? 'serve' : event.stepId, field);
   if (step.kind === 'serve' && !serving)
-    return { code: 'step-not-next', field, reason: 'Handing over is told with brew-served.' };
+    return { code: 'step-not-next', field, reason: 'Use the event brew-served for the hand-over.' };
   if (brew.abandoned && (step.kind !== 'clean' || !holdsStation(brew)))
-    return { code: 'already-done', field: 'brewId', reason: 'The brew has been given up.' };
+    return { code: 'already-done', field: 'brewId', reason: 'The brew has been stopped.' };
 
   const mark = brew.marks[step.id];
   const laterMarked = steps.slice(index + 1).some((later) => brew.marks[later.id] !== undefined);
@@ -175,7 +175,7 @@ function cannotTake(brew: BrewState, event: StepBegun | StepDone | BrewServed): 
     return { code: 'already-done', field, reason: `“${step.name}” has been done already.` };
   }
   if (event.type === 'step-begun' && beginsByItself(step)) {
-    return { code: 'step-not-next', field, reason: `“${step.name}” begins by itself.` };
+    return { code: 'step-not-next', field, reason: `“${step.name}” begins by itself, so it needs no tap.` };
   }
   if (brew.abandoned) return null;
   // Who hands a cup over has taken its filter off, said or not.
@@ -186,6 +186,6 @@ function cannotTake(brew: BrewState, event: StepBegun | StepDone | BrewServed): 
       (earlier) =>
         !beginsByItself(earlier) && !implied(earlier) && brew.marks[earlier.id]?.doneMs === undefined,
     );
-  if (missing) return { code: 'step-not-next', field, reason: `“${missing.name}” comes first.` };
+  if (missing) return { code: 'step-not-next', field, reason: `Do “${missing.name}” first.` };
   return null;
 }

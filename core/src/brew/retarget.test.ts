@@ -175,7 +175,7 @@ test.each<[string, BarEvent, string]>([
   [
     'a time before the step before it',
     { id: 'c', type: 'step-corrected', atMs: at(98), brewId: 'a1.1', stepId: 'weigh', doneMs: at(20) },
-    'cannot leave that',
+    'must stay between the steps',
   ],
 ])('refuses %s, in words', (_what, event, words) => {
   const { refused } = reduce([...bloomed().slice(0, 6), event], book);

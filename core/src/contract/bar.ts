@@ -27,7 +27,11 @@ const named = <Item extends z.ZodType<{ id: string }>>(item: Item, min: number, 
     .superRefine((items, context) => {
       items.forEach(({ id }, index) => {
         if (items.findIndex((other) => other.id === id) < index)
-          context.addIssue({ code: 'custom', path: [index, 'id'], message: `is another ${what}’s already` });
+          context.addIssue({
+            code: 'custom',
+            path: [index, 'id'],
+            message: `is already used by another ${what}`,
+          });
       });
     });
 

@@ -81,7 +81,7 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
     return {
       code: 'too-many',
       field: 'orderId',
-      reason: `${OPEN_ORDERS_MAX} orders are open, and a bar holds no more. Hand some over or cancel them first.`,
+      reason: `${OPEN_ORDERS_MAX} orders are open, which is the most that a bar can hold. Hand some over or cancel them first.`,
     };
   if (!isRemark(event) || !('brewId' in event)) return null;
   const brew = Object.hasOwn(state.brews, event.brewId) ? state.brews[event.brewId]! : null;
@@ -90,7 +90,7 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
   return {
     code: 'too-many',
     field: 'brewId',
-    reason: `${REMARKS_MAX} remarks of this kind stand with this brew already; it takes no more.`,
+    reason: `${REMARKS_MAX} remarks of this kind are stored with this brew already, which is the most that it can hold.`,
   };
 }
 

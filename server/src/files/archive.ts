@@ -191,7 +191,8 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
       const orphans = await manager.query<unknown[]>(
         'SELECT 1 FROM brew_record WHERE import_id NOT IN (SELECT id FROM file_import) LIMIT 1',
       );
-      if (orphans.length > 0) throw new FileFault('records: one is of an import that is not in the file.');
+      if (orphans.length > 0)
+        throw new FileFault('records: one belongs to an import that the file does not contain.');
       return events;
     })
     .catch((error: unknown) => {

@@ -109,7 +109,7 @@ test('a log from elsewhere is looked at row by row, counts when all of it is the
   const orphaned = await sendFile('archive', archive.replace(/"importId":"[^"]+"/, '"importId":"nobody"'));
   expect(await takeFile(orphaned.id)).toMatchObject({
     phase: 'refused',
-    reason: 'records: one is of an import that is not in the file.',
+    reason: 'records: one belongs to an import that the file does not contain.',
   });
   expect(bar.log.seq()).toBe(0);
   await takeFile((await sendFile('archive', archive)).id);

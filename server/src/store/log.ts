@@ -251,7 +251,7 @@ async function refusedByTheLog(
   return {
     code: 'already-exists',
     field: 'orderId',
-    reason: 'There has been an order or a cup with this id; a new one needs a new id.',
+    reason: 'An earlier order or cup had this id; a new one needs a new id.',
   };
 }
 
@@ -335,7 +335,7 @@ function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applie
   } catch (error) {
     return {
       ok: false,
-      refusal: { code: 'unknown', field: 'type', reason: `it is not whole (${String(error)})` },
+      refusal: { code: 'unknown', field: 'type', reason: `it is incomplete (${String(error)})` },
     };
   }
 }
@@ -357,7 +357,7 @@ function readRow({ seq, body }: EventRow): StoredEvent {
   try {
     return { seq, event: eventOfBody(body) };
   } catch {
-    return { seq, event: null, reason: 'it is no event that this version can read' };
+    return { seq, event: null, reason: 'this version cannot read it' };
   }
 }
 

@@ -78,7 +78,7 @@ export async function openRecipes(
           return {
             ok: false,
             why: 'full',
-            reason: `This bar holds ${SAVED_MAX} saved versions, and that is all it takes.`,
+            reason: `This bar has ${SAVED_MAX} saved versions of recipes, which is the most that it can hold.`,
           };
         const latest = versions(read.recipe.id).at(-1)?.version ?? null;
         if (latest !== basedOn)

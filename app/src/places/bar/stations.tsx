@@ -116,7 +116,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
   );
 });
 
-/** What is watched for ends the moment it is seen, whatever the hands card asks for. */
+/** A cue that is watched for ends when it is seen, whatever the hands card asks for. */
 function CueButton({
   brew,
   stepId,

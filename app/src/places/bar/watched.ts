@@ -1,10 +1,10 @@
 /**
- * What this device's hands were looking at, and since when: a cue that was asked for late ended nobody knows when.
+ * What this device's hands were looking at, and since when. If a cue is asked for late, nobody knows when it came.
  */
 import { useEffect } from 'react';
 import type { AgendaItem } from '@even-kettle/core/plan';
 
-/** Tapped so soon after it was asked for, it may have come before; later than that it was waited for and seen, milliseconds. */
+/** Tapped this soon after it was asked for, it may have come before; later than that, somebody waited for it and saw it, milliseconds. */
 const AT_ONCE_MS = 4000;
 /** Shown again after less than this it was never out of sight, milliseconds. */
 const BLINK_MS = 1500;
@@ -28,7 +28,7 @@ export function inSight(item: AgendaItem, nowMs: number): void {
   sights.set(keyOf(item), { sinceMs: nowMs, untilMs: nowMs, notOverMs });
 }
 
-/** The last time at which the cue had surely not come, where a tap now cannot say when it did; undefined where it can. */
+/** The last time at which the cue had surely not come, if a tap now cannot say when it did; undefined if it can. */
 export function notOverMs(item: AgendaItem, tapMs: number): number | undefined {
   const sight = item.asks === 'cue' ? sights.get(keyOf(item)) : undefined;
   if (!sight || tapMs - sight.sinceMs > AT_ONCE_MS) return undefined;
