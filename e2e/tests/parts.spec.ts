@@ -72,14 +72,38 @@ test('a switch is one thing, switched by the space bar, and says how it stands',
   );
 });
 
-test('in strong sun the places are read as well: nothing serious is found on them', async ({ page, bar }) => {
-  await page.addInitScript(() => localStorage.setItem('even-kettle.look', 'sun'));
-  for (const place of ['/', '/orders/new', '/recipes/cone-thirds', '/bench']) {
-    await page.goto(`${bar.url}${place}`);
-    await page.waitForFunction(() => !document.querySelector('[aria-label^="Loading"]'));
-    await page.waitForTimeout(300);
-    expect([place, await unreadable(page)]).toEqual([place, []]);
-  }
+test('a place is as it was left: what was chosen and how far it was scrolled; back and forward go where they came from', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(`${bar.url}/recipes`);
+  const places = page.getByRole('navigation').first();
+  const press = page.getByRole('radio', { name: /^Press,/ });
+  await press.click();
+  await expect(press).toBeChecked();
+  await places.getByText('Bench').click();
+  await page.getByText('Altitude, m').scrollIntoViewIfNeeded();
+  const scrolled = () =>
+    page
+      .locator('[role="main"] *')
+      .evaluateAll((all) =>
+        Math.max(...all.filter((one) => one.clientHeight > 300).map(({ scrollTop }) => scrollTop)),
+      );
+  await page.mouse.move(195, 400);
+  await page.mouse.wheel(0, 900);
+  await expect.poll(scrolled).toBeGreaterThan(500);
+  const at = await scrolled();
+  await places.getByText('Recipes').click();
+  await expect(press).toBeChecked();
+  await page.getByText('Settle before plunging').first().click();
+  await expect(page).toHaveURL(/recipes\/press-/);
+  await page.goBack();
+  await expect(press).toBeChecked();
+  await page.goBack();
+  await expect(page).toHaveURL(/bench/);
+  await expect.poll(scrolled).toBe(at);
+  await page.goForward();
+  await expect(page).toHaveURL(/recipes$/);
 });
 
 test('the tab says the place, and what must be done as soon as it is due; the frame is there before the script', async ({

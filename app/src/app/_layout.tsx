@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Slot } from 'expo-router';
+import { Navigator } from 'expo-router';
+import { TabRouter } from 'expo-router/react-navigation';
 import { useFonts } from 'expo-font';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
@@ -8,6 +9,7 @@ import { ThemeProvider } from '../ui/use-theme';
 import { BarMark, HandsStrip } from '../places/hands-strip';
 import { PageTitle } from '../places/page-title';
 import { AppFrame } from '../places/frame';
+import { KeptPlaces } from '../places/kept-places';
 
 export default function Layout() {
   // Text shows in a fallback face until these have come; nothing waits for them.
@@ -31,9 +33,11 @@ export default function Layout() {
         {/* What lies over the page is drawn by the theme's provider, and needs the bar too. */}
         <BarProvider>
           <ThemeProvider>
-            <AppFrame strip={<HandsStrip />} mark={<BarMark />} title={<PageTitle />}>
-              <Slot />
-            </AppFrame>
+            <Navigator router={TabRouter} routerOptions={{ backBehavior: 'fullHistory' }}>
+              <AppFrame strip={<HandsStrip />} mark={<BarMark />} title={<PageTitle />}>
+                <KeptPlaces />
+              </AppFrame>
+            </Navigator>
           </ThemeProvider>
         </BarProvider>
       </QueryClientProvider>

@@ -86,9 +86,7 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
         <UpdateNote />
         {path === '/' ? null : <Boundary what="what the hands must do">{strip}</Boundary>}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
-          <Boundary key={path} what="this place">
-            {children}
-          </Boundary>
+          {children}
         </View>
       </View>
       {wide ? null : <PlaceNav mark={mark} />}

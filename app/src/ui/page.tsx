@@ -1,8 +1,16 @@
 /**
  * How a place is laid out: the page that scrolls, its halves, and rows.
  */
-import type { ReactNode } from 'react';
-import { ScrollView, View, useWindowDimensions, type StyleProp, type ViewStyle } from 'react-native';
+import { useLayoutEffect, useRef, type ReactNode } from 'react';
+import {
+  ScrollView,
+  View,
+  useWindowDimensions,
+  type NativeScrollEvent,
+  type NativeSyntheticEvent,
+  type StyleProp,
+  type ViewStyle,
+} from 'react-native';
 import { WIDE } from './theme';
 import { useTheme } from './use-theme';
 
@@ -11,6 +19,7 @@ export function Page({ children, wide }: { children: ReactNode; wide?: boolean }
   const theme = useTheme();
   return (
     <ScrollView
+      {...useScrollAsLeft()}
       // Pages with nothing to press must still scroll by keyboard.
       tabIndex={0}
       style={{ flex: 1, backgroundColor: theme.bg }}
@@ -26,6 +35,21 @@ export function Page({ children, wide }: { children: ReactNode; wide?: boolean }
     </ScrollView>
   );
 }
+
+/** A page that was hidden for a while is where it was: browsers forget how far something was scrolled that is not laid out. */
+function useScrollAsLeft() {
+  const view = useRef<ScrollView>(null);
+  const leftAt = useRef(0);
+  useLayoutEffect(() => view.current?.scrollTo({ y: leftAt.current, animated: false }), []);
+  return {
+    ref: view,
+    scrollEventThrottle: 100,
+    onScroll: ({ nativeEvent: { contentOffset, layoutMeasurement } }: ScrolledEvent) => {
+      if (layoutMeasurement.height > 0) leftAt.current = contentOffset.y;
+    },
+  };
+}
+type ScrolledEvent = NativeSyntheticEvent<Pick<NativeScrollEvent, 'contentOffset' | 'layoutMeasurement'>>;
 
 /** Two halves of a page: beside each other where there is room, else one below the other. */
 export function Halves({ first, second }: { first: ReactNode; second: ReactNode }) {

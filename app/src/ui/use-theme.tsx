@@ -1,7 +1,7 @@
 /**
  * Which theme the page has: as the device asks, or as chosen on the Bench. Remembered on the device.
  */
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider, ThemeProvider as PaperThemeProvider } from 'react-native-paper';
 import { Icon } from './icons';
@@ -18,6 +18,12 @@ const THEMES: Record<Exclude<ThemeChoice, 'auto'>, Theme> = { day: DAY, evening:
 export function ThemeProvider({ children }: { children: ReactNode }) {
   const system = useColorScheme();
   const [choice, setChoice] = useState<ThemeChoice>(readChoice);
+  // Another page of this device may choose it.
+  useEffect(() => {
+    const follow = ({ key }: StorageEvent) => key === STORED_AS && setChoice(readChoice());
+    globalThis.addEventListener?.('storage', follow);
+    return () => globalThis.removeEventListener?.('storage', follow);
+  }, []);
   const theme = THEMES[choice === 'auto' ? (system === 'dark' ? 'evening' : 'day') : choice];
   const value = useMemo(
     () => ({
