@@ -2,6 +2,7 @@
  * All that is read and written by schemas: the API's answers, and files. One script, loaded when something first needs it,
  * and the only one that holds the schema library: a second would bring that library to the first page.
  */
+export { barChangeSchema as barChange, tasteSchema as taste } from '@even-kettle/core/contract';
 export { readAnswer } from '@even-kettle/core/contract/routes';
 export {
   RECIPES_FILE_MAX,

@@ -109,10 +109,6 @@ export function showPage(
 export const press = (label: string | RegExp) => act(() => fireEvent.press(screen.getByLabelText(label)));
 export const type = (label: string | RegExp, text: string) =>
   act(() => fireEvent.changeText(screen.getByLabelText(label), text));
-/** Chooses in the browser's own calendar. */
-export const chooseDay = (label: string, day: string) =>
-  act(() => screen.getByLabelText(label).props.onChange({ target: { value: day } }));
-
 /** What the list of a field offers, each as it is stored. */
 export function offered(label: string): string[] {
   press(new RegExp(`^${label}: `));

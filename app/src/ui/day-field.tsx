@@ -1,11 +1,16 @@
 /**
- * A day, by the browser's own picker.
+ * A day: typed as the viewer writes days, or chosen in a calendar.
  */
-import { createElement } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
-import { useTheme } from './use-theme';
-import { nativeField } from './native-field';
-import { Text } from './text';
+import { HelperText } from 'react-native-paper';
+import { Button } from './button';
+import { readDay, showDay } from './days';
+import { Field } from './field';
+
+/** The calendar comes as a script of its own, when it is first opened. */
+const Calendar = lazy(() => import('./calendar'));
+const AN_EXAMPLE = '2026-11-20';
 
 type Props = {
   label: string;
@@ -16,19 +21,51 @@ type Props = {
 };
 
 export function DayField({ label, value, onChange, style }: Props) {
-  const theme = useTheme();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
+  const fault = typed !== null && typed.trim() !== '' && readDay(typed) === null;
   return (
-    <View style={[{ gap: 3, minWidth: 0 }, style]}>
-      <Text size="small" quiet numberOfLines={1} aria-hidden>
-        {label}
-      </Text>
-      {createElement('input', {
-        type: 'date',
-        'aria-label': label,
-        value,
-        onChange: (event: { target: { value: string } }) => onChange(event.target.value),
-        style: nativeField(theme),
-      })}
+    <View style={style}>
+      <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 4 }}>
+        <Field
+          label={label}
+          value={typed ?? showDay(value)}
+          fault={fault}
+          onChangeText={(text) => {
+            setTyped(text);
+            const day = text.trim() === '' ? '' : readDay(text);
+            if (day !== null) onChange(day);
+          }}
+          onBlur={() => (fault ? undefined : setTyped(null))}
+          style={{ flex: 1 }}
+        />
+        <Button
+          icon="calendar"
+          label=""
+          says={`Choose in a calendar: ${label}`}
+          onPress={() => setOpen(true)}
+          style={{ height: 56 }}
+        />
+      </View>
+      {fault ? (
+        <HelperText type="error" role="alert">
+          Type a day like {showDay(AN_EXAMPLE)}.
+        </HelperText>
+      ) : null}
+      {open ? (
+        <Suspense fallback={null}>
+          <Calendar
+            label={label}
+            value={value}
+            onClose={() => setOpen(false)}
+            onChoose={(day) => {
+              setTyped(null);
+              setOpen(false);
+              onChange(day);
+            }}
+          />
+        </Suspense>
+      ) : null}
     </View>
   );
 }

@@ -1,5 +1,5 @@
 /** Days and moments: every day of some years there and back, whatever the machine's time zone does with its clocks. */
-import { dayOfMs, msOfDay, startOfDay, startOfNextDay } from './days';
+import { dayOfMs, msOfDay, readDay, showDay, startOfDay, startOfNextDay } from './days';
 
 const HOUR_MS = 3_600_000;
 
@@ -24,4 +24,18 @@ test('a day begins where it is read to begin, ends where the next begins, and is
   }
   // Two years of 365 days after one of 366.
   expect(dayOfMs(atMs)).toBe('2027-01-01');
+});
+
+test('a day is read as it is shown, in the order of the viewer’s own locale; what is no day is none', () => {
+  for (const locale of ['en-GB', 'en-US', 'de-DE', 'ja-JP', 'sv-SE', 'hu-HU'])
+    for (const day of ['2026-11-20', '2024-02-29', '2026-03-04', '1999-12-31'])
+      expect([locale, readDay(showDay(day, locale).replace(/[^\d\s./-]/g, ''), locale)]).toEqual([
+        locale,
+        day,
+      ]);
+  expect(readDay('3.4.26', 'de-DE')).toBe('2026-04-03');
+  expect(readDay('3/4/26', 'en-US')).toBe('2026-03-04');
+  expect(readDay('2026-11-20', 'en-US')).toBe('2026-11-20');
+  for (const none of ['', 'tomorrow', '20/11', '31/02/2026', '20/13/2026', '1/2/3/4', '-'])
+    expect([none, readDay(none, 'en-GB')]).toEqual([none, null]);
 });

@@ -1,6 +1,7 @@
 /**
  * Files to and from the person's device, as far as the browser lets.
  */
+import { getDocumentAsync } from 'expo-document-picker';
 
 /** Hands a text to the browser to be saved. */
 export const saveFile = (name: string, text: string, type: string): void =>
@@ -15,14 +16,12 @@ export function saveBlob(name: string, blob: Blob): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-/** Asks for a file; null where none was chosen. */
-export function chooseFile(accept: string): Promise<File | null> {
-  return new Promise((resolve) => {
-    const input = document.createElement('input');
-    input.type = 'file';
-    input.accept = accept;
-    input.onchange = () => resolve(input.files?.[0] ?? null);
-    input.oncancel = () => resolve(null);
-    input.click();
-  });
+/** Asks for a file; null where none was chosen. @param accept kinds of files as browsers take them: `.csv,text/csv` */
+export async function chooseFile(accept: string): Promise<File | null> {
+  const { assets } = await getDocumentAsync({ type: accept, copyToCacheDirectory: false });
+  const [chosen] = assets ?? [];
+  if (!chosen) return null;
+  // The address that comes with it is not used.
+  URL.revokeObjectURL(chosen.uri);
+  return chosen.file ?? null;
 }

@@ -1,4 +1,4 @@
-export { BATCH_MAX, barEventSchema, cupAskSchema } from './events';
+export { BATCH_MAX, barEventSchema, cupAskSchema, tasteSchema } from './events';
 export type { TakeAdvice } from './events';
 export { barChangeSchema, barSchema, brewRecordSchema, problemSchema } from './bar';
 export type { Bar, BarChange, BrewRecord, Cloth, Coffee, LogPage, LogQuery, Person, Problem } from './bar';

@@ -3,6 +3,41 @@
  */
 import { z } from 'zod';
 
+/** What a schema says where it has no words of its own: the same at a field, in an answer and for a file. */
+z.config({
+  customError: (issue) => {
+    switch (issue.code) {
+      case 'too_small':
+        return atBound('at least', issue.minimum, issue.origin, issue.inclusive);
+      case 'too_big':
+        return atBound('at most', issue.maximum, issue.origin, issue.inclusive);
+      case 'invalid_type':
+        return issue.input === undefined
+          ? 'is missing'
+          : `must be ${A_TYPE[issue.expected] ?? issue.expected}`;
+      case 'invalid_value':
+        return `must be ${issue.values.length === 1 ? '' : 'one of '}${issue.values.map(String).join(', ')}`;
+      case 'unrecognized_keys':
+        return `has a field that is not known here: ${issue.keys.join(', ')}`;
+      default:
+        return undefined;
+    }
+  },
+});
+const A_TYPE: Record<string, string> = {
+  number: 'a number',
+  int: 'a whole number',
+  string: 'text',
+  boolean: 'true or false',
+  array: 'a list',
+  object: 'an object',
+};
+const COUNTED: Record<string, string> = { string: ' characters', array: ' entries' };
+const atBound = (bound: string, value: number | bigint, origin: string, inclusive = true): string =>
+  COUNTED[origin]
+    ? `must have ${bound} ${value}${COUNTED[origin]}`
+    : `must be ${inclusive ? bound : bound === 'at least' ? 'more than' : 'less than'} ${value}`;
+
 /** Names that every JavaScript object has already. */
 const TAKEN_BY_OBJECTS: ReadonlySet<string> = new Set(Object.getOwnPropertyNames(Object.prototype));
 export const thingId = z

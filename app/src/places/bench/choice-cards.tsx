@@ -6,7 +6,8 @@ import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Subheading, Text } from '../../ui/text';
-import { Failure, useChange } from './list-card';
+import { Failure } from './list-card';
+import { useChange } from './use-change';
 
 /** How many pairs of hands the bar is planned for. */
 export function HandsChoice({ bar }: { bar: Bar }) {

@@ -4,27 +4,18 @@
  */
 import { useState, type ReactNode } from 'react';
 import { View, type StyleProp, type ViewStyle } from 'react-native';
-import { useMutation } from '@tanstack/react-query';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { Refused } from '../../client/request';
-import { newId, useHere } from '../../client/bar-context';
+import { newId } from '../../client/bar-context';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
-import { useDraft } from '../../ui/use-draft';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-
-export function useChange() {
-  const { api, store } = useHere();
-  return useMutation({
-    mutationFn: (change: BarChange) => api.changeBar(change, store.view().bar!),
-    onSuccess: store.tookBar,
-  });
-}
+import { useChangeForm } from './use-change';
 
 type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people' | 'cloths';
 type Item<Key extends ListKey> = Bar[Key][number];
@@ -68,12 +59,18 @@ export const NameField = ({ of, set, wrong, most = 24, style }: NameProps) => (
 );
 
 /** Things of a list as they were being changed, whatever is still wrong with them. */
-const isList = (kept: unknown): kept is never =>
-  Array.isArray(kept) &&
-  kept.every(
-    (each: { id?: unknown; name?: unknown } | null) =>
-      typeof each?.id === 'string' && typeof each.name === 'string',
-  );
+const isListOf =
+  (setting: ListKey) =>
+  (kept: unknown): kept is BarChange => {
+    const items = (kept as Partial<Record<ListKey, unknown>> | null)?.[setting];
+    return (
+      Array.isArray(items) &&
+      items.every(
+        (each: { id?: unknown; name?: unknown } | null) =>
+          typeof each?.id === 'string' && typeof each.name === 'string',
+      )
+    );
+  };
 
 export function ListCard<Key extends ListKey>({
   title,
@@ -86,34 +83,20 @@ export function ListCard<Key extends ListKey>({
   addLabel,
 }: Props<Key>) {
   const theme = useTheme();
-  const change = useChange();
-  const stored = bar[setting] as Item<Key>[];
-  const [draft, keepDraft, forgetDraft] = useDraft<Item<Key>[] | null>(
-    `bench.${setting}`,
-    () => null,
-    isList,
-  );
-  const setDraft = (next: Item<Key>[] | null) => (keepDraft(next), next === null ? forgetDraft() : undefined);
   const [openId, setOpenId] = useState<string | null>(null);
-  const items = draft ?? stored;
-  const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
+  const change = useChangeForm(`bench.${setting}`, { [setting]: bar[setting] }, isListOf(setting), () =>
+    setOpenId(null),
+  );
+  const items = change.values[setting] as Item<Key>[];
+  const edit = (next: Item<Key>[]) => change.set({ [setting]: next });
   const faultsAt = (index: number) =>
-    errors.filter(({ field }) => field === `${setting}.${index}` || field.startsWith(`${setting}.${index}.`));
-  const edit = (next: Item<Key>[]) => {
-    change.reset();
-    setDraft(next);
-  };
-  const save = () =>
-    change.mutate({ [setting]: items } as BarChange, {
-      onSuccess: () => {
-        setDraft(null);
-        setOpenId(null);
-      },
-    });
+    change.faults.filter(
+      ({ field }) => field === `${setting}.${index}` || field.startsWith(`${setting}.${index}.`),
+    );
 
   return (
-    <Card ruled={change.isError}>
-      <Form onSubmit={() => draft && save()} style={{ gap: 4 }}>
+    <Card ruled={change.faults.length > 0 || change.failure !== null}>
+      <Form onSubmit={() => change.changed && change.save()} style={{ gap: 4 }}>
         <Subheading>{title}</Subheading>
         {intro ? (
           <Text size="small" quiet>
@@ -173,20 +156,27 @@ export function ListCard<Key extends ListKey>({
               setOpenId(item.id);
             }}
           />
-          {draft ? (
+          {change.changed ? (
             <>
               <Button
                 kind="main"
                 label="Save"
                 says={`Save ${title.toLowerCase()}`}
-                onPress={save}
-                disabled={change.isPending}
+                onPress={change.save}
+                disabled={change.saving}
               />
-              <LeaveTap label="Cancel" changed onLeave={() => (change.reset(), setDraft(null))} />
+              <LeaveTap label="Cancel" changed onLeave={change.cancel} />
             </>
           ) : null}
         </Row>
-        <Failure error={change.error} shown={errors.some(({ field }) => /\.\d+/.test(field))} />
+        {change.faults
+          .filter(({ field }) => field === setting)
+          .map(({ reason }) => (
+            <Text key={reason} role="alert" bold size="small">
+              {title}: {reason}
+            </Text>
+          ))}
+        <Failure error={change.failure} shown={change.faults.length > 0} />
       </Form>
     </Card>
   );

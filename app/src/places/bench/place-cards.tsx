@@ -1,10 +1,9 @@
 /**
  * Where the bar stands, what its water is, and in which units it is shown.
  */
-import type { Bar } from '@even-kettle/core/contract';
+import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { inWords, showTemperature, type Units } from '@even-kettle/core/units';
 import { ALTITUDE_RANGE_M, boilingPointC } from '@even-kettle/core/water';
-import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -14,39 +13,37 @@ import { Subheading, Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { Form } from '../../ui/by-keys';
-import { useDraft } from '../../ui/use-draft';
-import { Failure, useChange } from './list-card';
+import { Failure } from './list-card';
+import { useChange, useChangeForm } from './use-change';
+
+const PLACE_WORDS: Record<string, string> = {
+  altitudeM: 'Altitude',
+  roomC: 'Room',
+  tapC: 'Filled at',
+  burners: 'Burners',
+  'water.name': 'Water',
+  'water.hardnessPpm': 'Hardness',
+};
+const isPlace = (kept: unknown): kept is BarChange =>
+  typeof kept === 'object' && kept !== null && 'water' in kept;
 
 /** Where the bar stands and what its water is. */
 export function PlaceCard({ bar }: { bar: Bar }) {
-  const change = useChange();
-  const [draft, setDraft, forgetDraft] = useDraft<Partial<Bar>>(
-    'bench.place',
-    () => ({}),
-    (kept): kept is Partial<Bar> => typeof kept === 'object' && kept !== null && !Array.isArray(kept),
-  );
-  const now = { ...bar, ...draft };
-  const errors = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
-  const set = (part: Partial<Bar>) => {
-    change.reset();
-    setDraft({ ...draft, ...part });
-  };
+  const { altitudeM, roomC, tapC, burners, water } = bar;
+  const change = useChangeForm('bench.place', { altitudeM, roomC, tapC, burners, water }, isPlace);
+  const now = { ...bar, ...change.values };
+  const { set, wrong, changed, save, faults } = change;
   const altitudeRight = now.altitudeM >= ALTITUDE_RANGE_M.min && now.altitudeM <= ALTITUDE_RANGE_M.max;
-  const wrong = (field: string) => errors.some((error) => error.field.startsWith(field));
-  const changed = Object.keys(draft).length > 0;
-  const save = () => {
-    if (changed && altitudeRight) change.mutate(draft, { onSuccess: () => (setDraft({}), forgetDraft()) });
-  };
   return (
-    <Card ruled={!altitudeRight || change.isError}>
-      <Form onSubmit={save} style={{ gap: 10 }}>
+    <Card ruled={faults.length > 0 || change.failure !== null}>
+      <Form onSubmit={() => changed && save()} style={{ gap: 10 }}>
         <Subheading>Place and water</Subheading>
         <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
           <NumberField
             label="Altitude, m"
             value={now.altitudeM}
             onChange={(altitudeM) => set({ altitudeM })}
-            fault={!altitudeRight}
+            fault={wrong('altitudeM')}
             testID="altitude"
           />
           <UnitField
@@ -93,25 +90,21 @@ export function PlaceCard({ bar }: { bar: Bar }) {
           <Text quiet>
             Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
           </Text>
-        ) : (
-          <Text role="alert" bold>
-            Altitude: from {ALTITUDE_RANGE_M.min} to {ALTITUDE_RANGE_M.max} m.
-          </Text>
-        )}
+        ) : null}
         <Button
           label="Save"
           says="Save place and water"
-          kind={changed && altitudeRight ? 'main' : 'plain'}
-          disabled={!changed || !altitudeRight}
+          kind={changed ? 'main' : 'plain'}
+          disabled={!changed || change.saving}
           onPress={save}
           style={{ alignSelf: 'flex-start' }}
         />
-        {errors.map(({ field, reason }) => (
-          <Text key={field} role="alert" bold size="small">
-            {reason}
+        {faults.map(({ field, reason }) => (
+          <Text key={`${field} ${reason}`} role="alert" bold size="small">
+            {PLACE_WORDS[field] ?? 'The settings'}: {reason}
           </Text>
         ))}
-        <Failure error={change.error} shown={errors.length > 0} />
+        <Failure error={change.failure} shown={faults.length > 0} />
       </Form>
     </Card>
   );

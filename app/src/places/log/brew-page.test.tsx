@@ -1,5 +1,5 @@
 /** A brew's page: how it tasted, what is laid over it, and what it advises. */
-import { screen } from '@testing-library/react-native';
+import { act, screen } from '@testing-library/react-native';
 import type { BrewPage as Page } from '@even-kettle/core/contract';
 import type { Api } from '../../client/api';
 import { Refused } from '../../client/request';
@@ -21,17 +21,17 @@ jest.mock('expo-router', () => ({
 
 test('a taste is told in two taps and a chip; a TDS that cannot be is said at once and keeps nothing', async () => {
   const { acted } = await showLogPage(<TasteForm record={RECORD} />);
-  press('Save');
-  press('bitter');
-  press('right');
-  press('dry clumps');
-  type('TDS, %', '140');
-  expect(screen.getByText(/TDS is a per cent from 0.1 to 25/)).toBeTruthy();
-  press('Save');
+  await act(async () => press('Save'));
+  await act(async () => press('bitter'));
+  await act(async () => press('right'));
+  await act(async () => press('dry clumps'));
+  await act(async () => type('TDS, %', '140'));
+  expect(screen.getByText(/TDS must be at most 25 %/)).toBeTruthy();
+  await act(async () => press('Save'));
   expect(acted).toEqual([]);
-  type('TDS, %', '1.42');
-  type('In your words', '  walnut ');
-  press('Save');
+  await act(async () => type('TDS, %', '1.42'));
+  await act(async () => type('In your words', '  walnut '));
+  await act(async () => press('Save'));
   expect(acted).toEqual([
     expect.objectContaining({
       type: 'cup-tasted',

@@ -10,7 +10,7 @@ import type { LogAsked } from '../../client/api';
 import { useBar } from '../../client/bar-context';
 import { DayField } from '../../ui/day-field';
 import { dayOfMs, msOfDay, startOfNextDay } from '../../ui/days';
-import { Field } from '../../ui/field';
+import { Search } from '../../ui/search';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
@@ -44,7 +44,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
   return (
     <View style={{ gap: 10 }}>
       <Row style={{ alignItems: 'flex-end' }}>
-        <Field label="Search" says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
+        <Search says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
         <Button
           label={chosen.length > 0 ? `Filter · ${chosen.length}` : 'Filter'}
           kind={open || chosen.length > 0 ? 'chosen' : 'plain'}

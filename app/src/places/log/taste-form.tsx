@@ -2,6 +2,8 @@
  * What a cup tasted like: a tap for balance, a tap for strength, chips for what was seen; the rest if there is time.
  */
 import { useState } from 'react';
+import { Controller, useForm, useWatch, type Control } from 'react-hook-form';
+import { standardSchemaResolver } from '@hookform/resolvers/standard-schema';
 import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import {
@@ -10,11 +12,11 @@ import {
   SEEN_WORDS,
   STRENGTH_WORDS,
   type Notch,
-  type Seen,
   type Taste,
 } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { useHere } from '../../client/bar-context';
+import { schemas } from '../../client/load-schemas';
 import { useAct } from '../../device/use-act';
 import { Field } from '../../ui/field';
 import { Form, RadioGroup, tabStop } from '../../ui/by-keys';
@@ -32,111 +34,128 @@ export function TasteForm({ record }: { record: BrewRecord }) {
   const { store } = useHere();
   const act = useAct();
   const { atMs: _atMs, ...before } = record.taste ?? { atMs: 0 };
-  const [taste, setTaste] = useState<Taste>(before);
-  const [tds, setTds] = useState(before.tdsPct === undefined ? '' : String(before.tdsPct));
-  const [beverage, setBeverage] = useState(before.beverageG === undefined ? '' : String(before.beverageG));
-  const seen = new Set(taste.seen);
-  const read = numbersOf(tds, beverage);
-  const told = { ...taste, ...(read.ok ? read.numbers : {}) };
-  const toggle = (each: Seen) => {
-    const next = new Set(seen);
-    if (!next.delete(each)) next.add(each);
-    setTaste({ ...taste, seen: [...next] });
-  };
-  const keep = () => {
-    const { words, seen: chips = [], ...rest } = told;
-    const said: Taste = {
-      ...rest,
-      ...(words?.trim() ? { words: words.trim() } : {}),
-      ...(chips.length > 0 ? { seen: chips } : {}),
-    };
-    act(
-      [{ type: 'cup-tasted', brewId: record.brewId, taste: said }],
-      // What is told of an old brew is told anew rather than taken back.
-      store.view().state.brews[record.brewId] ? 'Taste' : undefined,
-    );
-  };
-  const says =
-    taste.balance !== undefined || taste.strength !== undefined || seen.size > 0 || !!taste.words?.trim();
-  const canSave = read.ok && (says || Object.keys(read.numbers).length > 0);
+  const { control, formState, handleSubmit } = useForm<Taste>({
+    defaultValues: before,
+    mode: 'onChange',
+    resolver: standardSchemaResolver(schemas().taste),
+  });
+  const says = Object.keys(saidOf(useWatch({ control }) as Taste)).length > 0;
+  const keep = handleSubmit(
+    (taste) =>
+      void act(
+        [{ type: 'cup-tasted', brewId: record.brewId, taste: saidOf(taste) }],
+        // The taste of an old brew is entered again rather than undone.
+        store.view().state.brews[record.brewId] ? 'Taste' : undefined,
+      ),
+  );
+  const { tdsPct, beverageG, words } = formState.errors;
   return (
     <Card>
-      <Form onSubmit={() => canSave && keep()} style={{ gap: 12 }}>
+      <Form onSubmit={() => says && void keep()} style={{ gap: 12 }}>
         <Subheading>How was it?</Subheading>
-        <Scale
-          name="Balance"
-          words={BALANCE_WORDS}
-          value={taste.balance}
-          onChange={(balance) => setTaste({ ...taste, balance })}
+        <Controller
+          control={control}
+          name="balance"
+          render={({ field: { value, onChange } }) => (
+            <Scale name="Balance" words={BALANCE_WORDS} value={value} onChange={onChange} />
+          )}
         />
-        <Scale
-          name="Strength"
-          words={STRENGTH_WORDS}
-          value={taste.strength}
-          onChange={(strength) => setTaste({ ...taste, strength })}
+        <Controller
+          control={control}
+          name="strength"
+          render={({ field: { value, onChange } }) => (
+            <Scale name="Strength" words={STRENGTH_WORDS} value={value} onChange={onChange} />
+          )}
         />
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-          {SEEN.map((each) => (
-            <Button
-              key={each}
-              label={SEEN_WORDS[each]}
-              kind={seen.has(each) ? 'chosen' : 'plain'}
-              onPress={() => toggle(each)}
+        <Controller
+          control={control}
+          name="seen"
+          render={({ field: { value = [], onChange } }) => (
+            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+              {SEEN.map((each) => (
+                <Button
+                  key={each}
+                  label={SEEN_WORDS[each]}
+                  kind={value.includes(each) ? 'chosen' : 'plain'}
+                  onPress={() =>
+                    onChange(value.includes(each) ? value.filter((one) => one !== each) : [...value, each])
+                  }
+                />
+              ))}
+            </View>
+          )}
+        />
+        <Controller
+          control={control}
+          name="words"
+          render={({ field: { value = '', onChange } }) => (
+            <Field
+              label="In your words"
+              value={value}
+              maxLength={200}
+              onChangeText={(typed) => onChange(typed.trim() === '' ? undefined : typed)}
+              fault={words !== undefined}
             />
-          ))}
-        </View>
-        <Field
-          label="In your words"
-          value={taste.words ?? ''}
-          maxLength={200}
-          onChangeText={(words) => setTaste({ ...taste, words })}
+          )}
         />
         <Row style={{ alignItems: 'flex-end' }}>
-          <Field
-            label="TDS, %"
-            inputMode="decimal"
-            value={tds}
-            onChangeText={setTds}
-            fault={!read.ok && read.field === 'tds'}
-            style={{ flex: 1 }}
-          />
-          <Field
-            label="Beverage, g"
-            inputMode="decimal"
-            value={beverage}
-            onChangeText={setBeverage}
-            fault={!read.ok && read.field === 'beverage'}
-            style={{ flex: 1 }}
-          />
+          <Measured control={control} name="tdsPct" label="TDS, %" />
+          <Measured control={control} name="beverageG" label="Beverage, g" />
         </Row>
-        {read.ok ? null : <Text role="alert">{read.reason}</Text>}
-        <Button kind="main" label="Save" disabled={!canSave} onPress={keep} testID="keep-taste" />
+        {tdsPct ? <Text role="alert">TDS {tdsPct.message}; a cone is near 1.4 %.</Text> : null}
+        {beverageG ? <Text role="alert">The beverage {beverageG.message}.</Text> : null}
+        {words ? <Text role="alert">Your words: {words.message}.</Text> : null}
+        <Button
+          kind="main"
+          label="Save"
+          disabled={!says || !formState.isValid}
+          onPress={() => void keep()}
+          testID="keep-taste"
+        />
       </Form>
     </Card>
   );
 }
 
-type Numbers =
-  | { ok: true; numbers: Pick<Taste, 'tdsPct' | 'beverageG'> }
-  | { ok: false; field: 'tds' | 'beverage'; reason: string };
+/** Without what was left open. */
+const saidOf = (taste: Taste): Taste =>
+  Object.fromEntries(
+    Object.entries(taste).filter(
+      ([, value]) => value !== undefined && !(Array.isArray(value) && value.length === 0),
+    ),
+  );
 
-function numbersOf(tds: string, beverage: string): Numbers {
-  const numbers: Pick<Taste, 'tdsPct' | 'beverageG'> = {};
-  if (tds.trim() !== '') {
-    const read = readTyped(tds, 'TDS');
-    if (!read.ok) return { ok: false, field: 'tds', reason: read.reason };
-    if (read.value < 0.1 || read.value > 25)
-      return { ok: false, field: 'tds', reason: 'TDS is a per cent from 0.1 to 25; a cone is near 1.4.' };
-    numbers.tdsPct = read.value;
-  }
-  if (beverage.trim() !== '') {
-    const read = readTyped(beverage, 'The beverage');
-    if (!read.ok) return { ok: false, field: 'beverage', reason: read.reason };
-    if (read.value < 0 || read.value > 3000)
-      return { ok: false, field: 'beverage', reason: 'The beverage is from 0 to 3000 g.' };
-    numbers.beverageG = read.value;
-  }
-  return { ok: true, numbers };
+/** A figure that was measured; left empty, nothing was. */
+function Measured({
+  control,
+  name,
+  label,
+}: {
+  control: Control<Taste>;
+  name: 'tdsPct' | 'beverageG';
+  label: string;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { value, onChange }, fieldState: { invalid } }) => (
+        <Field
+          label={label}
+          inputMode="decimal"
+          value={text ?? (value === undefined ? '' : String(value))}
+          onChangeText={(typed) => {
+            setText(typed);
+            const read = readTyped(typed, label);
+            onChange(typed.trim() === '' ? undefined : read.ok ? read.value : NaN);
+          }}
+          fault={invalid}
+          style={{ flex: 1 }}
+        />
+      )}
+    />
+  );
 }
 
 type ScaleProps = {

@@ -1,7 +1,9 @@
 /**
  * A recipe as a picture that another phone reads.
  */
+import { useState } from 'react';
 import { View } from 'react-native';
+import { setStringAsync } from 'expo-clipboard';
 import Svg, { Path, Rect } from 'react-native-svg';
 import { router } from 'expo-router';
 import { create } from 'qrcode';
@@ -9,11 +11,15 @@ import { METHODS, type Recipe } from '@even-kettle/core/recipe';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Page, Row } from '../../ui/page';
+import { Snack } from '../../ui/snack';
 import { Heading, Text } from '../../ui/text';
 import { PAPER } from '../../ui/theme';
 import { recipeCode } from './code';
 
+const NO_CLIPBOARD = 'This browser does not allow copying here. Let the other phone read the picture.';
+
 export function ShareRecipe({ recipe }: { recipe: Recipe }) {
+  const [told, setTold] = useState<string | null>(null);
   const code = recipeCode(recipe, window.location.origin);
   return (
     <Page>
@@ -38,8 +44,14 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
       <Button
         label="Copy as text"
         says="Copy the code as text"
-        onPress={() => void navigator.clipboard?.writeText(code)}
+        onPress={() =>
+          void setStringAsync(code).then(
+            (done) => setTold(done ? 'The code is copied.' : NO_CLIPBOARD),
+            () => setTold(NO_CLIPBOARD),
+          )
+        }
       />
+      <Snack text={told} onGone={() => setTold(null)} />
     </Page>
   );
 }
