@@ -52,9 +52,10 @@ module.exports = {
           '<rootDir>/../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
         // Tests load no scripts of their own while they run.
         '/load-schemas$': join(__dirname, 'app/src/testing/schemas-at-once.ts'),
+        '/load-parts$': join(__dirname, 'app/src/testing/parts-at-once.ts'),
       },
       transformIgnorePatterns: [
-        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|fflate)|@react-native/.*)',
+        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|uuid|fflate|color[a-z-]*|@tanstack/.*)|@react-native/.*)',
       ],
     },
   ],

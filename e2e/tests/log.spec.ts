@@ -89,8 +89,8 @@ test.describe('two weeks', () => {
       day.setDate(day.getDate() - back);
       return `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, '0')}-${String(day.getDate()).padStart(2, '0')}`;
     };
-    await page.getByLabel('From the day').fill(dayOf(3));
-    await page.getByLabel('To the day').fill(dayOf(3));
+    await page.getByRole('textbox', { name: 'From the day' }).fill(dayOf(3));
+    await page.getByRole('textbox', { name: 'To the day' }).fill(dayOf(3));
     await expect(page.getByTestId('brewed')).toHaveCount(16);
     const table = async (button: string) => {
       const saved = page.waitForEvent('download');

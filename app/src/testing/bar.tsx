@@ -1,7 +1,7 @@
 /** What the app's tests stand at: a small bar, and a page on it. */
 import type { ReactNode } from 'react';
 import { act, fireEvent, render, screen, within } from '@testing-library/react-native';
-import { PaperProvider } from 'react-native-paper';
+
 import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
@@ -12,6 +12,7 @@ import { BarContext, type BarHere } from '../client/bar-context';
 import { openDeviceReadings } from '../client/device-board';
 import type { Planner } from '../client/planner';
 import { NOTHING_LOADED, type BarView } from '../client/bar-view';
+import { ThemeProvider } from '../ui/use-theme';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
 
@@ -99,9 +100,9 @@ export function showPage(
     clock: { nowMs: () => nowMs, rate: () => 1 },
   } as unknown as BarHere;
   render(
-    <PaperProvider>
+    <ThemeProvider>
       <BarContext.Provider value={here}>{page}</BarContext.Provider>
-    </PaperProvider>,
+    </ThemeProvider>,
   );
   return { acted, saved };
 }

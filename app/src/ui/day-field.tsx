@@ -7,9 +7,10 @@ import { HelperText } from 'react-native-paper';
 import { Button } from './button';
 import { readDay, showDay } from './days';
 import { Field } from './field';
+import { loadCalendar } from './load-parts';
 
 /** The calendar comes as a script of its own, when it is first opened. */
-const Calendar = lazy(() => import('./calendar'));
+const Calendar = lazy(loadCalendar);
 const AN_EXAMPLE = '2026-11-20';
 
 type Props = {

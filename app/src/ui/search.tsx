@@ -26,6 +26,7 @@ export function Search({ says, value, onChangeText, style }: Props) {
       onChangeText={onChangeText}
       // The sign tells what the field is; the field itself is what is touched.
       icon="search"
+      clearIcon="close"
       elevation={0}
       style={[
         {

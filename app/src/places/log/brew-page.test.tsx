@@ -74,7 +74,7 @@ test('up to three brews are laid over one, numbered as they were chosen; each ca
       },
     },
   );
-  const chart = () => String(screen.getByLabelText(/^Water over time/).props['aria-label']);
+  const chart = () => String(screen.getByLabelText(/^Water over time:/).props['aria-label']);
   expect(chart()).toMatch(/weighed 42 g, ended at 3:42$/);
   for (const n of [2, 4, 1]) {
     choose('Lay another over it', `other-${n}`);

@@ -19,7 +19,7 @@ import { AdviceCard } from './advice-card';
 import { Loaded, PageHead } from './loaded';
 import { verdict } from './brewed';
 import { Picture } from './picture';
-import { StrengthChart } from './strength-chart';
+import { StrengthChart, StrengthTable } from './strength-chart';
 import { TasteForm } from './taste-form';
 import { Weights } from './weights';
 
@@ -52,6 +52,10 @@ export function BrewOf({ id }: { id: string }) {
 }
 
 function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
+  const strength =
+    record.taste?.tdsPct === undefined || record.yieldPct === null
+      ? []
+      : [{ tdsPct: record.taste.tdsPct, yieldPct: record.yieldPct, name: record.coffee }];
   return (
     <>
       <Summary record={record} />
@@ -60,13 +64,11 @@ function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
       {record.outcome === 'served' ? (
         <TasteForm key={record.taste?.atMs ?? 'untold'} record={record} />
       ) : null}
-      {record.taste?.tdsPct !== undefined && record.yieldPct !== null ? (
+      {strength.length > 0 ? (
         <Card>
           <Subheading>Strength and extraction</Subheading>
-          <Picture name={`extraction-${record.brewId}`}>
-            <StrengthChart
-              points={[{ tdsPct: record.taste.tdsPct, yieldPct: record.yieldPct, name: record.coffee }]}
-            />
+          <Picture name={`extraction-${record.brewId}`} table={<StrengthTable points={strength} />}>
+            <StrengthChart points={strength} />
           </Picture>
           <Text size="small" quiet>
             {METHODS[record.method].isImmersion

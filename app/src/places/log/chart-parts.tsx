@@ -48,13 +48,18 @@ export function Upright({ scale, count, at, to, show }: AxisProps) {
   );
 }
 
+type LevelProps = Omit<AxisProps, 'to' | 'scale' | 'count'> & {
+  scale: (value: number) => number;
+  ticks: readonly number[];
+};
+
 /** Labels under the plot. */
-export function Level({ scale, count, at, show }: Omit<AxisProps, 'to'>) {
+export function Level({ scale, ticks, at, show }: LevelProps) {
   const theme = useTheme();
   const font = useChartFont();
   return (
     <G>
-      {scale.ticks(count).map((value) => (
+      {ticks.map((value) => (
         <G key={value}>
           <Line x1={scale(value)} x2={scale(value)} y1={at} y2={at + 4} stroke={theme.ink2} strokeWidth={1} />
           <SvgText x={scale(value)} y={at + 16} textAnchor="middle" {...font}>

@@ -1,7 +1,7 @@
 /**
- * A chart that can be taken along, as SVG or as PNG, and what it draws as a table.
+ * A chart with the table behind it; it can be saved as SVG or as PNG.
  */
-import { useRef, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { saveBlob } from '../../ui/files';
 import { Button } from '../../ui/button';
@@ -13,12 +13,15 @@ const SCALE = 2;
 
 type Props = {
   name: string;
-  /** Address of what it draws, as a table. */
-  table?: string | undefined;
+  /** Address of what it draws, as CSV. */
+  csv?: string | undefined;
+  /** What it draws, as a table. */
+  table: ReactNode;
   children: ReactNode;
 };
 
-export function Picture({ name, table, children }: Props) {
+export function Picture({ name, csv, table, children }: Props) {
+  const [open, setOpen] = useState(false);
   const around = useRef<View>(null);
   const theme = useTheme();
   const svgText = () => {
@@ -52,17 +55,24 @@ export function Picture({ name, table, children }: Props) {
     <View>
       <View ref={around}>{children}</View>
       <Row style={{ justifyContent: 'flex-end', gap: 0 }}>
-        {table ? (
+        <Button
+          kind={open ? 'chosen' : 'bare'}
+          label="Table"
+          says={open ? 'Hide the table' : 'Show as a table'}
+          onPress={() => setOpen(!open)}
+        />
+        {csv ? (
           <Button
             kind="bare"
             label="CSV"
             says="Save what is drawn as CSV"
-            onPress={() => window.location.assign(table)}
+            onPress={() => window.location.assign(csv)}
           />
         ) : null}
         <Button kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
         <Button kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
       </Row>
+      {open ? table : null}
     </View>
   );
 }

@@ -2,13 +2,15 @@
  * Brew times one after another, with the limits of their own history. What is odd is hollow and square, so that it is
  * told by shape; since when it runs elsewhere is a line.
  */
-import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import type { Learnt } from '@even-kettle/core/contract';
 import { showClock } from '@even-kettle/core/units';
+import { ChartReader } from '../../ui/chart-reader';
+import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
+import { dayAndTime } from '../../words/hands-words';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
 
 const HEIGHT = 230;
@@ -16,7 +18,9 @@ const PLOT = { left: 44, right: 44, top: 16, bottom: 28 };
 /** More than so many points on a phone are a line without dots. */
 const DOTTED = 90;
 
-export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
+type RunProps = Pick<Learnt, 'run' | 'chart'> & { nowMs: number };
+
+export function RunChart({ run, chart, nowMs }: RunProps) {
   const theme = useTheme();
   const font = useChartFont();
   const width = useChartWidth();
@@ -29,7 +33,10 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
   const odd = (index: number) => chart?.outside[index] ?? false;
   const limitsFrom = chart ? x(chart.fromIndex + 1) : 0;
   const shiftX = chart?.shift ? x(chart.shift.fromIndex + 0.5) : null;
-  const limit = (value: number, name: string, dash: string) => (
+  const [highLabel, centreLabel, lowLabel] = apart(
+    [chart?.highS ?? 0, chart?.centreS ?? 0, chart?.lowS ?? 0].map((value) => y(value) + 4),
+  );
+  const limit = (value: number, name: string, dash: string, labelY: number) => (
     <G key={name}>
       <Line
         x1={limitsFrom}
@@ -40,20 +47,28 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
         strokeWidth={1.2}
         strokeDasharray={dash}
       />
-      <SvgText x={width - PLOT.right + 8} y={y(value) + 4} {...font}>
+      <SvgText x={width - PLOT.right + 8} y={labelY} {...font}>
         {showClock(value)}
       </SvgText>
     </G>
   );
   return (
-    <View role="img" aria-label={runWords({ run, chart })}>
+    <ChartReader
+      label={runWords({ run, chart })}
+      reads="Brew time, brew by brew"
+      readings={run.map((brew, index) => ({
+        x: x(index + 1),
+        y: y(brew.brewS),
+        says: `Brew ${index + 1}: ${showClock(brew.brewS)}${brew.setting === null ? '' : `, grinder at ${brew.setting}`}, ${dayAndTime(brew.endedMs, nowMs)}${odd(index) ? ', outside the limits' : ''}`,
+      }))}
+    >
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
         <Upright scale={y} count={4} at={PLOT.left} to={width - PLOT.right} show={showClock} />
         <Level
           scale={x}
-          count={Math.min(8, run.length)}
+          ticks={x.ticks(Math.min(8, run.length)).filter(Number.isInteger)}
           at={HEIGHT - PLOT.bottom}
-          show={(n) => (Number.isInteger(n) ? String(n) : '')}
+          show={String}
         />
         {chart ? (
           <Rect
@@ -67,9 +82,9 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
         ) : null}
         {chart
           ? [
-              limit(chart.highS, 'high', '6 4'),
-              limit(chart.centreS, 'centre', ''),
-              limit(chart.lowS, 'low', '6 4'),
+              limit(chart.highS, 'high', '6 4', highLabel!),
+              limit(chart.centreS, 'centre', '', centreLabel!),
+              limit(chart.lowS, 'low', '6 4', lowLabel!),
             ]
           : null}
         {shiftX === null ? null : (
@@ -115,8 +130,26 @@ export function RunChart({ run, chart }: Pick<Learnt, 'run' | 'chart'>) {
           ) : null,
         )}
       </Svg>
-    </View>
+    </ChartReader>
   );
+}
+
+/** Labels one under another, none nearer to the one above than its own height, pixels. */
+const LABEL_HEIGHT = 13;
+const apart = (places: number[]): number[] =>
+  places.reduce<number[]>((set, at) => [...set, Math.max(at, (set.at(-1) ?? -Infinity) + LABEL_HEIGHT)], []);
+
+/** The brews of a run as they are drawn. */
+export function RunTable({ run, chart, nowMs }: RunProps) {
+  const rows = run.map((brew, index) => ({ ...brew, brew: index + 1, odd: chart?.outside[index] ?? false }));
+  const columns: Column<(typeof rows)[number]>[] = [
+    { name: 'Brew', value: ({ brew }) => brew, numeric: true },
+    { name: 'Ended', value: ({ endedMs }) => endedMs, show: ({ endedMs }) => dayAndTime(endedMs, nowMs) },
+    { name: 'Time', value: ({ brewS }) => brewS, show: ({ brewS }) => showClock(brewS), numeric: true },
+    { name: 'Setting', value: ({ setting }) => setting, numeric: true },
+    { name: 'Limits', value: ({ odd }) => (odd ? 'outside' : 'inside') },
+  ];
+  return <Table label="Brews of this run" columns={columns} rows={rows} />;
 }
 
 function runWords({ run, chart }: Pick<Learnt, 'run' | 'chart'>): string {

@@ -16,7 +16,7 @@ import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 import { Picture } from './picture';
-import { RunChart } from './run-chart';
+import { RunChart, RunTable } from './run-chart';
 import { TriedLine } from './tried-line';
 
 export function RunPage() {
@@ -74,6 +74,7 @@ export function RunPage() {
 const ODD_SHOWN = 5;
 
 function RunDetails({ learnt }: { learnt: Learnt }) {
+  const { clock } = useHere();
   const { run, chart, tried } = learnt;
   if (run.length === 0)
     return <Notice title="No brew of these yet">Times are shown once one is handed over.</Notice>;
@@ -81,8 +82,11 @@ function RunDetails({ learnt }: { learnt: Learnt }) {
     <>
       <Card>
         <Subheading>Brew time, brew by brew</Subheading>
-        <Picture name={`run-${learnt.recipeId}`}>
-          <RunChart run={run} chart={chart} />
+        <Picture
+          name={`run-${learnt.recipeId}`}
+          table={<RunTable run={run} chart={chart} nowMs={clock.nowMs()} />}
+        >
+          <RunChart run={run} chart={chart} nowMs={clock.nowMs()} />
         </Picture>
         <Text>{verdict(learnt)}</Text>
         <Text size="small" quiet>

@@ -1,17 +1,23 @@
 /**
  * Strength against extraction: where a cup stands, and where most are called balanced.
  */
-import { View } from 'react-native';
 import Svg, { Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { BALANCED, tasteOfPoint } from '@even-kettle/core/learn';
+import { ChartReader } from '../../ui/chart-reader';
+import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
 
 const HEIGHT = 220;
 const PLOT = { left: 44, right: 14, top: 12, bottom: 28 };
 
-export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: number; name: string }[] }) {
+type StrengthPoint = { tdsPct: number; yieldPct: number; name: string };
+
+const inWords = ({ name, tdsPct, yieldPct }: StrengthPoint): string =>
+  `${name}: ${tdsPct} % strength, ${yieldPct} % extracted, ${tasteOfPoint(tdsPct, yieldPct)}`;
+
+export function StrengthChart({ points }: { points: StrengthPoint[] }) {
   const theme = useTheme();
   const font = useChartFont();
   const width = useChartWidth();
@@ -26,14 +32,12 @@ export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: 
     [HEIGHT - PLOT.bottom, PLOT.top],
   );
   const { tdsPct, yieldPct } = BALANCED;
-  const words = points
-    .map(
-      (point) =>
-        `${point.name}: ${point.tdsPct} % strength, ${point.yieldPct} % extracted, ${tasteOfPoint(point.tdsPct, point.yieldPct)}`,
-    )
-    .join('; ');
   return (
-    <View role="img" aria-label={words}>
+    <ChartReader
+      label={points.map(inWords).join('; ')}
+      reads="Strength and extraction"
+      readings={points.map((point) => ({ x: x(point.yieldPct), y: y(point.tdsPct), says: inWords(point) }))}
+    >
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
         <Rect
           x={x(yieldPct.from)}
@@ -49,7 +53,7 @@ export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: 
           to={width - PLOT.right}
           show={(value) => value.toFixed(1)}
         />
-        <Level scale={x} count={6} at={HEIGHT - PLOT.bottom} show={(value) => `${value} %`} />
+        <Level scale={x} ticks={x.ticks(6)} at={HEIGHT - PLOT.bottom} show={(value) => `${value} %`} />
         <SvgText x={x(yieldPct.from) + 5} y={y(tdsPct.to) + 14} {...font}>
           balanced
         </SvgText>
@@ -69,6 +73,17 @@ export function StrengthChart({ points }: { points: { tdsPct: number; yieldPct: 
           />
         ))}
       </Svg>
-    </View>
+    </ChartReader>
   );
+}
+
+/** The cups as they are drawn. */
+export function StrengthTable({ points }: { points: StrengthPoint[] }) {
+  const columns: Column<StrengthPoint>[] = [
+    { name: 'Cup', value: ({ name }) => name },
+    { name: 'TDS, %', value: ({ tdsPct }) => tdsPct, numeric: true },
+    { name: 'Extracted, %', value: ({ yieldPct }) => yieldPct, numeric: true },
+    { name: 'Tastes', value: ({ tdsPct, yieldPct }) => tasteOfPoint(tdsPct, yieldPct) },
+  ];
+  return <Table label="Strength and extraction" columns={columns} rows={points} />;
 }

@@ -9,6 +9,9 @@ import { line } from 'd3-shape';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import type { WeightPoint } from '@even-kettle/core/pour';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
+import { ChartReader } from '../../ui/chart-reader';
+import { Table, type Column } from '../../ui/table';
+import { clockTicks } from '../../ui/clock-ticks';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { FACE } from '../../ui/theme';
@@ -44,75 +47,156 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
     )(within(of)) ?? '';
   const told = points === null;
   return (
-    <View role="img" aria-label={inWordsOf(record, mine, told, others, units)}>
-      <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
-        <Rect
-          x={x(record.windowFromS)}
-          y={PLOT.top - 8}
-          width={Math.max(2, x(record.windowToS) - x(record.windowFromS))}
-          height={HEIGHT - PLOT.bottom - PLOT.top + 8}
-          fill={theme.coolPale}
-          opacity={0.7}
-        />
-        <Upright
-          scale={y}
-          count={4}
-          at={PLOT.left}
-          to={width - PLOT.right}
-          show={(g) => showMass(g, units, 'water').figure}
-        />
-        <Level
-          scale={x}
-          count={Math.max(3, Math.floor(width / 90))}
-          at={HEIGHT - PLOT.bottom}
-          show={showClock}
-        />
-        <Path d={pathOf(planned)} stroke={theme.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
-        {theirs.map((of, n) => {
-          const end = within(of).at(-1);
-          return (
-            <G key={DASHES[n]}>
-              <Path
-                d={pathOf(of)}
-                stroke={theme.ink2}
-                strokeWidth={2}
-                strokeDasharray={DASHES[n]!}
-                fill="none"
-              />
-              {end ? (
-                <Words
-                  x={Math.min(x(end.s) + 3, width - 9)}
-                  y={y(end.g) + 16 + 13 * n}
-                  fill={theme.ink}
-                  fontSize={13}
-                  fontFamily={FACE.bold}
-                >
-                  {n + 1}
-                </Words>
-              ) : null}
-            </G>
-          );
+    <View>
+      <ChartReader
+        label={inWordsOf(record, mine, told, others, units)}
+        reads="Water over time"
+        readings={moments(x.domain()[0]!, endS).map((s) => {
+          const g = gramsAt(mine, s);
+          return { x: x(s), y: g === null ? null : y(g), says: readAt(s, record, mine, told, others, units) };
         })}
-        <Path d={pathOf(mine)} stroke={theme.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
-        {told
-          ? readings(record).map(({ s, g }) => (
-              <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={theme.cool} />
-            ))
-          : null}
-        {record.realBrewS === null ? null : (
-          <Path
-            d={`M${x(record.realBrewS)} ${PLOT.top - 8}V${HEIGHT - PLOT.bottom}`}
-            stroke={theme.cool}
-            strokeWidth={1.5}
+      >
+        <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
+          <Rect
+            x={x(record.windowFromS)}
+            y={PLOT.top - 8}
+            width={Math.max(2, x(record.windowToS) - x(record.windowFromS))}
+            height={HEIGHT - PLOT.bottom - PLOT.top + 8}
+            fill={theme.coolPale}
+            opacity={0.7}
           />
-        )}
-      </Svg>
+          <Upright
+            scale={y}
+            count={4}
+            at={PLOT.left}
+            to={width - PLOT.right}
+            show={(g) => showMass(g, units, 'water').figure}
+          />
+          <Level
+            scale={x}
+            ticks={clockTicks(x.domain(), Math.max(3, Math.floor(width / 90)))}
+            at={HEIGHT - PLOT.bottom}
+            show={showClock}
+          />
+          <Path d={pathOf(planned)} stroke={theme.ink2} strokeWidth={1.2} strokeDasharray="2 3" fill="none" />
+          {theirs.map((of, n) => {
+            const end = within(of).at(-1);
+            return (
+              <G key={DASHES[n]}>
+                <Path
+                  d={pathOf(of)}
+                  stroke={theme.ink2}
+                  strokeWidth={2}
+                  strokeDasharray={DASHES[n]!}
+                  fill="none"
+                />
+                {end ? (
+                  <Words
+                    x={Math.min(x(end.s) + 3, width - 9)}
+                    y={y(end.g) + 16 + 13 * n}
+                    fill={theme.ink}
+                    fontSize={13}
+                    fontFamily={FACE.bold}
+                  >
+                    {n + 1}
+                  </Words>
+                ) : null}
+              </G>
+            );
+          })}
+          <Path d={pathOf(mine)} stroke={theme.cool} strokeWidth={2.5} fill="none" strokeLinejoin="round" />
+          {told
+            ? readings(record).map(({ s, g }) => (
+                <Circle key={s} cx={x(s)} cy={y(g)} r={3.5} fill={theme.cool} />
+              ))
+            : null}
+          {record.realBrewS === null ? null : (
+            <Path
+              d={`M${x(record.realBrewS)} ${PLOT.top - 8}V${HEIGHT - PLOT.bottom}`}
+              stroke={theme.cool}
+              strokeWidth={1.5}
+            />
+          )}
+        </Svg>
+      </ChartReader>
       <Text size="small" quiet aria-hidden>
-        Line: {told ? 'what was told' : 'weighed'}. Fine dots: planned.
+        Line: {told ? 'as entered' : 'weighed'}. Fine dots: planned.
         {others.length > 0 ? ' Dashed, by number: the others.' : ''} Pale: where it should end.
       </Text>
     </View>
   );
+}
+
+/** It is read in steps of so long, seconds. */
+const STEP_S = 5;
+const moments = (fromS: number, toS: number): number[] =>
+  Array.from(
+    { length: Math.max(1, Math.floor((toS - fromS) / STEP_S) + 1) },
+    (_, n) => Math.ceil(fromS / STEP_S) * STEP_S + n * STEP_S,
+  ).filter((s) => s <= toS);
+
+/** Grams on a line at a moment; null before it begins and after it ends. */
+function gramsAt(of: readonly Point[], s: number): number | null {
+  const next = of.findIndex((point) => point.s >= s);
+  if (next < 0) return null;
+  const to = of[next]!;
+  const from = of[next - 1];
+  if (!from) return to.s === s ? to.g : null;
+  return from.g + ((to.g - from.g) * (s - from.s)) / Math.max(1e-9, to.s - from.s);
+}
+
+const readAt = (
+  s: number,
+  record: BrewRecord,
+  mine: readonly Point[],
+  told: boolean,
+  others: readonly Of[],
+  units: Units,
+): string => {
+  const shown = (of: readonly Point[]) => {
+    const g = gramsAt(of, s);
+    return g === null ? null : inWords(showMass(g, units, 'water'));
+  };
+  const parts: [string, string | null][] = [
+    ['planned', shown(plannedLine(record))],
+    [told ? 'entered' : 'weighed', shown(mine)],
+    ...others.map((other, n): [string, string | null] => [`${n + 1}:`, shown(weights(other))]),
+  ];
+  return `${showClock(s)}: ${
+    parts
+      .filter(([, words]) => words !== null)
+      .map(([name, words]) => `${name} ${words}`)
+      .join(', ') || 'no water yet'
+  }`;
+};
+
+/** What is drawn, as a table: the planned water and the real, every few seconds. */
+export function TraceTable({ record, points, units }: Of & { units: Units }) {
+  const mine = weights({ record, points });
+  const planned = plannedLine(record);
+  const endS = Math.max(record.windowToS, record.realBrewS ?? 0) + AFTER_S;
+  const rows = moments(Math.min(0, planned[0]?.s ?? 0), endS).map((s) => ({
+    s,
+    plannedG: gramsAt(planned, s),
+    realG: gramsAt(mine, s),
+  }));
+  const mass = (g: number | null) => (g === null ? '' : inWords(showMass(g, units, 'water')));
+  const columns: Column<(typeof rows)[number]>[] = [
+    { name: 'Time', value: ({ s }) => s, show: ({ s }) => showClock(s), numeric: true },
+    {
+      name: 'Planned',
+      value: ({ plannedG }) => plannedG,
+      show: ({ plannedG }) => mass(plannedG),
+      numeric: true,
+    },
+    {
+      name: points === null ? 'Entered' : 'Weighed',
+      value: ({ realG }) => realG,
+      show: ({ realG }) => mass(realG),
+      numeric: true,
+    },
+  ];
+  return <Table label="Water over time" columns={columns} rows={rows} />;
 }
 
 /** Cumulative water by the card: flat between pours, rising through each. */
@@ -152,7 +236,7 @@ function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[
   const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
   return [
     `Water over time: planned ${inWords(showMass(record.brewWaterG, units, 'water'))} by ${showClock(record.plannedBrewS)}`,
-    `${told ? 'told' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
+    `${told ? 'entered' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
     record.realBrewS === null ? 'no end mark' : `ended at ${showClock(record.realBrewS)}`,
     ...others.map(({ record: { realBrewS } }, n) =>
       realBrewS === null ? null : `${n + 1} ended at ${showClock(realBrewS)}`,

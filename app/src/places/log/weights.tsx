@@ -16,7 +16,7 @@ import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading } from '../../ui/text';
 import { Picture } from './picture';
-import { DASHES, TraceChart } from './trace-chart';
+import { DASHES, TraceChart, TraceTable } from './trace-chart';
 
 /** Of so many of the latest the others are chosen. */
 const OFFERED = 30;
@@ -58,7 +58,8 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
       </Row>
       <Picture
         name={`brew-${record.brewId}`}
-        table={trace ? addressWith('getTraceCsv', { id: record.brewId }) : undefined}
+        csv={trace ? addressWith('getTraceCsv', { id: record.brewId }) : undefined}
+        table={<TraceTable record={record} points={trace} units={units} />}
       >
         <TraceChart
           record={record}

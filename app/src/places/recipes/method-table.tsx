@@ -1,6 +1,7 @@
 /**
  * The same coffee and cup in every method, side by side.
  */
+import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import { router } from 'expo-router';
@@ -15,9 +16,11 @@ import {
 } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
 import { useTheme } from '../../ui/use-theme';
+import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
+import { Table, type Column } from '../../ui/table';
 import { TOUCH } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
 import type { Conversion } from './conversion';
@@ -32,17 +35,27 @@ type Props = {
 
 export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Props) {
   const theme = useTheme();
+  const [asTable, setAsTable] = useState(false);
   // The cup leads here, whatever led in the converter: it is what the guest holds.
   const cup = { cupMl: made.card.beverageG, ...(made.ask.addition ? { addition: made.ask.addition } : {}) };
   const rows = methodTable(recipes, cup, made.place, { chosen });
   return (
     <Card style={{ gap: 0 }}>
-      <Subheading>The same cup in every method</Subheading>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Subheading style={{ flexShrink: 1 }}>The same cup in every method</Subheading>
+        <Button
+          kind={asTable ? 'chosen' : 'bare'}
+          label="Table"
+          says={asTable ? 'Show the methods as a list' : 'Show the methods as a table'}
+          onPress={() => setAsTable(!asTable)}
+        />
+      </Row>
       <Text size="small" quiet style={{ marginBottom: 6 }}>
         {made.coffee?.name ?? 'The same coffee'}, {showMass(made.card.beverageG, units, 'water').figure}{' '}
         {units.mass} in the cup
       </Text>
-      {rows.map((row) => {
+      {asTable ? <Figures rows={rows} units={units} /> : null}
+      {(asTable ? [] : rows).map((row) => {
         const method = METHODS[row.recipe.method];
         const here = benchBrewers.some((brewer) => brewer.method === row.recipe.method);
         const own = row.recipe.id === chosen.id;
@@ -91,6 +104,61 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
       })}
     </Card>
   );
+}
+
+type Rows = ReturnType<typeof methodTable>;
+
+/** The figures of every method, to be sorted. */
+function Figures({ rows, units }: { rows: Rows; units: Units }) {
+  const columns = useMemo((): Column<Rows[number]>[] => {
+    const figure = (
+      name: string,
+      of: (card: BrewCard) => number,
+      show: (card: BrewCard) => string,
+    ): Column<Rows[number]> => ({
+      name,
+      value: (row) => (row.ok ? of(row.card) : null),
+      show: (row) => (row.ok ? show(row.card) : ''),
+      numeric: true,
+    });
+    const mass = (what: 'dose' | 'water') => (g: number) => inWords(showMass(g, units, what));
+    return [
+      { name: 'Method', value: ({ recipe }) => METHODS[recipe.method].name },
+      figure(
+        'Dose',
+        ({ doseG }) => doseG,
+        ({ doseG }) => mass('dose')(doseG),
+      ),
+      figure(
+        'Water',
+        ({ brewWaterG }) => brewWaterG,
+        ({ brewWaterG }) => mass('water')(brewWaterG),
+      ),
+      figure(
+        'Ratio',
+        ({ ratio }) => ratio,
+        ({ ratio }) => `1:${ratio.toFixed(1)}`,
+      ),
+      figure(
+        'Temperature',
+        ({ waterC }) => waterC,
+        ({ waterC }) => inWords(showTemperature(waterC, units, true)),
+      ),
+      figure(
+        'Time',
+        ({ brewTimeS }) => brewTimeS,
+        ({ brewTimeS }) => showClock(brewTimeS),
+      ),
+      figure(
+        'Hands',
+        ({ handsTimeS }) => handsTimeS,
+        ({ handsTimeS }) => showClock(handsTimeS),
+      ),
+      { name: 'Body', value: ({ recipe }) => METHODS[recipe.method].body, numeric: true },
+      { name: 'Clarity', value: ({ recipe }) => METHODS[recipe.method].clarity, numeric: true },
+    ];
+  }, [units]);
+  return <Table label="Figures of every method" columns={columns} rows={rows} />;
 }
 
 /** What no brewer takes in one go has no time: it is not brewed like that. */

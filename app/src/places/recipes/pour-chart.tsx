@@ -1,12 +1,15 @@
 /**
  * The pour line: cumulative water over the brew's time, with its steps below and the window of its end.
  */
+import type { ReactNode } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import type { BrewCard, CardStep } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { ChartReader } from '../../ui/chart-reader';
+import { clockTicks } from '../../ui/clock-ticks';
 import { useTheme } from '../../ui/use-theme';
 import { FACE } from '../../ui/theme';
 
@@ -19,7 +22,16 @@ const LABEL_APART = 34;
 
 type Point = { s: number; g: number };
 
-export function PourChart({ card, units, width: given }: { card: BrewCard; units: Units; width?: number }) {
+type PourChartProps = {
+  card: BrewCard;
+  units: Units;
+  width?: number;
+  /** Drawn for paper. */
+  still?: boolean;
+};
+
+export function PourChart({ card, units, width: given, still = false }: PourChartProps) {
+  const Reader = still ? Drawn : ChartReader;
   const theme = useTheme();
   const page = useWindowDimensions().width;
   const width = given ?? Math.min(700, page >= 900 ? (page - 92) * 0.6 - 60 : page - 54);
@@ -35,12 +47,23 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
   const xOf = (point: Point) => x(point.s);
   const laneY = bottom + LANE.gap;
   const height = laneY + LANE.height + AXIS;
-  const ticks = x.ticks(Math.max(3, Math.floor(width / 80)));
+  const ticks = clockTicks(x.domain(), Math.max(3, Math.floor(width / 80)));
   const font = { fontFamily: FACE.regular, fontSize: 11, fill: theme.ink2 };
   const labelled = spacedOut(pours, (step) => y(step.targetG!));
 
   return (
-    <View role="img" aria-label={inWordsOf(card, pours, units)}>
+    <Reader
+      label={inWordsOf(card, pours, units)}
+      reads="Pour line"
+      readings={moments(shown, toS).map((s) => {
+        const g = gramsAt(points, s);
+        return {
+          x: x(s),
+          y: pours.length > 0 ? y(g) : null,
+          says: readAt(s, g, shown, pours.length > 0, units),
+        };
+      })}
+    >
       <Svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden>
         <Rect
           x={x(card.brewWindowS.from)}
@@ -120,8 +143,38 @@ export function PourChart({ card, units, width: given }: { card: BrewCard; units
           </SvgText>
         ))}
       </Svg>
-    </View>
+    </Reader>
   );
+}
+
+/** On paper nothing is touched. */
+const Drawn = ({ label, children }: { label: string; children: ReactNode }) => (
+  <View role="img" aria-label={label}>
+    {children}
+  </View>
+);
+
+/** It is read in steps of so long, and wherever a step of the brew begins or ends, seconds. */
+const STEP_S = 5;
+function moments(shown: readonly CardStep[], toS: number): number[] {
+  const fromS = Math.min(0, shown[0]!.startS);
+  const even = Array.from({ length: Math.floor((toS - fromS) / STEP_S) + 1 }, (_, n) => fromS + n * STEP_S);
+  const all = new Set([...even, ...shown.flatMap(({ startS, endS }) => [startS, endS])].map(Math.round));
+  return [...all].filter((s) => s <= toS).sort((a, b) => a - b);
+}
+
+function gramsAt(points: readonly Point[], s: number): number {
+  const next = points.findIndex((point) => point.s >= s);
+  if (next < 0) return points.at(-1)!.g;
+  const [from, to] = [points[next - 1] ?? points[next]!, points[next]!];
+  return to.s === from.s ? to.g : from.g + ((to.g - from.g) * (s - from.s)) / (to.s - from.s);
+}
+
+function readAt(s: number, g: number, shown: readonly CardStep[], pours: boolean, units: Units): string {
+  const step = shown.findLast(({ startS, endS }) => startS <= s && s < endS) ?? shown.at(-1)!;
+  return [`${showClock(s)}:`, pours ? `${inWords(showMass(g, units, 'water'))},` : '', step.name]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** Attended steps are solid and full, passive ones thin: the same signs as on the rail. */

@@ -94,6 +94,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
             ))}
           </View>
           <PourChart
+            still
             card={card}
             units={units}
             width={Math.min(660, document.documentElement.clientWidth - 32)}
