@@ -1,10 +1,12 @@
 /**
  * One of a few, all in sight.
  */
+import { memo } from 'react';
 import { RadioGroup, tabStop } from './by-keys';
 import { Text } from './text';
 import { RADIUS, TOUCH } from './theme';
 import { Touch } from './touch';
+import { useStable } from './use-stable';
 import { useTheme } from './use-theme';
 
 type Props<Value extends string> = {
@@ -15,42 +17,63 @@ type Props<Value extends string> = {
 };
 
 export function Choice<Value extends string>({ name, value, options, onChange }: Props<Value>) {
-  const theme = useTheme();
   const anyChosen = options.some((option) => option.value === value);
+  const choose = useStable((chosen: string) => onChange(chosen as Value));
   return (
     <RadioGroup name={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-      {options.map((option, index) => {
-        const chosen = option.value === value;
-        return (
-          <Touch
-            key={option.value}
-            role="radio"
-            aria-checked={chosen}
-            aria-label={option.hint ? `${option.label}, ${option.hint}` : option.label}
-            onPress={() => onChange(option.value)}
-            tabIndex={tabStop(chosen, anyChosen, index)}
-            style={{
-              minHeight: TOUCH,
-              minWidth: TOUCH,
-              paddingHorizontal: 14,
-              paddingVertical: 6,
-              borderRadius: RADIUS,
-              justifyContent: 'center',
-              borderWidth: chosen ? 2 : 1,
-              margin: chosen ? 0 : 1,
-              borderColor: chosen ? theme.ink : theme.rim,
-              backgroundColor: chosen ? theme.coolPale : theme.surface,
-            }}
-          >
-            <Text bold={chosen}>{option.label}</Text>
-            {option.hint ? (
-              <Text size="small" quiet={!chosen}>
-                {option.hint}
-              </Text>
-            ) : null}
-          </Touch>
-        );
-      })}
+      {options.map((option, index) => (
+        <Option
+          key={option.value}
+          value={option.value}
+          label={option.label}
+          hint={option.hint}
+          chosen={option.value === value}
+          tabIndex={tabStop(option.value === value, anyChosen, index)}
+          onChoose={choose}
+        />
+      ))}
     </RadioGroup>
   );
 }
+
+type OptionProps = {
+  value: string;
+  label: string;
+  hint: string | undefined;
+  chosen: boolean;
+  tabIndex: 0 | -1;
+  onChoose: (value: string) => void;
+};
+
+/** Rendered again only where it reads otherwise: a form has dozens of them. */
+const Option = memo(function Option({ value, label, hint, chosen, tabIndex, onChoose }: OptionProps) {
+  const theme = useTheme();
+  return (
+    <Touch
+      role="radio"
+      aria-checked={chosen}
+      aria-label={hint ? `${label}, ${hint}` : label}
+      onPress={() => onChoose(value)}
+      tabIndex={tabIndex}
+      style={{
+        minHeight: TOUCH,
+        minWidth: TOUCH,
+        paddingHorizontal: 14,
+        paddingVertical: 6,
+        borderRadius: RADIUS,
+        justifyContent: 'center',
+        borderWidth: chosen ? 2 : 1,
+        margin: chosen ? 0 : 1,
+        borderColor: chosen ? theme.ink : theme.rim,
+        backgroundColor: chosen ? theme.coolPale : theme.surface,
+      }}
+    >
+      <Text bold={chosen}>{label}</Text>
+      {hint ? (
+        <Text size="small" quiet={!chosen}>
+          {hint}
+        </Text>
+      ) : null}
+    </Touch>
+  );
+});

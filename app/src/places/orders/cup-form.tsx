@@ -1,6 +1,7 @@
 /**
  * One cup of an order that is being taken: coffee, method, recipe and size.
  */
+import { memo } from 'react';
 import { badgeOf } from '@even-kettle/core/brew';
 import { type Quote } from '@even-kettle/core/plan';
 import { ADDITIONS, METHODS, METHOD_IDS, type MethodId, type Recipe } from '@even-kettle/core/recipe';
@@ -14,9 +15,13 @@ import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Field } from '../../ui/field';
 import { Select } from '../../ui/select';
+import { useStable } from '../../ui/use-stable';
 import { Text } from '../../ui/text';
 
 import { sizeText, type Draft, type DraftRead } from './cup-draft';
+
+/** The countdowns of the methods turn between the turns of the bar's clocks, and are rendered in slices. */
+const PHASE_MS = 400;
 
 type CupFormProps = {
   number: number;
@@ -30,11 +35,12 @@ type CupFormProps = {
   /** By method, for the cup that is at hand. */
   quotes: Record<string, Quote>;
   showFault: boolean;
-  onChange: (part: Partial<Draft>) => void;
-  onRemove: (() => void) | null;
+  onChange: (key: string, part: Partial<Draft>) => void;
+  onRemove: ((key: string) => void) | null;
 };
 
-export function CupForm({
+/** A cup whose own figures have not changed is not rendered again while another is typed. */
+export const CupForm = memo(function CupForm({
   number,
   bar,
   menu,
@@ -44,14 +50,15 @@ export function CupForm({
   read,
   quotes,
   showFault,
-  onChange,
+  onChange: changeOf,
   onRemove,
 }: CupFormProps) {
+  const onChange = useStable((part: Partial<Draft>) => changeOf(draft.key, part));
   const method = menu.find(({ id }) => id === draft.recipeId)?.method;
   const ofMethod = menu.filter((recipe) => recipe.method === method);
   const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
   const { state } = useBar();
-  const nowMs = useNow(1000);
+  const nowMs = useNow(1000, PHASE_MS);
   /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
   const hintOf = (id: MethodId): string => {
     const quote = quotes[id];
@@ -69,7 +76,13 @@ export function CupForm({
       <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
         <Text bold>Cup {number}</Text>
         {onRemove ? (
-          <Button kind="bare" icon="close" label="" says={`Remove cup ${number}`} onPress={onRemove} />
+          <Button
+            kind="bare"
+            icon="close"
+            label=""
+            says={`Remove cup ${number}`}
+            onPress={() => onRemove(draft.key)}
+          />
         ) : null}
       </Row>
       <Choice
@@ -137,4 +150,4 @@ export function CupForm({
       ) : null}
     </Card>
   );
-}
+});

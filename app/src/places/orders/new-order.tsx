@@ -1,7 +1,7 @@
 /**
  * Taking an order: one to six cups, each a coffee, a recipe and a size. What no brewer here can make is said at once.
  */
-import { useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
 import { promiseS, type Quote } from '@even-kettle/core/plan';
@@ -18,6 +18,7 @@ import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
 import { APART_S, QuoteLine, type Closer } from './quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
+import { useStable } from '../../ui/use-stable';
 import { useOnceThere } from './use-once-there';
 import { useQuotes } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
@@ -35,6 +36,8 @@ import {
 import { CupForm } from './cup-form';
 
 const MOST_CUPS = 6;
+const NONE: number[] = [];
+const UNASKED: Record<string, Quote> = {};
 
 type OrderDraft = { name: string; drafts: Draft[] };
 
@@ -85,7 +88,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { clock } = useHere();
   const act = useAct();
   const { recipes, book, state } = useBar();
-  const menu = recipesOn(bar, recipes);
+  const menu = useMemo(() => recipesOn(bar, recipes), [bar, recipes]);
   const [{ name, drafts }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
     `order.${units.volume}`,
     () => ({ name: '', drafts: [firstDraft(bar, menu, units)] }),
@@ -94,11 +97,14 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const setName = (next: string) => keepDraft({ name: next, drafts });
   const setDrafts = (next: Draft[]) => keepDraft({ name, drafts: next });
   const [asked, setAsked] = useState(false);
-  const read = drafts.map((draft) => readDraft(draft, bar, menu, book, units));
+  const read = useMemo(
+    () => drafts.map((draft) => readDraft(draft, bar, menu, book, units)),
+    [drafts, bar, menu, book, units],
+  );
   const allRight = read.every(({ ok }) => ok);
-  const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
+  const cups = useMemo(() => read.flatMap((each) => (each.ok ? [each.cup] : [])), [read]);
   const [asOne, setAsOne] = useState(false);
-  const merged = mergedCups(cups, bar, book);
+  const merged = useMemo(() => mergedCups(cups, bar, book), [cups, bar, book]);
   const together = asOne && merged !== null;
   // One cup may be poured out of a brew that another order waits for.
   const [share, setShare] = useState(false);
@@ -110,7 +116,21 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     0,
     drafts.findIndex(({ key }) => key === activeKey),
   );
-  const ways = otherWays(drafts, bar, menu, book, units);
+  // What is typed is shown at once; every other way to brew it is worked out a moment later, in slices.
+  const settled = useDeferredValue(drafts);
+  const settledActive = Math.min(active, settled.length - 1);
+  const methodAsks = useMemo(
+    () => byMethod(settled, settledActive, bar, menu, book, units),
+    [settled, settledActive, bar, menu, book, units],
+  );
+  const sizes = useMemo(
+    () => new Map(settled.map((draft) => [draft.key, sizesFor(draft, bar, menu, book, units)])),
+    [settled, bar, menu, book, units],
+  );
+  const ways = useMemo(
+    () => (settled.length > 1 ? otherWays(settled, bar, menu, book, units) : []),
+    [settled, bar, menu, book, units],
+  );
   const isApart = (each: Quote | undefined) => each?.ok === true && each.apartS > APART_S;
   const { quotes, careful } = useQuotes(
     allRight
@@ -122,7 +142,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           ...(neighbour
             ? [{ name: 'with another', cups: shared ? cups : [neighbour.cup], carefully: true as const }]
             : []),
-          ...(together || shared ? [] : byMethod(drafts, active, bar, menu, book, units)),
+          ...(together || shared ? [] : methodAsks),
         ]
       : [],
     (known) => (known.careful.has('order') && isApart(known.quotes['order']) && !together ? ways : []),
@@ -135,7 +155,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       ])
     : null;
 
-  const change = (key: string, part: Partial<Draft>) => {
+  const change = useStable((key: string, part: Partial<Draft>) => {
     setActiveKey(key);
     setDrafts(
       drafts.map((draft) => {
@@ -144,7 +164,8 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
         return part.recipeId ? withRecipe(changed, part.recipeId, bar, menu, book, units) : changed;
       }),
     );
-  };
+  });
+  const remove = useStable((gone: string) => setDrafts(drafts.filter(({ key }) => key !== gone)));
   const take = () => {
     const trimmed = name.trim();
     const taken = act(
@@ -193,16 +214,14 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             number={index + 1}
             bar={bar}
             menu={menu}
-            sizesMl={sizesFor(draft, bar, menu, book, units)}
+            sizesMl={sizes.get(draft.key) ?? NONE}
             units={units}
             draft={draft}
             read={read[index]!}
-            quotes={index === active && !together && !shared ? quotes : {}}
+            quotes={index === active && !together && !shared ? quotes : UNASKED}
             showFault={asked || draft.sizeText !== ''}
-            onChange={(part) => change(draft.key, part)}
-            onRemove={
-              drafts.length > 1 ? () => setDrafts(drafts.filter(({ key }) => key !== draft.key)) : null
-            }
+            onChange={change}
+            onRemove={drafts.length > 1 ? remove : null}
           />
         ))}
         <Row style={{ alignItems: 'flex-end' }}>

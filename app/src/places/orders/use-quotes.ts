@@ -1,7 +1,7 @@
 /**
  * Quotes for an order that is being taken: when it would be out, by each method, and what it would do to the others.
  */
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
 import type { Quote } from '@even-kettle/core/plan';
 import { useBar, useHere } from '../../client/bar-context';
 import type { QuoteDraft } from '../../client/plan.worker';
@@ -49,13 +49,16 @@ export function useQuotes(first: QuoteDraft[], further: (known: Quotes) => Quote
         if (answer.ask !== 'quotes') return;
         const { name, quote, careful } = answer;
         const cups = JSON.stringify(wanted.find((draft) => draft.name === name)?.cups);
-        setAnswers((before) => {
-          const old = before[name];
-          // A rough answer takes no careful one's place.
-          return old?.cups === cups && old.careful && !careful
-            ? before
-            : { ...before, [name]: { cups, quote, careful } };
-        });
+        // A dozen answers come at once; what is typed goes before them.
+        startTransition(() =>
+          setAnswers((before) => {
+            const old = before[name];
+            // A rough answer takes no careful one's place.
+            return old?.cups === cups && old.careful && !careful
+              ? before
+              : { ...before, [name]: { cups, quote, careful } };
+          }),
+        );
       });
     };
     const soon = setTimeout(ask, SETTLE_MS);
