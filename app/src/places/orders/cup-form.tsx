@@ -54,7 +54,72 @@ export const CupForm = memo(function CupForm({
   onRemove,
 }: CupFormProps) {
   const onChange = useStable((part: Partial<Draft>) => changeOf(draft.key, part));
-  const method = menu.find(({ id }) => id === draft.recipeId)?.method;
+  return (
+    <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
+      <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
+        <Text bold>Cup {number}</Text>
+        {onRemove ? (
+          <Button
+            kind="bare"
+            icon="close"
+            label=""
+            says={`Remove cup ${number}`}
+            onPress={() => onRemove(draft.key)}
+          />
+        ) : null}
+      </Row>
+      <Kind
+        number={number}
+        bar={bar}
+        menu={menu}
+        coffeeId={draft.coffeeId}
+        recipeId={draft.recipeId}
+        addition={draft.addition}
+        quotes={quotes}
+        onChange={onChange}
+      />
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
+        <Field
+          label={`Size, ${units.volume}`}
+          says={`Size of cup ${number} in ${units.volume}`}
+          inputMode="decimal"
+          value={draft.sizeText}
+          onChangeText={(sizeText) => onChange({ sizeText })}
+          fault={!read.ok && showFault}
+          style={{ width: 110 }}
+        />
+        <Sizes number={number} sizesMl={sizesMl} units={units} onChange={onChange} />
+      </Row>
+      {read.ok ? (
+        <Text quiet>
+          {inWords(showMass(read.doseG, units, 'dose'))} to{' '}
+          {inWords(showMass(read.brewWaterG, units, 'water'))} water, {showClock(read.brewTimeS)} on the timer
+        </Text>
+      ) : showFault ? (
+        <Text role="alert" bold>
+          {read.reason}
+        </Text>
+      ) : null}
+    </Card>
+  );
+});
+
+type Change = (part: Partial<Draft>) => void;
+type KindProps = Pick<CupFormProps, 'number' | 'bar' | 'menu' | 'quotes'> &
+  Pick<Draft, 'coffeeId' | 'recipeId' | 'addition'> & { onChange: Change };
+
+/** What kind of cup it is: coffee, method, recipe and addition. Typing its size renders none of it. */
+const Kind = memo(function Kind({
+  number,
+  bar,
+  menu,
+  coffeeId,
+  recipeId,
+  addition,
+  quotes,
+  onChange,
+}: KindProps) {
+  const method = menu.find(({ id }) => id === recipeId)?.method;
   const ofMethod = menu.filter((recipe) => recipe.method === method);
   const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
   const { state } = useBar();
@@ -70,25 +135,12 @@ export const CupForm = memo(function CupForm({
     if (!most) return `${METHODS[id].character} · ${ready}`;
     return `${ready}, ${badgeOf(state.orders[most.orderId]!.badge).letter} ${showClock(most.byS)} later`;
   };
-  const choose = (id: MethodId) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id });
   return (
-    <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
-      <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
-        <Text bold>Cup {number}</Text>
-        {onRemove ? (
-          <Button
-            kind="bare"
-            icon="close"
-            label=""
-            says={`Remove cup ${number}`}
-            onPress={() => onRemove(draft.key)}
-          />
-        ) : null}
-      </Row>
+    <>
       <Choice
         name={`Coffee of cup ${number}`}
-        value={draft.coffeeId}
-        onChange={(coffeeId) => onChange({ coffeeId })}
+        value={coffeeId}
+        onChange={(chosen) => onChange({ coffeeId: chosen })}
         options={bar.coffees.map((coffee) => ({
           value: coffee.id,
           label: coffee.name,
@@ -98,56 +150,40 @@ export const CupForm = memo(function CupForm({
       <Choice
         name={`Method of cup ${number}`}
         value={method ?? ''}
-        onChange={(id) => choose(id as MethodId)}
+        onChange={(id) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id })}
         options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: hintOf(id) }))}
       />
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
           label="Recipe"
           says={`Recipe of cup ${number}`}
-          value={draft.recipeId}
-          onChange={(recipeId) => onChange({ recipeId })}
+          value={recipeId}
+          onChange={(chosen) => onChange({ recipeId: chosen })}
           options={ofMethod.map(({ id, name }) => ({ value: id, label: name }))}
           style={{ flex: 2 }}
         />
         <Select
           label="Added"
           says={`Added to cup ${number}`}
-          value={draft.addition}
-          onChange={(addition) => onChange({ addition })}
+          value={addition}
+          onChange={(chosen) => onChange({ addition: chosen })}
           options={(['nothing', ...ADDITIONS] as const).map((value) => ({ value, label: value }))}
           style={{ flex: 1 }}
         />
       </Row>
-      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
-        <Field
-          label={`Size, ${units.volume}`}
-          says={`Size of cup ${number} in ${units.volume}`}
-          inputMode="decimal"
-          value={draft.sizeText}
-          onChangeText={(sizeText) => onChange({ sizeText })}
-          fault={!read.ok && showFault}
-          style={{ width: 110 }}
-        />
-        {sizesMl.map((ml) => (
-          <Button
-            key={ml}
-            label={sizeText(ml, units)}
-            says={`${inWords(showVolume(ml, units))} for cup ${number}`}
-            onPress={() => onChange({ sizeText: sizeText(ml, units) })}
-          />
-        ))}
-      </Row>
-      {read.ok ? (
-        <Text quiet>
-          {inWords(showMass(read.doseG, units, 'dose'))} to{' '}
-          {inWords(showMass(read.brewWaterG, units, 'water'))} water, {showClock(read.brewTimeS)} on the timer
-        </Text>
-      ) : showFault ? (
-        <Text role="alert" bold>
-          {read.reason}
-        </Text>
-      ) : null}
-    </Card>
+    </>
   );
+});
+
+type SizesProps = Pick<CupFormProps, 'number' | 'sizesMl' | 'units'> & { onChange: Change };
+
+const Sizes = memo(function Sizes({ number, sizesMl, units, onChange }: SizesProps) {
+  return sizesMl.map((ml) => (
+    <Button
+      key={ml}
+      label={sizeText(ml, units)}
+      says={`${inWords(showVolume(ml, units))} for cup ${number}`}
+      onPress={() => onChange({ sizeText: sizeText(ml, units) })}
+    />
+  ));
 });

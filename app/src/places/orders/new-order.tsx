@@ -147,6 +147,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       : [],
     (known) => (known.careful.has('order') && isApart(known.quotes['order']) && !together ? ways : []),
   );
+  const methodQuotes = useDeferredValue(quotes);
   const quote = quotes['order'];
   const closer = isApart(quote)
     ? closest(quotes, [
@@ -218,7 +219,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             units={units}
             draft={draft}
             read={read[index]!}
-            quotes={index === active && !together && !shared ? quotes : UNASKED}
+            quotes={index === active && !together && !shared ? methodQuotes : UNASKED}
             showFault={asked || draft.sizeText !== ''}
             onChange={change}
             onRemove={drafts.length > 1 ? remove : null}

@@ -26,7 +26,7 @@ export function useQuotes(first: QuoteDraft[], further: (known: Quotes) => Quote
   const [answers, setAnswers] = useState<Record<string, { cups: string; quote: Quote; careful: boolean }>>(
     {},
   );
-  const known = (drafts: QuoteDraft[]): Quotes => {
+  const known = (drafts: readonly QuoteDraft[]): Quotes => {
     const answered = drafts.flatMap(({ name, cups }) => {
       const answer = answers[name];
       return answer?.cups === JSON.stringify(cups) ? [{ name, ...answer }] : [];
