@@ -3,8 +3,8 @@
  */
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import { Touch } from '../ui/touch';
-import { router, usePathname, type Href } from 'expo-router';
+import { Link } from '../ui/link';
+import { router, usePathname } from 'expo-router';
 import { useBar, useHere } from '../client/bar-context';
 import { appUpdate } from '../client/service-worker';
 import { useShortcuts } from '../device/shortcuts';
@@ -23,7 +23,7 @@ import { Ticking } from '../client/ticking';
 // Browsers offer it once, before anything is drawn.
 listenForInstall();
 
-const PLACES: { name: string; href: Href; icon: string }[] = [
+const PLACES: { name: string; href: string; icon: string }[] = [
   { name: 'Bar', href: '/', icon: 'bar' },
   { name: 'Orders', href: '/orders', icon: 'orders' },
   { name: 'Recipes', href: '/recipes', icon: 'recipes' },
@@ -209,15 +209,14 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
       }
     >
       {PLACES.map(({ name, href, icon }) => {
-        const here = href === '/' ? path === '/' : path.startsWith(String(href));
+        const here = href === '/' ? path === '/' : path.startsWith(href);
         const color = here ? theme.ink : theme.ink2;
         return (
-          <Touch
+          <Link
             key={name}
-            role="link"
+            href={href}
             aria-label={name}
             aria-current={here ? 'page' : undefined}
-            onPress={() => router.navigate(href)}
             style={({ pressed }) => [
               {
                 alignItems: 'center',
@@ -244,7 +243,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
             <Text size="small" bold={here} color={color}>
               {name}
             </Text>
-          </Touch>
+          </Link>
         );
       })}
     </View>

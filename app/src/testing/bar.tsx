@@ -107,7 +107,10 @@ export function showPage(
   return { acted, saved };
 }
 
-export const press = (label: string | RegExp) => act(() => fireEvent.press(screen.getByLabelText(label)));
+/** A plain tap, as a browser tells it. */
+const TAP = { button: 0, preventDefault: () => undefined };
+export const press = (label: string | RegExp) =>
+  act(() => fireEvent.press(screen.getByLabelText(label), TAP));
 export const type = (label: string | RegExp, text: string) =>
   act(() => fireEvent.changeText(screen.getByLabelText(label), text));
 /** What the list of a field offers, each as it is stored. */

@@ -7,7 +7,7 @@ import type { PressableProps, View } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { useTheme } from './use-theme';
 
-type Props = Omit<PressableProps, 'children' | 'disabled'> & {
+export type TouchProps = Omit<PressableProps, 'children' | 'disabled'> & {
   children?: ReactNode;
   disabled?: boolean;
   ref?: Ref<View>;
@@ -15,7 +15,7 @@ type Props = Omit<PressableProps, 'children' | 'disabled'> & {
   onKeyDown?: (event: KeyboardEvent) => void;
 };
 
-export function Touch({ children, onPress, onPressIn, onPressOut, onLongPress, ...rest }: Props) {
+export function Touch({ children, onPress, onPressIn, onPressOut, onLongPress, ...rest }: TouchProps) {
   const theme = useTheme();
   return (
     <TouchableRipple

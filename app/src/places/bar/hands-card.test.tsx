@@ -76,7 +76,7 @@ test('the first water starts the timer, and only then is the pour to be ended', 
 test('between pours the card counts down to the next and shows its target, in the bar’s own units', () => {
   show([...blooming, done('bloom', 107)], 120, { mass: 'oz', temperature: 'F', volume: 'fl oz' });
   expect(texts()).toEqual({ verb: 'Pour to', figure: '4.5' });
-  expect(screen.getByTestId('countdown')).toHaveTextContent('0:20');
+  expect(screen.getByLabelText(/^Next, in 0:20/)).toBeTruthy();
 });
 
 test('a pour that is said to be made before its time is asked after once', () => {
@@ -231,5 +231,5 @@ test('a drawdown can be noted as stalled in one tap, and the card says what to d
 
 test('between pours the card says how long the bed stays covered', () => {
   show([...blooming, done('bloom', 107)], 112);
-  expect(screen.getByTestId('bed')).toHaveTextContent(/the bed shows/);
+  expect(screen.getByLabelText(/; the bed shows/)).toBeTruthy();
 });

@@ -164,8 +164,19 @@ export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
   const soon = leftMs <= SOON_MS;
   const showsMs = item.brew && item.step.kind === 'pour' ? bedShowsMs(item.brew, nowMs) : null;
   const bedLeftMs = showsMs === null ? null : showsMs - nowMs;
+  const next = item.station.free ? 'Next, in' : `When ${item.station.name} is free, in`;
+  const left = showClock(Math.ceil(leftMs / 1000));
+  const bed =
+    bedLeftMs === null
+      ? null
+      : bedLeftMs > 0
+        ? `the bed shows in ${showClock(Math.ceil(bedLeftMs / 1000))}`
+        : 'the bed shows';
   return (
     <View
+      role="timer"
+      // Read in one piece: side by side, the two times would be read in each other's place.
+      aria-label={`${next} ${left}${bed ? `; ${bed}` : ''}`}
       style={{
         backgroundColor: soon ? theme.soon : theme.coolPale,
         borderRadius: RADIUS,
@@ -177,16 +188,16 @@ export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
         alignItems: 'center',
       }}
     >
-      <View>
-        <Text>{item.station.free ? 'Next, in' : `When ${item.station.name} is free, in`}</Text>
-        {bedLeftMs !== null ? (
+      <View aria-hidden>
+        <Text>{next}</Text>
+        {bed ? (
           <Text size="small" quiet testID="bed">
-            {bedLeftMs > 0 ? `the bed shows in ${showClock(Math.ceil(bedLeftMs / 1000))}` : 'the bed shows'}
+            {bed}
           </Text>
         ) : null}
       </View>
-      <Text size="verb" testID="countdown">
-        {showClock(Math.ceil(leftMs / 1000))}
+      <Text size="verb" testID="countdown" aria-hidden>
+        {left}
       </Text>
     </View>
   );

@@ -2,8 +2,7 @@
  * One finished brew in the list: what it was, how long it took against its plan, what was tasted.
  */
 import { View } from 'react-native';
-import { Touch } from '../../ui/touch';
-import { router } from 'expo-router';
+import { Link } from '../../ui/link';
 import { tasteInWords } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { speedOf, type Speed } from '@even-kettle/core/learn';
@@ -31,14 +30,12 @@ export function Brewed({ record, beside }: Props) {
   const method = METHODS[record.method];
   const taste = record.taste ? tasteInWords(record.taste) : '';
   return (
-    <Touch
-      role="link"
+    <Link
+      href={`/log/${encodeURIComponent(record.brewId)}`}
+      {...(beside ? { onOpen: beside.onOpen } : {})}
       aria-label={`${record.coffee}, ${method.name}, ${ended}`}
       testID="brewed"
       aria-current={beside?.isOpen ? 'true' : undefined}
-      onPress={
-        beside?.onOpen ?? (() => router.push({ pathname: '/log/[id]', params: { id: record.brewId } }))
-      }
     >
       <Card
         style={{ gap: 6, ...(beside?.isOpen ? { borderColor: theme.ink } : {}) }}
@@ -70,7 +67,7 @@ export function Brewed({ record, beside }: Props) {
           {taste ? ` Tasted ${taste}.` : ''}
         </Text>
       </Card>
-    </Touch>
+    </Link>
   );
 }
 

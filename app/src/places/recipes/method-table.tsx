@@ -3,8 +3,7 @@
  */
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { Touch } from '../../ui/touch';
-import { router } from 'expo-router';
+import { Link } from '../../ui/link';
 import {
   BREWERS,
   METHODS,
@@ -60,11 +59,10 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
         const here = benchBrewers.some((brewer) => brewer.method === row.recipe.method);
         const own = row.recipe.id === chosen.id;
         return (
-          <Touch
+          <Link
             key={row.recipe.method}
-            role="link"
+            href={`/recipes/${row.recipe.id}`}
             aria-label={`${method.name}: ${row.recipe.name}`}
-            onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: row.recipe.id } })}
             style={({ pressed }) => ({
               flexDirection: 'row',
               alignItems: 'center',
@@ -99,7 +97,7 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
                 {row.ok && !row.brewer ? ` · ${outOfRange(row.card)}` : here ? '' : ' · not on this bench'}
               </Text>
             </View>
-          </Touch>
+          </Link>
         );
       })}
     </Card>

@@ -3,6 +3,7 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
+import { Link } from '../../ui/link';
 import { Touch } from '../../ui/touch';
 import { router } from 'expo-router';
 import {
@@ -147,10 +148,9 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
   const units = useUnits();
   const method = METHODS[recipe.method];
   return (
-    <Touch
-      role="link"
+    <Link
+      href={`/recipes/${recipe.id}`}
       aria-label={`${method.name}: ${recipe.name}`}
-      onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
       style={({ pressed }) => ({
         flexDirection: 'row',
         gap: 12,
@@ -172,7 +172,7 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
         <Text bold>{recipe.name}</Text>
         <Text size="small">{reasons.length > 0 ? reasons.map(withoutStop).join('; ') : recipe.why}</Text>
       </View>
-    </Touch>
+    </Link>
   );
 }
 
