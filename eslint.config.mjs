@@ -72,7 +72,7 @@ export default [
     languageOptions: {
       parserOptions: {
         // The probes are files that are not there, with which a test shows that these rules hold.
-        projectService: { allowDefaultProject: ['*/src/*/probe.ts'] },
+        projectService: { allowDefaultProject: ['*/src/*/probe.ts', '*/src/*/probe.tsx'] },
         tsconfigRootDir: import.meta.dirname,
       },
     },
@@ -175,7 +175,7 @@ export default [
   {
     // What is touched, typed in or laid over a page is made of the parts of `ui`, in the theme's colours.
     files: ['app/src/**/*.{ts,tsx}'],
-    ignores: ['app/src/ui/**', '**/*.test.{ts,tsx}', '**/testing/**'],
+    ignores: ['app/src/ui/**', 'app/src/places/ui/**', '**/*.test.{ts,tsx}', '**/testing/**'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -185,6 +185,14 @@ export default [
             'Take the part from app/src/ui; it is made of Paper and wears our theme.',
           ],
           ['Literal[value=/^#[0-9a-fA-F]{3,8}$/]', 'Colours are the theme’s (app/src/ui/theme.ts).'],
+          [
+            'JSXText[value=/[A-Za-z]{2}/]',
+            'Sentences on screen are in the place’s words.ts, so that another language is another file.',
+          ],
+          [
+            'JSXAttribute[name.name=/^(label|says|title|intro|addLabel|what)$/] > Literal[value=/^[A-Z]/]',
+            'Sentences on screen are in the place’s words.ts, so that another language is another file.',
+          ],
         ].map(([selector, message]) => ({ selector, message })),
       ],
     },

@@ -43,6 +43,12 @@ const BROKEN = [
     'Colours are the theme’s',
   ],
   [
+    'a screen has a sentence of its own',
+    'app/src/places/probe.tsx',
+    'export const Probe = () => <b title="Roast list">{1}</b>;\n',
+    'Sentences on screen are in the place’s words.ts',
+  ],
+  [
     'core imports React',
     'core/src/brew/probe.ts',
     "import { useState } from 'react';\nuseState;\n",

@@ -37,7 +37,7 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
   await expect.poll(async () => (await brewOf(bar)).card.brewWaterG).toBe(259);
   await page.getByTestId('real-dose').fill('40');
   await page.getByRole('button', { name: 'Save the real dose' }).click();
-  await expect(page.getByRole('alert')).toContainText('can still be brewed by it');
+  await expect(page.getByRole('alert')).toContainText('can still be brewed with this card');
   await page.getByRole('button', { name: 'Close this note' }).click();
 
   await page.getByRole('button', { name: 'Leave out Second of three pours' }).click();

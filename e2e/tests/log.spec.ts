@@ -33,7 +33,7 @@ test.describe('dial-in', () => {
     await page.getByRole('radio', { name: 'right', exact: true }).click();
     await page.getByRole('button', { name: 'bed even' }).click();
     await page.getByLabel('TDS, %').fill('140');
-    await expect(page.getByText('TDS is a per cent from 0.1 to 25')).toBeVisible();
+    await expect(page.getByText('TDS must be at most 25 %')).toBeVisible();
     await page.getByLabel('TDS, %').fill('1.42');
     await page.getByTestId('keep-taste').click();
     await expect(page.getByTestId('advice')).toHaveText(

@@ -1,4 +1,5 @@
 import { router } from 'expo-router';
+import { WORDS } from '../places/words';
 import { Button } from '../ui/button';
 import { Notice } from '../ui/notice';
 import { Page } from '../ui/page';
@@ -8,10 +9,10 @@ export default function NotFound() {
     <Page>
       <Notice
         ruled
-        title="No such place"
-        action={<Button label="To the bar" onPress={() => router.replace('/')} />}
+        title={WORDS.noSuchPlace}
+        action={<Button label={WORDS.toTheBar} onPress={() => router.replace('/')} />}
       >
-        Nothing of this bar is at this address.
+        {WORDS.thereIsNoPageAtThisAddress}
       </Notice>
     </Page>
   );

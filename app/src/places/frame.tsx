@@ -19,16 +19,17 @@ import { Button } from '../ui/button';
 import { Text } from '../ui/text';
 import { WIDE } from '../ui/theme';
 import { Ticking } from '../client/ticking';
+import { WORDS } from './words';
 
 // Browsers offer it once, before anything is drawn.
 listenForInstall();
 
 const PLACES: { name: string; href: string; icon: string }[] = [
-  { name: 'Bar', href: '/', icon: 'bar' },
-  { name: 'Orders', href: '/orders', icon: 'orders' },
-  { name: 'Recipes', href: '/recipes', icon: 'recipes' },
-  { name: 'Log', href: '/log', icon: 'log' },
-  { name: 'Bench', href: '/bench', icon: 'bench' },
+  { name: WORDS.bar, href: '/', icon: 'bar' },
+  { name: WORDS.orders, href: '/orders', icon: 'orders' },
+  { name: WORDS.recipes, href: '/recipes', icon: 'recipes' },
+  { name: WORDS.log, href: '/log', icon: 'log' },
+  { name: WORDS.bench, href: '/bench', icon: 'bench' },
 ];
 
 type FrameProps = {
@@ -84,7 +85,7 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
         <DiskNote />
         <Refusals />
         <UpdateNote />
-        {path === '/' ? null : <Boundary what="what the hands must do">{strip}</Boundary>}
+        {path === '/' ? null : <Boundary what={WORDS.whatTheHandsMustDo}>{strip}</Boundary>}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
           {children}
         </View>
@@ -111,14 +112,14 @@ function TopLine() {
       }}
     >
       <Text size="small" bold numberOfLines={1}>
-        {bar?.name ?? 'Even Kettle'}
+        {bar?.name ?? WORDS.evenKettle}
       </Text>
       <View role="status" style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: 6 }}>
         {away ? (
           <>
             <Icon name="away" color={theme.ink} size={16} />
             <Text size="small" bold numberOfLines={1} style={{ flexShrink: 1 }}>
-              {waiting === 0 ? 'server away, taps are kept' : `server away, ${waiting} kept here`}
+              {waiting === 0 ? WORDS.serverAwayTapsAreKept : WORDS.serverAwayKeptHere(waiting)}
             </Text>
           </>
         ) : null}
@@ -149,8 +150,8 @@ function DiskNote() {
   return (
     <Note>
       {storage.level === 'full'
-        ? 'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.'
-        : `The server’s disk is almost full: ${storage.freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`}
+        ? WORDS.theServersDiskIsFullTaps
+        : WORDS.theServersDiskIsAlmostFull(storage.freeMb ?? 0)}
     </Note>
   );
 }
@@ -162,8 +163,8 @@ function UpdateNote() {
   const isBrewing = Object.values(state.brews).some(({ status }) => status === 'running');
   if (!isReady || isBrewing) return null;
   return (
-    <Note action={<Button label="Load" says="Load the new version" onPress={appUpdate.take} />}>
-      There is a new version of the app.
+    <Note action={<Button label={WORDS.load} says={WORDS.loadTheNewVersion} onPress={appUpdate.take} />}>
+      {WORDS.thereIsANewVersionOf}
     </Note>
   );
 }
@@ -175,7 +176,13 @@ function Refusals() {
     <Note
       key={id}
       action={
-        <Button kind="bare" icon="close" label="" says="Close this note" onPress={() => store.dismiss(id)} />
+        <Button
+          kind="bare"
+          icon="close"
+          label=""
+          says={WORDS.closeThisNote}
+          onPress={() => store.dismiss(id)}
+        />
       }
     >
       {text}
@@ -189,7 +196,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
   return (
     <View
       role="navigation"
-      aria-label="Places"
+      aria-label={WORDS.places}
       style={
         wide
           ? {
@@ -236,7 +243,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
           >
             <Icon name={icon} color={color} size={22} />
             {href === '/' && !here ? (
-              <Boundary silent what="the mark of the Bar">
+              <Boundary silent what={WORDS.theMarkOfTheBar}>
                 {mark}
               </Boundary>
             ) : null}

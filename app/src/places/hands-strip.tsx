@@ -13,6 +13,7 @@ import { Badge } from '../ui/badge';
 import { useTheme } from '../ui/use-theme';
 import { Text } from '../ui/text';
 import { RADIUS, TOUCH } from '../ui/theme';
+import { WORDS } from './words';
 
 /** Nothing is said of what is further off, milliseconds. */
 const AHEAD_MS = 60_000;
@@ -35,11 +36,11 @@ export function HandsStrip() {
   if (!item) return null;
   const leftMs = item.dueMs - nowMs;
   const isNow = leftMs <= 0;
-  const when = isNow ? 'now' : `in ${showClock(Math.ceil(leftMs / 1000))}`;
+  const when = isNow ? 'now' : WORDS.inIt(showClock(Math.ceil(leftMs / 1000)));
   return (
     <Touch
       role="button"
-      aria-label={`${item.station.name}: ${inShort(item, units)}, ${when}. Go to the Bar`}
+      aria-label={WORDS.goToTheBar(item.station.name, inShort(item, units), when)}
       testID="hands-strip"
       onPress={() => router.navigate('/')}
       style={{

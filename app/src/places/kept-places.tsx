@@ -5,6 +5,7 @@
 import { Activity, memo, useState, type ReactNode } from 'react';
 import { Navigator } from 'expo-router';
 import { Boundary } from '../ui/boundary';
+import { WORDS } from './words';
 
 const KEPT = ['index', 'orders/index', 'recipes/index', 'log/index', 'bench'];
 
@@ -20,12 +21,12 @@ export function KeptPlaces() {
       {visited.map((name) => (
         <Activity key={name} mode={name === route.name ? 'visible' : 'hidden'}>
           <AsLeft shown={name === route.name}>
-            <Boundary what="this place">{name === route.name ? content : null}</Boundary>
+            <Boundary what={WORDS.thisPlace}>{name === route.name ? content : null}</Boundary>
           </AsLeft>
         </Activity>
       ))}
       {isKept ? null : (
-        <Boundary key={route.key} what="this place">
+        <Boundary key={route.key} what={WORDS.thisPlace}>
           {content}
         </Boundary>
       )}
@@ -38,4 +39,4 @@ const AsLeft = memo(
   ({ children }: { shown: boolean; children: ReactNode }) => children,
   (_, next) => !next.shown,
 );
-AsLeft.displayName = 'AsLeft';
+AsLeft.displayName = WORDS.asleft;

@@ -6,18 +6,19 @@ import { usePathname } from 'expo-router';
 import { useNow, useUnits } from '../client/bar-context';
 import { inShort } from '../words/hands-words';
 import { useNextDeed } from './hands-strip';
+import { WORDS } from './words';
 
-const APP = 'Even Kettle';
+const APP = WORDS.evenKettle;
 const PLACES: readonly [start: string, name: string][] = [
-  ['/orders/new', 'New order'],
-  ['/orders', 'Orders'],
-  ['/recipes', 'Recipes'],
-  ['/log', 'Log'],
-  ['/bench', 'Bench'],
-  ['/station', 'Station'],
+  ['/orders/new', WORDS.newOrder],
+  ['/orders', WORDS.orders],
+  ['/recipes', WORDS.recipes],
+  ['/log', WORDS.log],
+  ['/bench', WORDS.bench],
+  ['/station', WORDS.station],
 ];
 
-const placeAt = (path: string): string => PLACES.find(([start]) => path.startsWith(start))?.[1] ?? 'Bar';
+const placeAt = (path: string): string => PLACES.find(([start]) => path.startsWith(start))?.[1] ?? WORDS.bar;
 
 /** Draws nothing. */
 export function PageTitle() {

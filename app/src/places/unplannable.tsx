@@ -11,6 +11,7 @@ import { Button } from '../ui/button';
 import { Card } from '../ui/card';
 import { Row } from '../ui/page';
 import { Text } from '../ui/text';
+import { WORDS } from './words';
 
 export function Unplannable() {
   const { state, unplannable } = useBar();
@@ -30,12 +31,12 @@ export function Unplannable() {
         <Row key={cup.cupId} style={{ flexWrap: 'wrap' }}>
           <Badge badge={order.badge} size={28} />
           <Text style={{ flex: 1, minWidth: 200 }}>
-            <Text bold>{cupInWords(cup, units)} cannot be brewed.</Text> {reason}
+            <Text bold>{WORDS.cannotBeBrewed(cupInWords(cup, units))}</Text> {reason}
           </Text>
           <Button
             kind="ruled"
-            label="Cancel this cup"
-            says={`Cancel the cup of order ${badgeOf(order.badge).letter}, ${cup.coffee}`}
+            label={WORDS.cancelThisCup}
+            says={WORDS.cancelTheCupOfOrder(badgeOf(order.badge).letter, cup.coffee)}
             onPress={() =>
               act(
                 [
@@ -45,13 +46,13 @@ export function Unplannable() {
                     cupId: cup.cupId,
                   },
                 ],
-                'Cup cancelled',
+                WORDS.cupCancelled,
               )
             }
           />
         </Row>
       ))}
-      <Button label="Open the Bench" kind="plain" onPress={() => router.navigate('/bench')} />
+      <Button label={WORDS.openTheBench} kind="plain" onPress={() => router.navigate('/bench')} />
     </Card>
   );
 }

@@ -3,13 +3,13 @@
  */
 import { Notice } from '../ui/notice';
 import { Page } from '../ui/page';
+import { WORDS } from './words';
 
 export function Unreachable() {
   return (
     <Page>
-      <Notice ruled title="The bar’s server cannot be reached">
-        Check that it runs and that this device is on its network. This page goes on by itself as soon as it
-        answers; nothing tapped is lost.
+      <Notice ruled title={WORDS.theBarsServerCannotBeReached}>
+        {WORDS.checkThatItRunsAndThat}
       </Notice>
     </Page>
   );

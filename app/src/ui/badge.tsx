@@ -7,6 +7,7 @@ import Svg, { Circle } from 'react-native-svg';
 import { badgeOf } from '@even-kettle/core/brew';
 import { useTheme } from './use-theme';
 import { Text } from './text';
+import { WORDS } from './words';
 
 const DASHES: Record<string, string | undefined> = { dashed: '5 3.4', dotted: '1.6 3.1' };
 
@@ -17,7 +18,7 @@ export const Badge = memo(function Badge({ badge, size = 30 }: { badge: number; 
   return (
     <View
       role="img"
-      aria-label={`Order ${letter}`}
+      aria-label={WORDS.order(letter)}
       style={{ width: size, height: size, alignItems: 'center', justifyContent: 'center' }}
     >
       <Svg width={size} height={size} viewBox="0 0 30 30" style={{ position: 'absolute' }}>

@@ -7,6 +7,7 @@ import { Button } from './button';
 import { Card } from './card';
 import { Row } from './page';
 import { Text } from './text';
+import { WORDS } from './words';
 
 type Props = {
   children: ReactNode;
@@ -38,13 +39,13 @@ export class Boundary extends Component<Props, State> {
     return (
       <Card ruled style={{ margin: 12, padding: 20, gap: 12 }}>
         {this.props.fallback}
-        <Text bold>This page cannot show {this.props.what} just now.</Text>
-        <Text quiet>Every tap so far is kept. {error.message}</Text>
+        <Text bold>{WORDS.thisPageCannotShowJustNow(this.props.what)}</Text>
+        <Text quiet>{WORDS.everyTapSoFarIsKept(error.message)}</Text>
         <Row style={{ flexWrap: 'wrap' }}>
-          <Button label="Retry" onPress={() => this.setState({ error: null, stack: '' })} />
+          <Button label={WORDS.retry} onPress={() => this.setState({ error: null, stack: '' })} />
           <Button
             kind="bare"
-            label="Copy what happened"
+            label={WORDS.copyWhatHappened}
             onPress={() => void globalThis.navigator?.clipboard?.writeText(happened).catch(() => undefined)}
           />
         </Row>

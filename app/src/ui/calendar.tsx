@@ -6,6 +6,7 @@ import { Calendar as Months, en, registerTranslation } from 'react-native-paper-
 import { Button } from './button';
 import { dayOfMs, msOfDay } from './days';
 import { Dialog } from './dialog';
+import { WORDS } from './words';
 
 // The viewer's own names of months and first day of the week, with the interface's own words.
 const LOCALE = globalThis.navigator?.language ?? 'en-GB';
@@ -20,7 +21,7 @@ type Props = { label: string; value: string; onChoose: (day: string) => void; on
 
 export default function Calendar({ label, value, onChoose, onClose }: Props) {
   return (
-    <Dialog title={label} onClose={onClose} actions={<Button label="Cancel" onPress={onClose} />}>
+    <Dialog title={label} onClose={onClose} actions={<Button label={WORDS.cancel} onPress={onClose} />}>
       {/* Six weeks, the days' names and the month's own line. */}
       <View style={{ height: 390, marginHorizontal: -12 }}>
         <Months

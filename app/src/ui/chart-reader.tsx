@@ -6,6 +6,7 @@ import { useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 
 import { View } from 'react-native';
 import { Text } from './text';
 import { useTheme } from './use-theme';
+import { WORDS } from './words';
 
 /** A place where the chart can be read: pixels from the drawing's left and top edges, and the reading in words. */
 export type Reading = { x: number; y: number | null; says: string };
@@ -82,7 +83,7 @@ export function ChartReader({ label, reads, readings, children }: Props) {
           quiet={reading === undefined}
           style={{ minHeight: 36 }}
         >
-          {reading?.says ?? 'Touch the chart, or use the arrow keys, to read it.'}
+          {reading?.says ?? WORDS.touchTheChartOrUseThe}
         </Text>
       )}
     </View>

@@ -8,6 +8,7 @@ import { Button } from './button';
 import { readDay, showDay } from './days';
 import { Field } from './field';
 import { loadCalendar } from './load-parts';
+import { WORDS } from './words';
 
 /** The calendar comes as a script of its own, when it is first opened. */
 const Calendar = lazy(loadCalendar);
@@ -43,14 +44,14 @@ export function DayField({ label, value, onChange, style }: Props) {
         <Button
           icon="calendar"
           label=""
-          says={`Choose in a calendar: ${label}`}
+          says={WORDS.chooseInACalendar(label)}
           onPress={() => setOpen(true)}
           style={{ height: 56 }}
         />
       </View>
       {fault ? (
         <HelperText type="error" role="alert">
-          Type a day like {showDay(AN_EXAMPLE)}.
+          {WORDS.typeADayLike(showDay(AN_EXAMPLE))}
         </HelperText>
       ) : null}
       {open ? (

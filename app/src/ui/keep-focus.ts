@@ -3,8 +3,9 @@
  */
 import { useEffect, type RefObject } from 'react';
 import type { View } from 'react-native';
+import { WORDS } from './words';
 
-const FOCUSABLE = 'a[href], button, input, textarea, [tabindex]:not([tabindex="-1"])';
+const FOCUSABLE = WORDS.aHrefButtonInputTextareaTabindex;
 
 /** The elements that can have the focus, in order. */
 const stopsIn = (box: HTMLElement): HTMLElement[] =>

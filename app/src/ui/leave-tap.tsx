@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Button } from './button';
 import { Row } from './page';
 import { Text } from './text';
+import { WORDS } from './words';
 
 type Props = { label: string; changed: boolean; onLeave: () => void; icon?: string };
 
@@ -21,9 +22,9 @@ export function LeaveTap({ label, changed, onLeave, icon }: Props) {
     );
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6 }}>
-      <Text role="alert">Discard what you changed?</Text>
-      <Button kind="ruled" label="Discard" onPress={onLeave} />
-      <Button label="Keep editing" onPress={() => setAsking(false)} />
+      <Text role="alert">{WORDS.discardWhatYouChanged}</Text>
+      <Button kind="ruled" label={WORDS.discard} onPress={onLeave} />
+      <Button label={WORDS.keepEditing} onPress={() => setAsking(false)} />
     </Row>
   );
 }

@@ -9,6 +9,7 @@ import { Row } from './page';
 import { Text } from './text';
 import { RADIUS } from './theme';
 import { useTheme } from './use-theme';
+import { WORDS } from './words';
 
 type NoticeProps = { title: string; children?: ReactNode; action?: ReactNode; ruled?: boolean };
 
@@ -42,7 +43,7 @@ export function Loading({ what, height = 160 }: { what: string; height?: number 
         <View aria-hidden>
           <ActivityIndicator size={18} color={theme.ink2} />
         </View>
-        <Text quiet>Loading {what}…</Text>
+        <Text quiet>{WORDS.loading(what)}</Text>
       </Row>
     </View>
   );

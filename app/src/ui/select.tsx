@@ -11,6 +11,7 @@ import { Text } from './text';
 import { FACE, FIELD_HEIGHT, RADIUS, TOUCH } from './theme';
 import { Touch } from './touch';
 import { useTheme } from './use-theme';
+import { WORDS } from './words';
 
 type Props<Value extends string> = {
   label: string;
@@ -45,7 +46,7 @@ export function Select<Value extends string>({
         role="button"
         aria-haspopup="menu"
         aria-expanded={open}
-        aria-label={`${says ?? label}: ${chosen?.label ?? 'nothing chosen'}`}
+        aria-label={`${says ?? label}: ${chosen?.label ?? WORDS.nothingChosen}`}
         testID={testID}
         onPress={() => setOpen(true)}
         onKeyDown={(event: KeyboardEvent) => {
@@ -77,7 +78,7 @@ export function Select<Value extends string>({
             visible
             onDismiss={close}
             anchorPosition="bottom"
-            overlayAccessibilityLabel="Close the list"
+            overlayAccessibilityLabel={WORDS.closeTheList}
             contentStyle={{
               backgroundColor: theme.surface,
               borderWidth: Math.max(1, theme.rimWidth),
@@ -128,7 +129,7 @@ function Options<Value extends string>({ name, value, options, onChoose, onClose
             title={option.label}
             onPress={() => onChoose(option.value)}
             testID={`option-${option.value}`}
-            accessibilityLabel={chosen ? `${option.label}, chosen` : option.label}
+            accessibilityLabel={chosen ? WORDS.chosen(option.label) : option.label}
             style={{
               minHeight: TOUCH,
               maxWidth: 340,

@@ -22,6 +22,7 @@ import { Text } from './text';
 import { TOUCH } from './theme';
 import type { TableProps } from './table';
 import { useTheme } from './use-theme';
+import { WORDS } from './words';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -73,7 +74,7 @@ export default function SortedTable({ label, columns, rows, pageSize = 12 }: Tab
                 >
                   <Touch
                     role="button"
-                    aria-label={`Sort by ${name}`}
+                    aria-label={WORDS.sortBy(name)}
                     onPress={() => {
                       setSorting(sorted?.desc ? [] : [{ id: name, desc: sorted !== undefined }]);
                       setPagination({ pageIndex: 0, pageSize });
@@ -126,12 +127,12 @@ export default function SortedTable({ label, columns, rows, pageSize = 12 }: Tab
       {pages > 1 ? (
         <Row style={{ justifyContent: 'flex-end' }}>
           <Text size="small" quiet>
-            {pagination.pageIndex + 1} of {pages}
+            {WORDS.of(pagination.pageIndex + 1, pages)}
           </Text>
           {(
             [
-              ['back', 'Previous page', -1, pagination.pageIndex === 0],
-              ['chevron', 'Next page', 1, pagination.pageIndex >= pages - 1],
+              ['back', WORDS.previousPage, -1, pagination.pageIndex === 0],
+              ['chevron', WORDS.nextPage, 1, pagination.pageIndex >= pages - 1],
             ] as const
           ).map(([icon, words, by, atEnd]) => (
             <Button
@@ -139,7 +140,7 @@ export default function SortedTable({ label, columns, rows, pageSize = 12 }: Tab
               icon={icon}
               label=""
               kind="bare"
-              says={`${words} of ${label}`}
+              says={WORDS.ofForPart(words, label)}
               disabled={atEnd}
               onPress={() => setPagination({ pageIndex: pagination.pageIndex + by, pageSize })}
             />

@@ -166,7 +166,7 @@ test('a corrected reading re-targets, undoing it brings the old targets back', (
 test.each<[string, BarEvent, string]>([
   ['leaving out the first water', skip('bloom', 98), 'cannot be left out'],
   ['leaving out what is done', { ...skip('weigh', 98) }, 'done already'],
-  ['a dose of another brew', dose(40), 'can still be brewed by it'],
+  ['a dose of another brew', dose(40), 'can still be brewed with this card'],
   [
     'a correction of what is not done',
     { id: 'c', type: 'step-corrected', atMs: at(98), brewId: 'a1.1', stepId: 'pour-2', readingG: 130 },

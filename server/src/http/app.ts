@@ -4,6 +4,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
+import expressStaticGzip from 'express-static-gzip';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -271,7 +272,12 @@ function serveBuiltApp(app: Express, appDir: string): void {
   for (const part of ['_expo', 'assets'])
     app.use(
       `/${part}`,
-      express.static(join(appDir, part), { immutable: true, maxAge: '1y', fallthrough: false }),
+      // The build has compressed the scripts as far as they go, which takes longer than a request may.
+      expressStaticGzip(join(appDir, part), {
+        enableBrotli: true,
+        orderPreference: ['br'],
+        serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+      }),
     );
   app.use(express.static(appDir, { index: false, maxAge: 0 }));
   app.get('/{*path}', (_request, response) => {

@@ -28,6 +28,7 @@ import { KettleStrip } from './kettle-strip';
 import { Rail } from './rail';
 import { Stations } from './stations';
 import { UpNext } from './up-next';
+import { WORDS } from './words';
 
 const NEXT_SHOWN = 4;
 /** From this size on the whole bar is in sight at once. */
@@ -83,15 +84,15 @@ export function BarPlace() {
   if (status === 'loading' || !bar) {
     return (
       <Page>
-        <Loading what="the bar" height={330} />
-        <Loading what="what comes next" height={150} />
+        <Loading what={WORDS.theBar} height={330} />
+        <Loading what={WORDS.whatComesNext} height={150} />
       </Page>
     );
   }
   const card = current ? (
     <Boundary
       key={current.brewId}
-      what="the hands card"
+      what={WORDS.theHandsCard}
       fallback={<PlainCard item={current} units={bar.units} />}
     >
       <HandsCard item={current} nowMs={nowMs} />
@@ -103,7 +104,7 @@ export function BarPlace() {
   );
   const follow =
     current !== items[0] ? (
-      <Button kind="plain" label="Back to the plan" onPress={() => setTaken(null)} />
+      <Button kind="plain" label={WORDS.backToThePlan} onPress={() => setTaken(null)} />
     ) : null;
   const upNext = (
     <UpNext
@@ -198,9 +199,9 @@ export function BarPlace() {
 function OthersHaveIt() {
   return (
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
-      <Text size="verb">Nothing for these hands</Text>
-      <Text quiet>The other pair has what is next. Tap a station below to take its step over.</Text>
-      <Button label="Show all hands" onPress={() => setDevice({ hands: 'all' })} />
+      <Text size="verb">{WORDS.nothingForTheseHands}</Text>
+      <Text quiet>{WORDS.theOtherPairHasWhatIs}</Text>
+      <Button label={WORDS.showAllHands} onPress={() => setDevice({ hands: 'all' })} />
     </Card>
   );
 }
@@ -208,9 +209,9 @@ function OthersHaveIt() {
 function NothingToDo() {
   return (
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
-      <Text size="verb">Nothing to do</Text>
-      <Text quiet>No cup waits and no brew runs. Take an order, and this card says what to do first.</Text>
-      <Button kind="main" icon="plus" label="New order" onPress={() => router.push('/orders/new')} />
+      <Text size="verb">{WORDS.nothingToDo}</Text>
+      <Text quiet>{WORDS.noCupWaitsAndNoBrew}</Text>
+      <Button kind="main" icon="plus" label={WORDS.newOrder} onPress={() => router.push('/orders/new')} />
     </Card>
   );
 }

@@ -15,20 +15,28 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
-const GUEST_LEFT = 'guest has left';
-const REASONS = ['spilt', 'wrong coffee', 'stalled', 'too late to serve', GUEST_LEFT, 'something else'];
+const GUEST_LEFT = WORDS.guestHasLeft;
+const REASONS = [
+  'spilt',
+  WORDS.wrongCoffee,
+  'stalled',
+  WORDS.tooLateToServe,
+  GUEST_LEFT,
+  WORDS.somethingElse,
+];
 
 export function BrewActions({ brew }: { brew: BrewState }) {
   const act = useAct();
   if (brew.status !== 'running') return null;
   return (
     <Card style={{ gap: 14 }}>
-      <Subheading>Correct</Subheading>
+      <Subheading>{WORDS.correct}</Subheading>
       <Dose brew={brew} />
       <Elsewhere
         brew={brew}
-        onMove={(to) => act([{ type: 'brew-moved', brewId: brew.id, ...to }], 'Station')}
+        onMove={(to) => act([{ type: 'brew-moved', brewId: brew.id, ...to }], WORDS.station)}
       />
       <OtherCup brew={brew} />
       <GiveUp
@@ -38,7 +46,7 @@ export function BrewActions({ brew }: { brew: BrewState }) {
           // Nobody waits for the cup any more: it is not brewed again.
           const cancels: NewEvent[] =
             reason === GUEST_LEFT ? [{ type: 'cup-cancelled', orderId, cupId }] : [];
-          if (act([ends, ...cancels], 'Stop this brew')) router.navigate('/');
+          if (act([ends, ...cancels], WORDS.stopThisBrew)) router.navigate('/');
         }}
       />
     </Card>
@@ -60,10 +68,10 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
     <View style={{ gap: 4 }}>
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="It stands at"
+          label={WORDS.itStandsAt}
           value={chosen ? to : ''}
           options={[
-            { value: '', label: `${brew.stationName}, as said` },
+            { value: '', label: WORDS.asSaid(brew.stationName) },
             ...free.map(({ id, name }) => ({ value: id, label: name })),
           ]}
           onChange={setTo}
@@ -71,8 +79,8 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
           testID="moved-to"
         />
         <Button
-          label="Move"
-          says="Say that it stands there"
+          label={WORDS.move}
+          says={WORDS.sayThatItStandsThere}
           disabled={!chosen}
           onPress={() =>
             chosen && onMove({ stationId: chosen.id, stationName: chosen.name, brewerId: chosen.brewerId })
@@ -81,8 +89,7 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
       </Row>
       {brewer && !fitsBrewer(brewer, brew.card) ? (
         <Text size="small" bold>
-          {brewer.name} is made for {brewer.minDoseG} to {brewer.maxDoseG} g and {brewer.maxWaterG} g of
-          water: pour in smaller steps, or give the brew up.
+          {WORDS.isMadeForToGAnd(brewer.name, brewer.minDoseG, brewer.maxDoseG, brewer.maxWaterG)}
         </Text>
       ) : null}
     </View>
@@ -95,27 +102,25 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
     return (
       <Button
         kind="ruled"
-        label="Stop this brew…"
+        label={WORDS.stopThisBrewLabel}
         onPress={() => setOpen(true)}
         style={{ alignSelf: 'flex-start' }}
       />
     );
   return (
     <View style={{ gap: 6 }}>
-      <Text bold>
-        Why? Its cup waits to be brewed again, unless the guest has left. The station wants cleaning.
-      </Text>
+      <Text bold>{WORDS.whyItsCupWaitsToBe}</Text>
       <Row style={{ flexWrap: 'wrap', gap: 6 }}>
         {REASONS.map((reason) => (
           <Button
             key={reason}
             kind="ruled"
             label={reason}
-            says={`Stop this brew: ${reason}`}
+            says={WORDS.stopThisBrewForReason(reason)}
             onPress={() => onGiveUp(reason)}
           />
         ))}
-        <Button kind="bare" label="Cancel" onPress={() => setOpen(false)} />
+        <Button kind="bare" label={WORDS.cancel} onPress={() => setOpen(false)} />
       </Row>
     </View>
   );

@@ -14,6 +14,7 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { readTyped } from '../../ui/typed';
+import { WORDS } from './words';
 
 export function BrewSteps({ brew }: { brew: BrewState }) {
   const nowMs = useNow(1000);
@@ -28,11 +29,11 @@ export function BrewSteps({ brew }: { brew: BrewState }) {
   return (
     <Card style={{ gap: 0 }}>
       <Row style={{ justifyContent: 'space-between', minHeight: 48 }}>
-        <Subheading>Steps</Subheading>
+        <Subheading>{WORDS.steps}</Subheading>
         {prepOver.length > 0 ? (
           <Button
             kind="bare"
-            label={withPrep ? 'Hide prep' : `Show prep, ${prepOver.length} done`}
+            label={withPrep ? WORDS.hidePrep : WORDS.showPrepDone(prepOver.length)}
             onPress={() => setWithPrep(!withPrep)}
           />
         ) : null}
@@ -49,7 +50,7 @@ export function BrewSteps({ brew }: { brew: BrewState }) {
       ))}
       {leftOut.length > 0 ? (
         <Text quiet size="small" style={{ paddingTop: 6 }}>
-          Left out: {leftOut.map(({ name }) => name).join(', ')}.
+          {WORDS.leftOut} {leftOut.map(({ name }) => name).join(', ')}.
         </Text>
       ) : null}
     </Card>
@@ -71,10 +72,11 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
   const { step, status, startMs, endMs } = time;
   const mark = brew.marks[step.id];
   const clockAt = (atMs: number) => (zeroMs === null ? clockTime(atMs) : signed((atMs - zeroMs) / 1000));
-  const spent = status === 'done' ? `${clockAt(startMs)} to ${clockAt(endMs)}` : status;
-  const target = step.targetG === undefined ? '' : ` · to ${inWords(showMass(step.targetG, units, 'water'))}`;
+  const spent = status === 'done' ? WORDS.to(clockAt(startMs), clockAt(endMs)) : status;
+  const target =
+    step.targetG === undefined ? '' : WORDS.toForTargetG(inWords(showMass(step.targetG, units, 'water')));
   const read =
-    mark?.readingG === undefined ? '' : `, read ${inWords(showMass(mark.readingG, units, 'water'))}`;
+    mark?.readingG === undefined ? '' : WORDS.read(inWords(showMass(mark.readingG, units, 'water')));
   const canSkip =
     brew.status === 'running' &&
     status === 'waiting' &&
@@ -86,7 +88,8 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
   const last = brew.events.findLast((event) => !isRemark(event));
   const reopens =
     brew.status === 'running' && last?.type === 'step-done' && last.stepId === step.id ? last.id : null;
-  const reopen = () => reopens && act([{ type: 'event-undone', eventId: reopens }], `Reopened ${step.name}`);
+  const reopen = () =>
+    reopens && act([{ type: 'event-undone', eventId: reopens }], WORDS.reopened(step.name));
   const skip = () =>
     act([{ type: 'step-skipped', brewId: brew.id, stepId: step.id }], `Left out ${step.name}`);
   return (
@@ -98,20 +101,22 @@ function StepRow({ brew, time, zeroMs, open, onOpen }: RowProps) {
             {target}
           </Text>
           <Text size="small" quiet>
-            {status === 'waiting' && step.startS >= 0 ? `planned ${showClock(step.startS)}` : spent}
+            {status === 'waiting' && step.startS >= 0 ? WORDS.planned(showClock(step.startS)) : spent}
             {read}
           </Text>
         </View>
-        {reopens ? <Button kind="bare" label="Reopen" says={`Reopen ${step.name}`} onPress={reopen} /> : null}
+        {reopens ? (
+          <Button kind="bare" label={WORDS.reopen} says={WORDS.reopenForName(step.name)} onPress={reopen} />
+        ) : null}
         {mark?.doneMs !== undefined ? (
           <Button
             kind="bare"
-            label={open ? 'Close' : 'Correct'}
-            says={`${open ? 'Close' : 'Correct'} ${step.name}`}
+            label={open ? WORDS.close : WORDS.correct}
+            says={`${open ? WORDS.close : WORDS.correct} ${step.name}`}
             onPress={() => onOpen(!open)}
           />
         ) : canSkip ? (
-          <Button kind="bare" label="Leave out" says={`Leave out ${step.name}`} onPress={skip} />
+          <Button kind="bare" label={WORDS.leaveOut} says={`Leave out ${step.name}`} onPress={skip} />
         ) : null}
       </Row>
       {open && mark?.doneMs !== undefined ? (
@@ -139,13 +144,13 @@ function Correction({
     mark.readingG === undefined ? '' : String(Number((mark.readingG / ofG).toFixed(2))),
   );
   const endedS = readClock(ended);
-  const typed = readTyped(reading, 'Reads');
+  const typed = readTyped(reading, WORDS.reads);
   const readingG = reading.trim() === '' ? undefined : typed.ok ? typed.value * ofG : NaN;
   const wrong =
     endedS === null
-      ? 'Ended: minutes and seconds, like 2:05; before the timer’s zero like -0:30.'
+      ? WORDS.endedMinutesAndSecondsLike2
       : readingG !== undefined && !(readingG >= 0)
-        ? 'Reads: a number, like 128.'
+        ? WORDS.readsANumberLike128
         : null;
   const save = () => {
     if (wrong || endedS === null) return;
@@ -159,13 +164,13 @@ function Correction({
       ...(readingG === undefined || readingG === mark.readingG ? {} : { readingG }),
     };
     if (event.type === 'step-corrected' && (event.doneMs ?? event.readingG) === undefined) return onDone();
-    if (act([event], `Corrected ${step.name}`)) onDone();
+    if (act([event], WORDS.corrected(step.name))) onDone();
   };
   return (
     <View style={{ gap: 8, paddingBottom: 12 }}>
       <Row style={{ alignItems: 'flex-end' }}>
         <Field
-          label={zeroMs === null ? 'Ended, since the start' : 'Ended, on the timer'}
+          label={zeroMs === null ? WORDS.endedSinceTheStart : WORDS.endedOnTheTimer}
           value={ended}
           onChangeText={setEnded}
           fault={endedS === null}
@@ -174,7 +179,7 @@ function Correction({
         />
         {step.targetG !== undefined ? (
           <Field
-            label={`Scale read, ${units.mass}`}
+            label={WORDS.scaleRead(units.mass)}
             value={reading}
             onChangeText={setReading}
             fault={readingG !== undefined && !(readingG >= 0)}
@@ -182,7 +187,7 @@ function Correction({
             testID="corrected-reading"
           />
         ) : null}
-        <Button kind="main" label="Save" says={`Save the correction of ${step.name}`} onPress={save} />
+        <Button kind="main" label={WORDS.save} says={WORDS.saveTheCorrectionOf(step.name)} onPress={save} />
       </Row>
       {wrong ? (
         <Text role="alert" bold size="small">

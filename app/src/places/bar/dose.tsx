@@ -10,6 +10,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
+import { WORDS } from './words';
 
 export function Dose({ brew }: { brew: BrewState }) {
   const act = useAct();
@@ -22,7 +23,7 @@ export function Dose({ brew }: { brew: BrewState }) {
       brewId: brew.id,
       doseG: Math.round(doseG * 10) / 10,
     };
-    if (changed) act([real], 'Dose');
+    if (changed) act([real], WORDS.dose);
   };
   return (
     <Form onSubmit={set} style={{ gap: 4 }}>
@@ -30,7 +31,7 @@ export function Dose({ brew }: { brew: BrewState }) {
         <UnitField
           quantity="mass"
           units={units}
-          label="Really in the brewer"
+          label={WORDS.reallyInTheBrewer}
           value={doseG}
           onChange={setDoseG}
           fault={!(doseG > 0)}
@@ -38,15 +39,15 @@ export function Dose({ brew }: { brew: BrewState }) {
           testID="real-dose"
         />
         <Button
-          label="Save"
-          says="Save the real dose"
+          label={WORDS.save}
+          says={WORDS.saveTheRealDose}
           kind={changed ? 'main' : 'plain'}
           disabled={!changed}
           onPress={set}
         />
       </Row>
       <Text size="small" quiet>
-        Every target follows the dose; what is poured already counts as it is.
+        {WORDS.everyTargetFollowsTheDoseWhat}
       </Text>
     </Form>
   );

@@ -7,6 +7,7 @@ import type { AgendaItem } from '@even-kettle/core/plan';
 import { showClock, showMass, type Units } from '@even-kettle/core/units';
 import { Text } from '../../ui/text';
 import { cueClock } from './cue';
+import { WORDS } from './words';
 
 type FigureProps = {
   item: AgendaItem;
@@ -38,9 +39,9 @@ export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProp
         {shown.unit}
       </Text>
       {reads ? (
-        <Beside label="scale" figure={reads.figure} testID="reading" />
+        <Beside label={WORDS.scale} figure={reads.figure} testID="reading" />
       ) : stopAtG !== null ? (
-        <Beside label="stop at" figure={showMass(stopAtG, units, 'water').figure} testID="stop-at" />
+        <Beside label={WORDS.stopAt} figure={showMass(stopAtG, units, 'water').figure} testID="stop-at" />
       ) : null}
     </View>
   );

@@ -9,18 +9,19 @@ import { useBar, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function Guests({ item }: { item: AgendaItem }) {
   const { state } = useBar();
   const units = useUnits();
   if (item.step.kind !== 'serve' || item.asks === 'cue' || !item.brew) return null;
   return (
-    <View role="list" aria-label="Handed over to" style={{ gap: 4 }}>
+    <View role="list" aria-label={WORDS.handedOverTo} style={{ gap: 4 }}>
       {guestsOf(state, item.brew).map(({ orderId, badge, name, gramsPerCup }) => (
         <Row key={orderId} style={{ gap: 8 }}>
           <Badge badge={badge} size={26} />
           <Text bold style={{ flex: 1 }} numberOfLines={1}>
-            {name ?? `Order ${badgeOf(badge).letter}`}
+            {name ?? WORDS.order(badgeOf(badge).letter)}
           </Text>
           <Text testID={`share-${badgeOf(badge).letter}`}>{cupsInWords(gramsPerCup, units)}</Text>
         </Row>
@@ -32,5 +33,5 @@ export function Guests({ item }: { item: AgendaItem }) {
 /** "143 g", or "2 cups: 143 g + 142 g". */
 function cupsInWords(gramsPerCup: readonly number[], units: Units): string {
   const grams = gramsPerCup.map((g) => inWords(showMass(g, units, 'water'))).join(' + ');
-  return gramsPerCup.length > 1 ? `${gramsPerCup.length} cups: ${grams}` : grams;
+  return gramsPerCup.length > 1 ? WORDS.cups(gramsPerCup.length, grams) : grams;
 }

@@ -8,6 +8,7 @@ import { clockTime } from '../../words/hands-words';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 const BREAKS_MIN = [5, 10, 15];
 
@@ -21,31 +22,34 @@ export function HandsBreak() {
   const leave = (minutes: number) => {
     const atMs = clock.nowMs();
     setAsking(false);
-    act([{ type: 'hands-away', fromMs: atMs, toMs: atMs + minutes * 60_000 }], 'Break');
+    act([{ type: 'hands-away', fromMs: atMs, toMs: atMs + minutes * 60_000 }], WORDS.breakIt);
   };
   if (away)
     return (
       <Row>
-        <Text style={{ flex: 1 }}>One pair of hands is away until {clockTime(away.toMs)}.</Text>
-        <Button label="Back now" onPress={() => act([{ type: 'event-undone', eventId: away.id }], 'Back')} />
+        <Text style={{ flex: 1 }}>{WORDS.onePairOfHandsIsAway(clockTime(away.toMs))}</Text>
+        <Button
+          label={WORDS.backNow}
+          onPress={() => act([{ type: 'event-undone', eventId: away.id }], WORDS.back)}
+        />
       </Row>
     );
   if (!asking)
     return (
       <Button
         kind="bare"
-        label="Break"
-        says="A pair of hands takes a break"
+        label={WORDS.breakIt}
+        says={WORDS.aPairOfHandsTakesA}
         onPress={() => setAsking(true)}
       />
     );
   return (
     <Row style={{ gap: 6, flexWrap: 'wrap' }}>
-      <Text>Away for</Text>
+      <Text>{WORDS.awayFor}</Text>
       {BREAKS_MIN.map((minutes) => (
-        <Button key={minutes} label={`${minutes} min`} onPress={() => leave(minutes)} />
+        <Button key={minutes} label={WORDS.min(minutes)} onPress={() => leave(minutes)} />
       ))}
-      <Button kind="bare" icon="close" label="" says="No break" onPress={() => setAsking(false)} />
+      <Button kind="bare" icon="close" label="" says={WORDS.noBreak} onPress={() => setAsking(false)} />
     </Row>
   );
 }

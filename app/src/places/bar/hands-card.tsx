@@ -28,6 +28,7 @@ import { Countdown, Pace } from './pace';
 import { ReadingStepper, useReading } from './reading-stepper';
 import { Checklist, Said } from './said';
 import { notOverMs, useSight } from './watched';
+import { WORDS } from './words';
 
 /** How long a tap that came early waits for its answer, milliseconds. */
 const ASKED_MS = 6000;
@@ -99,7 +100,7 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   };
   const button =
     earlyMs !== null && asking === item.key
-      ? `${showClock(Math.ceil(earlyMs / 1000))} early: ${asked.button.toLowerCase()} already?`
+      ? WORDS.earlyAlready(showClock(Math.ceil(earlyMs / 1000)), asked.button.toLowerCase())
       : asked.button;
   useShortcuts({ ' ': tapped });
   const latest = useRef(tapped);
@@ -242,12 +243,12 @@ function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
         {
           type: 'brew-abandoned',
           brewId: item.brewId,
-          reason: 'the bed ran dry',
+          reason: WORDS.theBedRanDry,
         },
       ],
-      'Start this cup again',
+      WORDS.startThisCupAgain,
     );
-  return <Button kind="ruled" label="Start this cup again" onPress={again} testID="start-again" />;
+  return <Button kind="ruled" label={WORDS.startThisCupAgain} onPress={again} testID="start-again" />;
 }
 
 /** Room for it is always kept, so that nothing moves. */
@@ -270,8 +271,8 @@ const Undo = memo(function Undo() {
         <Button
           kind="bare"
           icon="undo"
-          label={`Undo ${Math.min(10, leftS)}`}
-          says={`Undo ${undoable.label}`}
+          label={WORDS.undo(Math.min(10, leftS))}
+          says={WORDS.undoForLabel(undoable.label)}
           onPress={store.undo}
           testID="undo"
           style={{ paddingHorizontal: 0 }}

@@ -8,6 +8,7 @@ import { useHere } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS } from '../../ui/theme';
+import { WORDS } from './words';
 
 const AGAIN_MS = 250;
 
@@ -36,7 +37,7 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
   return (
     <Touch
       role="button"
-      aria-label="Hold to pour"
+      aria-label={WORDS.holdToPour}
       testID="hold-to-pour"
       onPressIn={start}
       onPressOut={stop}
@@ -53,7 +54,7 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
       })}
     >
       <Text size="title" color={theme.cool}>
-        Hold to pour
+        {WORDS.holdToPour}
       </Text>
     </Touch>
   );

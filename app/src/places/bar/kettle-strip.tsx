@@ -9,6 +9,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
+import { WORDS } from './words';
 
 export function KettleStrip() {
   const theme = useTheme();
@@ -19,7 +20,7 @@ export function KettleStrip() {
   return (
     <View
       role="list"
-      aria-label="Kettles"
+      aria-label={WORDS.kettles}
       style={{
         borderWidth: 1,
         borderColor: theme.rim,
@@ -35,16 +36,16 @@ export function KettleStrip() {
           heating && setC !== null && levelG !== null && kettle
             ? heatingTimeS(levelG, setC, { powerW: kettle.powerW, filledAtC: waterC })
             : null;
-        const set = setC === null ? '' : ` of ${inWords(showTemperature(setC, units))}`;
+        const set = setC === null ? '' : WORDS.of(inWords(showTemperature(setC, units)));
         const state = !connected
-          ? 'not heard'
+          ? WORDS.notHeard
           : levelG !== null && levelG < 20
             ? 'empty'
             : leftS !== null
-              ? `hot in ${showClock(Math.ceil(leftS))}`
+              ? WORDS.hotIn(showClock(Math.ceil(leftS)))
               : setC !== null
                 ? 'ready'
-                : 'off its base';
+                : WORDS.offItsBase;
         return (
           <Row key={kettleId} style={{ minHeight: 30, justifyContent: 'space-between' }}>
             <View role="listitem" style={{ flexDirection: 'row', gap: 8, flex: 1 }}>

@@ -12,6 +12,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 /** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
 export function OtherCup({ brew }: { brew: BrewState }) {
@@ -37,10 +38,10 @@ export function OtherCup({ brew }: { brew: BrewState }) {
     <View style={{ gap: 4 }}>
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="It goes to"
+          label={WORDS.itGoesTo}
           value={to}
           options={[
-            { value: '', label: 'the cup it was started for' },
+            { value: '', label: WORDS.theCupItWasStartedFor },
             ...others.map(({ order, cup }) => ({
               value: cup.cupId,
               label: `${badgeOf(order.badge).letter} · ${order.name ?? 'order'} · ${cupInWords(cup, units)}${cup.status === 'brewing' ? ' (swap)' : ''}`,
@@ -51,8 +52,8 @@ export function OtherCup({ brew }: { brew: BrewState }) {
           testID="given-to"
         />
         <Button
-          label={differs && sure === to ? 'Give it anyway' : swaps ? 'Swap' : 'Give'}
-          says={swaps ? 'Swap the two brews' : 'Give it to that cup'}
+          label={differs && sure === to ? WORDS.giveItAnyway : swaps ? WORDS.swap : WORDS.give}
+          says={swaps ? WORDS.swapTheTwoBrews : WORDS.giveItToThatCup}
           disabled={!chosen}
           onPress={() => {
             if (!chosen) return;
@@ -67,14 +68,17 @@ export function OtherCup({ brew }: { brew: BrewState }) {
               cupId: chosen.cup.cupId,
               ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
             };
-            act([given], 'Cup');
+            act([given], WORDS.cup);
           }}
         />
       </Row>
       {differs ? (
         <Text size="small" bold>
-          That guest asked for {chosen.cup.coffee}
-          {recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : ''}; this brew is {brew.ask.coffee}.
+          {WORDS.thatGuestAskedForThisBrew(
+            chosen.cup.coffee,
+            recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : '',
+            brew.ask.coffee,
+          )}
         </Text>
       ) : null}
     </View>

@@ -11,6 +11,7 @@ import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { cueClock, cueShare } from './cue';
+import { WORDS } from './words';
 
 type Props = { item: AgendaItem; nowMs: number; units: Units };
 
@@ -62,7 +63,7 @@ function PaceBar({ share, readShare }: { share: number; readShare: number | null
   return (
     <View
       role="progressbar"
-      aria-label="How far this step should be"
+      aria-label={WORDS.howFarThisStepShouldBe}
       aria-valuenow={Math.round(Math.min(1, share) * 100)}
       aria-valuemin={0}
       aria-valuemax={100}
@@ -106,12 +107,12 @@ function Ahead({
   const slack = Math.max(ON_PACE_G, ON_PACE_S * (step.flowGPerS ?? 0));
   const words =
     Math.abs(aheadG) <= slack
-      ? 'on pace'
+      ? WORDS.onPace
       : `${inWords(showMass(Math.abs(aheadG), units, 'water'))} ${aheadG > 0 ? 'ahead' : 'behind'}`;
   return (
     <Text bold testID="pace">
       {words}
-      <Text quiet>{`  ${flowGPerS.toFixed(1)} of ${step.flowGPerS} g/s`}</Text>
+      <Text quiet>{WORDS.ofGS(flowGPerS.toFixed(1), step.flowGPerS!)}</Text>
     </Text>
   );
 }
@@ -129,17 +130,20 @@ function paceWords(
     const { lessS } = cueClock(item, nowMs) ?? { lessS: 0 };
     const window = awaited?.cueWindowS ?? card.brewWindowS;
     return awaited?.cueWindowS || awaited?.kind === 'drawdown'
-      ? `expected ${showClock(window.from - lessS)} to ${showClock(window.to - lessS)}`
-      : `about ${awaited?.durationS ?? step.durationS} s`;
+      ? WORDS.expectedTo(showClock(window.from - lessS), showClock(window.to - lessS))
+      : WORDS.aboutS(awaited?.durationS ?? step.durationS);
   }
   if (shouldG !== null) {
-    if (!begun) return 'starts with the first water';
-    if (step.byEye) return `${Math.max(0, Math.ceil(step.durationS - forS))} s more`;
-    return `scale should read ${inWords(showMass(shouldG, units, 'water'))}`;
+    if (!begun) return WORDS.startsWithTheFirstWater;
+    if (step.byEye) return WORDS.sMore(Math.max(0, Math.ceil(step.durationS - forS)));
+    return WORDS.scaleShouldRead(inWords(showMass(shouldG, units, 'water')));
   }
   if (step.stirs && begun)
-    return `stir ${Math.min(step.stirs, Math.max(1, Math.ceil((forS / step.durationS) * step.stirs)))} of ${step.stirs}`;
-  return item.asks === 'runs' ? 'goes on by itself' : `about ${step.durationS} s`;
+    return WORDS.stirOf(
+      Math.min(step.stirs, Math.max(1, Math.ceil((forS / step.durationS) * step.stirs))),
+      step.stirs,
+    );
+  return item.asks === 'runs' ? WORDS.goesOnByItself : WORDS.aboutS(step.durationS);
 }
 
 const within = (share: number): number => Math.min(1, Math.max(0, share));
@@ -147,11 +151,11 @@ const within = (share: number): number => Math.min(1, Math.max(0, share));
 /** Late is the flame and a notch, never another red. */
 function Late({ lateMs }: { lateMs: number }) {
   const theme = useTheme();
-  const notch = { clipPath: 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)' } as ViewStyle;
+  const notch = { clipPath: WORDS.polygon001000100 } as ViewStyle;
   return (
     <View style={[{ backgroundColor: theme.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
       <Text bold color={theme.onFlame}>
-        {showClock(lateMs / 1000)} late
+        {WORDS.late(showClock(lateMs / 1000))}
       </Text>
     </View>
   );
@@ -164,14 +168,14 @@ export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
   const soon = leftMs <= SOON_MS;
   const showsMs = item.brew && item.step.kind === 'pour' ? bedShowsMs(item.brew, nowMs) : null;
   const bedLeftMs = showsMs === null ? null : showsMs - nowMs;
-  const next = item.station.free ? 'Next, in' : `When ${item.station.name} is free, in`;
+  const next = item.station.free ? WORDS.nextIn : WORDS.whenIsFreeIn(item.station.name);
   const left = showClock(Math.ceil(leftMs / 1000));
   const bed =
     bedLeftMs === null
       ? null
       : bedLeftMs > 0
-        ? `the bed shows in ${showClock(Math.ceil(bedLeftMs / 1000))}`
-        : 'the bed shows';
+        ? WORDS.theBedShowsIn(showClock(Math.ceil(bedLeftMs / 1000)))
+        : WORDS.theBedShows;
   return (
     <View
       role="timer"

@@ -19,6 +19,7 @@ import { Subheading, Text } from '../../ui/text';
 import { Shifts } from '../orders/quote-line';
 import { useUrging } from '../orders/use-urging';
 import { lanesOf, type Lane, type Span, type Stretch } from './lanes';
+import { WORDS } from './words';
 
 const LANE_H = 28;
 const NAME_W = 66;
@@ -76,21 +77,27 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
 
   return (
     <Card style={{ paddingBottom: 8 }}>
-      <Subheading>The next {minutes} minutes</Subheading>
+      <Subheading>{WORDS.theNextMinutes(minutes)}</Subheading>
       <Row style={{ position: 'absolute', top: 2, right: 2, gap: 0, zIndex: 1 }}>
-        <Button kind="bare" icon="minus" label="" says="Show more minutes" onPress={() => zoom(1.4)} />
-        <Button kind="bare" icon="plus" label="" says="Show fewer minutes" onPress={() => zoom(1 / 1.4)} />
+        <Button kind="bare" icon="minus" label="" says={WORDS.showMoreMinutes} onPress={() => zoom(1.4)} />
+        <Button
+          kind="bare"
+          icon="plus"
+          label=""
+          says={WORDS.showFewerMinutes}
+          onPress={() => zoom(1 / 1.4)}
+        />
       </Row>
       {urge.urged ? (
         <Row style={{ flexWrap: 'wrap' }}>
           <Text bold>{urge.urged.words}</Text>
-          <Shifts shifts={urge.urged.shifts} otherwise="The others stay as they are." />
+          <Shifts shifts={urge.urged.shifts} otherwise={WORDS.theOthersStayAsTheyAre} />
         </Row>
       ) : null}
       <View
         ref={frame}
         role="group"
-        aria-label={`Timeline of ${lanes.length} stations`}
+        aria-label={WORDS.timelineOfStations(lanes.length)}
         onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
       >
         {lanes.map((lane, row) => (
@@ -270,7 +277,7 @@ function DragBadge({
   return (
     <div
       role="img"
-      aria-label={`Order ${badgeOf(stretch.badge).letter}; drag to have it out sooner or later`}
+      aria-label={WORDS.orderDragToHaveItOut(badgeOf(stretch.badge).letter)}
       onPointerDown={(event) => {
         fromX.current = event.clientX;
         event.currentTarget.setPointerCapture(event.pointerId);

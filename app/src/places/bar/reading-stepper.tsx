@@ -9,6 +9,7 @@ import { Field } from '../../ui/field';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { readTyped } from '../../ui/typed';
+import { WORDS } from './words';
 
 type Reading = { shownG: number; given: number | undefined; change: (byG: number) => void };
 
@@ -56,7 +57,7 @@ export function ReadingStepper({ reading, units }: { reading: Reading; units: Un
   const shown = showMass(reading.shownG, units, 'water');
   const take = (text: string) => {
     setTyping(text);
-    const read = readTyped(text, 'The scale');
+    const read = readTyped(text, WORDS.theScale);
     if (read.ok && read.value >= 0) reading.change(Math.round(read.value * ofG) - reading.shownG);
   };
   const step = (sign: 1 | -1) => (
@@ -64,7 +65,7 @@ export function ReadingStepper({ reading, units }: { reading: Reading; units: Un
       kind="bare"
       label=""
       icon={sign > 0 ? 'plus' : 'minus'}
-      says={`Scale reads one gram ${sign > 0 ? 'more' : 'less'}`}
+      says={WORDS.scaleReadsOneGram(sign > 0 ? 'more' : 'less')}
       onPress={() => reading.change(sign)}
       onPressIn={() => held.start(sign)}
       onPressOut={held.stop}
@@ -76,14 +77,14 @@ export function ReadingStepper({ reading, units }: { reading: Reading; units: Un
       {typing === null ? (
         <Button
           kind={reading.given === undefined ? 'bare' : 'plain'}
-          label={`reads ${inWords(shown)}`}
-          says={`Scale reads ${inWords(shown)}. Type another`}
+          label={WORDS.readsForShown(inWords(shown))}
+          says={WORDS.scaleReadsTypeAnother(inWords(shown))}
           onPress={() => setTyping('')}
           style={{ paddingHorizontal: 4 }}
         />
       ) : (
         <Field
-          label={`Scale reads, ${units.mass}`}
+          label={WORDS.scaleReads(units.mass)}
           inputMode="decimal"
           value={typing}
           onChangeText={take}

@@ -27,6 +27,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
+import { WORDS } from './words';
 
 /** How long the outcome of a pour stays in sight, milliseconds of bar time; longer where it asks for something. */
 const FINE_MS = 6000;
@@ -44,21 +45,21 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   if (caution && device.cautionsRead[caution] !== dayOfMs(nowMs))
     return (
       <Strip
-        says="Caution"
+        says={WORDS.caution}
         words={CAUTIONS[caution]}
         action={
           <Button
             kind="bare"
             icon="check"
-            label="Read"
-            says="Read, for this shift"
+            label={WORDS.readLabel}
+            says={WORDS.readForThisShift}
             onPress={() => setDevice({ cautionsRead: { ...device.cautionsRead, [caution]: dayOfMs(nowMs) } })}
           />
         }
       />
     );
   if (item.brew && noted)
-    return <Strip says="To do" words={noteWords(noted.note, item.card.method).now} testID="remedy" />;
+    return <Strip says={WORDS.toDo} words={noteWords(noted.note, item.card.method).now} testID="remedy" />;
   if (item.brew && outcome) return <Outcome brew={item.brew} outcome={outcome} />;
   // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
@@ -86,18 +87,18 @@ function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
           readingG: targetG!,
         },
       ],
-      'Poured on',
+      WORDS.pouredOn,
     );
   const short = outcome.final && outcome.verdict === 'short' && targetG !== undefined;
   return (
     <Strip
-      says="The pour"
+      says={WORDS.thePour}
       words={outcomeWords(outcome, units)}
       testID="outcome"
       action={
         short ? (
           <Button
-            label={`Poured on to ${inWords(showMass(targetG, units, 'water'))}`}
+            label={WORDS.pouredOnTo(inWords(showMass(targetG, units, 'water')))}
             onPress={pourOn}
             style={{ paddingHorizontal: 8 }}
           />
@@ -137,7 +138,12 @@ export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
         />
       ))}
       {notes.length > shown.length ? (
-        <Button kind="bare" label="Other…" onPress={() => setOpen(true)} style={{ paddingHorizontal: 8 }} />
+        <Button
+          kind="bare"
+          label={WORDS.other}
+          onPress={() => setOpen(true)}
+          style={{ paddingHorizontal: 8 }}
+        />
       ) : null}
     </Row>
   );
@@ -188,7 +194,7 @@ export function Checklist({ item }: { item: AgendaItem }) {
   const parts = checklistOf(item);
   if (parts.length === 0) return null;
   return (
-    <View role="group" aria-label="Before this is done" style={{ flexDirection: 'row', gap: 6 }}>
+    <View role="group" aria-label={WORDS.beforeThisIsDone} style={{ flexDirection: 'row', gap: 6 }}>
       {parts.map((part) => {
         const on = ticked.includes(part);
         return (
@@ -232,6 +238,10 @@ function checklistOf({ step, card, brew }: AgendaItem): readonly string[] {
   const { checklist } = METHODS[card.method];
   if (checklist) return checklist;
   const level =
-    card.bed === 'none' ? 'Coffee in' : card.bed === 'level' ? 'Coffee in, level' : `Coffee in, ${card.bed}`;
-  return [...(rinsed ? ['Rinse water out'] : []), level, ...(brew?.withoutScale ? [] : ['Tared'])];
+    card.bed === 'none'
+      ? WORDS.coffeeIn
+      : card.bed === 'level'
+        ? WORDS.coffeeInLevel
+        : WORDS.coffeeInForBed(card.bed);
+  return [...(rinsed ? [WORDS.rinseWaterOut] : []), level, ...(brew?.withoutScale ? [] : [WORDS.tared])];
 }

@@ -11,6 +11,7 @@ import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function ScaleCard({ station }: { station: Station }) {
   const { api } = useHere();
@@ -25,37 +26,35 @@ export function ScaleCard({ station }: { station: Station }) {
   if (station.scale === 'none')
     return (
       <Card>
-        <Subheading>No scale here</Subheading>
-        <Text quiet>Its water is weighed beforehand; pours end by clock and eye.</Text>
+        <Subheading>{WORDS.noScaleHere}</Subheading>
+        <Text quiet>{WORDS.itsWaterIsWeighedBeforehandPours}</Text>
       </Card>
     );
   if (!scale)
     return (
       <Card>
-        <Subheading>A scale that you read</Subheading>
+        <Subheading>{WORDS.aScaleThatYouRead}</Subheading>
         <Text quiet>
           {station.scale === 'simulated' || station.scale === 'bridge'
-            ? 'Its scale cannot be heard while the server is away. Read it, and tap.'
-            : 'The bar hears no scale here: taps say when a pour is done. The Bench can connect one.'}
+            ? WORDS.itsScaleCannotBeHeardWhile
+            : WORDS.theBarHearsNoScaleHere}
         </Text>
       </Card>
     );
   return (
     <Card>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading>{scale.standIn ? 'Simulated scale' : 'Scale'}</Subheading>
+        <Subheading>{scale.standIn ? WORDS.simulatedScale : WORDS.scaleLabel}</Subheading>
         <Text size="verb" testID="scale-reads">
-          {scale.connected ? inWords(showMass(scale.massG, units, 'dose')) : 'not heard'}
+          {scale.connected ? inWords(showMass(scale.massG, units, 'dose')) : WORDS.notHeard}
         </Text>
       </Row>
-      {scale.connected ? null : (
-        <Text bold>Lost. Everything goes on by taps; it takes over again when it is back.</Text>
-      )}
+      {scale.connected ? null : <Text bold>{WORDS.lostEverythingGoesOnByTaps}</Text>}
       <Row style={{ flexWrap: 'wrap' }}>
-        <Button label="Tare" says="Tare the scale" onPress={() => void order({ do: 'tare' })} />
+        <Button label={WORDS.tare} says={WORDS.tareTheScale} onPress={() => void order({ do: 'tare' })} />
         {scale.standIn ? (
           <Button
-            label="Simulate a dropout"
+            label={WORDS.simulateADropout}
             kind="bare"
             onPress={() => void order({ do: 'lose', forS: 60 })}
           />
@@ -63,18 +62,18 @@ export function ScaleCard({ station }: { station: Station }) {
       </Row>
       {scale.standIn ? (
         <Choice
-          name="Who pours on it"
+          name={WORDS.whoPoursOnIt}
           value={scale.practised ? 'practised' : 'held'}
           onChange={(who) => void order({ do: 'practised', on: who === 'practised' })}
           options={[
-            { value: 'held', label: 'Your thumb', hint: 'hold to pour' },
-            { value: 'practised', label: 'A practised hand', hint: 'pours when the card asks' },
+            { value: 'held', label: WORDS.yourThumb, hint: WORDS.holdToPourLabel },
+            { value: 'practised', label: WORDS.aPractisedHand, hint: WORDS.poursWhenTheCardAsks },
           ]}
         />
       ) : null}
       {failed ? (
         <Text role="alert" bold size="small">
-          Not passed on: the server cannot be reached just now.
+          {WORDS.notPassedOnTheServerCannot}
         </Text>
       ) : null}
     </Card>

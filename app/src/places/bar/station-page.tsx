@@ -29,26 +29,25 @@ import { BrewActions } from './brew-actions';
 import { BrewSteps } from './brew-steps';
 import { Notes } from './said';
 import { ScaleCard } from './scale-card';
+import { WORDS } from './words';
 
 export function StationPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const { bar, state, status } = useBar();
   const station = bar?.stations.find((each) => each.id === id);
-  const back = <Button icon="back" label="Bar" kind="bare" onPress={() => router.navigate('/')} />;
+  const back = <Button icon="back" label={WORDS.bar} kind="bare" onPress={() => router.navigate('/')} />;
   if (status === 'unreachable') return <Unreachable />;
   if (!bar)
     return (
       <Page>
-        <Loading what="the station" height={320} />
+        <Loading what={WORDS.theStation} height={320} />
       </Page>
     );
   if (!station)
     return (
       <Page>
         {back}
-        <Notice title="No such station">
-          It may have been taken off the bench. The stations that there are stand on the Bar.
-        </Notice>
+        <Notice title={WORDS.noSuchStation}>{WORDS.itMayHaveBeenTakenOff}</Notice>
       </Page>
     );
   const brew = brewAt(state, station.id);
@@ -66,8 +65,8 @@ export function StationPage() {
           <BrewActions key={`${brew.id} acts`} brew={brew} />
         </>
       ) : (
-        <Notice title="Free">
-          {brewerById(station.brewerId)?.name}. The plan says on the Bar when it is wanted next.
+        <Notice title={WORDS.free}>
+          {WORDS.thePlanSaysOnTheBar(brewerById(station.brewerId)?.name ?? '')}
         </Notice>
       )}
       <ScaleCard station={station} />
@@ -89,7 +88,7 @@ function Seen({ brew }: { brew: BrewState }) {
   if (brew.status !== 'running' && !noted) return null;
   return (
     <Card>
-      <Subheading>Seen</Subheading>
+      <Subheading>{WORDS.seen}</Subheading>
       {brew.status === 'running' ? <Notes brew={brew} notes={notes} fits={now} all /> : null}
       {noted ? <Text>{noteWords(noted.note, brew.card.method).now}</Text> : null}
     </Card>
@@ -117,18 +116,22 @@ function Summary({ brew }: { brew: BrewState }) {
         </Row>
         <Text size="verb">{zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
         <Text quiet size="small">
-          {METHODS[card.method].name} · {inWords(showMass(card.doseG, units, 'dose'))} to{' '}
-          {inWords(showMass(card.brewWaterG, units, 'water'))}, 1:{card.ratio.toFixed(1)}
-          {changed ? `, planned 1:${brew.planned.ratio.toFixed(1)}` : ''}
+          {WORDS.to1(
+            METHODS[card.method].name,
+            inWords(showMass(card.doseG, units, 'dose')),
+            inWords(showMass(card.brewWaterG, units, 'water')),
+            card.ratio.toFixed(1),
+            changed ? WORDS.planned1(brew.planned.ratio.toFixed(1)) : '',
+          )}
         </Text>
         {scale?.connected ? (
           <Text size="small" quiet>
-            scale reads {inWords(showMass(scale.massG, units, 'water'))}
+            {WORDS.scaleReadsForMassG(inWords(showMass(scale.massG, units, 'water')))}
           </Text>
         ) : null}
         {brew.notes?.map(({ note, atMs }) => (
           <Text key={`${note} ${atMs}`} size="small" bold>
-            {noteWords(note, card.method).name}. Next time: {noteWords(note, card.method).next}
+            {WORDS.nextTime(noteWords(note, card.method).name, noteWords(note, card.method).next)}
           </Text>
         ))}
       </View>

@@ -25,6 +25,7 @@ import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Ticking } from '../../client/ticking';
 import { Vessel } from '../../vessels/vessel';
+import { WORDS } from './words';
 
 type Props = {
   /** How many stand in a row. */
@@ -41,7 +42,7 @@ const APART_MS = 70;
 export const Stations = memo(function Stations({ columns, stations, atHand, onTake }: Props) {
   const { state } = useBar();
   return (
-    <View role="list" aria-label="Stations" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <View role="list" aria-label={WORDS.stations} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
       {stations.map((station, index) => {
         const brew = brewAt(state, station.id);
         const order = brew && state.orders[brew.orderId];
@@ -88,7 +89,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
     <View style={tile(theme, { atHand })}>
       <Touch
         role="button"
-        aria-label={`${station.name}, ${doing}. Take its next step`}
+        aria-label={WORDS.takeItsNextStep(station.name, doing)}
         onPress={() => onTake(brew.id)}
         style={({ pressed }) => ({
           alignItems: 'center',
@@ -143,7 +144,7 @@ function CueButton({
   return (
     <Button
       label={capital(cue)}
-      says={`${capital(cue)} at ${stationName}`}
+      says={WORDS.at(capital(cue), stationName)}
       onPress={seen}
       testID={`cue-${brew.stationId}`}
       style={{ alignSelf: 'stretch', paddingHorizontal: 2 }}
@@ -187,7 +188,7 @@ function Free({ station }: { station: Station }) {
         {station.name}
       </Text>
       <Text size="small" quiet>
-        free
+        {WORDS.freeLabel}
       </Text>
     </View>
   );
@@ -212,6 +213,6 @@ function stepInWords(brew: BrewState, nowMs: number): string {
     times.find(({ status }) => status === 'running') ?? times.find(({ status }) => status === 'waiting');
   if (!current) return 'done';
   if (current.status === 'running') return current.step.name;
-  if (current.step.kind === 'clean') return 'to be cleaned';
+  if (current.step.kind === 'clean') return WORDS.toBeCleaned;
   return current.step.phase === 'brew' && current.startMs > nowMs ? 'resting' : current.step.name;
 }

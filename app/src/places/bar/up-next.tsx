@@ -14,6 +14,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { shiftInWords } from '../orders/quote-line';
+import { WORDS } from './words';
 
 /** How long a change of plan stays marked, milliseconds of bar time. */
 const CHANGE_SHOWN_MS = 20_000;
@@ -62,7 +63,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
           {becauseInWords(change!)}
         </Text>
       ) : null}
-      <View role="list" aria-label="Up next">
+      <View role="list" aria-label={WORDS.upNext}>
         {items.map((item, index) => {
           const leftMs = item.dueMs - nowMs;
           const byS = moved.get(item.key);
@@ -70,7 +71,11 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
             <View key={item.key} role="listitem">
               <Touch
                 role="button"
-                aria-label={`${item.station.name}: ${inShort(item, units)}, in ${showClock(Math.max(0, Math.ceil(leftMs / 1000)))}. Take it now`}
+                aria-label={WORDS.inTakeItNow(
+                  item.station.name,
+                  inShort(item, units),
+                  showClock(Math.max(0, Math.ceil(leftMs / 1000))),
+                )}
                 onPress={() => onTake(item.brewId)}
                 style={({ pressed }) => ({
                   minHeight: TOUCH,

@@ -21,13 +21,14 @@ import { StationsCard } from './stations-card';
 import { HandsChoice, LookCard, TasteCard } from './choice-cards';
 import { PlaceCard, UnitsCard } from './place-cards';
 import { PlanFilesCard } from './plan-files-card';
+import { WORDS } from './words';
 
 type Section = { id: string; name: string; cards: (bar: Bar) => ReactNode };
 
 const SECTIONS: readonly Section[] = [
   {
     id: 'place',
-    name: 'Place and units',
+    name: WORDS.placeAndUnits,
     cards: (bar) => (
       <>
         <UnitsCard bar={bar} />
@@ -35,10 +36,10 @@ const SECTIONS: readonly Section[] = [
       </>
     ),
   },
-  { id: 'coffees', name: 'Coffees', cards: (bar) => <CoffeesCard bar={bar} /> },
+  { id: 'coffees', name: WORDS.coffees, cards: (bar) => <CoffeesCard bar={bar} /> },
   {
     id: 'tools',
-    name: 'Stations and tools',
+    name: WORDS.stationsAndTools,
     cards: (bar) => (
       <>
         <StationsCard bar={bar} />
@@ -49,7 +50,7 @@ const SECTIONS: readonly Section[] = [
   },
   {
     id: 'people',
-    name: 'People and cloths',
+    name: WORDS.peopleAndCloths,
     cards: (bar) => (
       <>
         <HandsChoice bar={bar} />
@@ -61,7 +62,7 @@ const SECTIONS: readonly Section[] = [
   },
   {
     id: 'device',
-    name: 'This device',
+    name: WORDS.thisDevice,
     cards: (bar) => (
       <>
         <LookCard />
@@ -69,7 +70,7 @@ const SECTIONS: readonly Section[] = [
       </>
     ),
   },
-  { id: 'plan', name: 'Plan files', cards: () => <PlanFilesCard /> },
+  { id: 'plan', name: WORDS.planFiles, cards: () => <PlanFilesCard /> },
 ];
 
 /** On a phone one page; where there is room a section at a time, beside their names. */
@@ -79,9 +80,9 @@ export function BenchPlace() {
   if (status === 'unreachable') return <Unreachable />;
   return (
     <Page wide={isWide}>
-      <Heading>Bench</Heading>
+      <Heading>{WORDS.bench}</Heading>
       {!bar ? (
-        <Loading what="the bench" height={300} />
+        <Loading what={WORDS.theBench} height={300} />
       ) : isWide ? (
         <Sections bar={bar} />
       ) : (
@@ -97,7 +98,7 @@ function Sections({ bar }: { bar: Bar }) {
   const open = SECTIONS.find(({ id }) => id === section) ?? SECTIONS[0]!;
   return (
     <Row style={{ alignItems: 'flex-start', gap: 20 }}>
-      <View role="navigation" aria-label="Sections of the Bench" style={{ width: 200, gap: 8 }}>
+      <View role="navigation" aria-label={WORDS.sectionsOfTheBench} style={{ width: 200, gap: 8 }}>
         {SECTIONS.map(({ id, name }) => (
           <Button
             key={id}

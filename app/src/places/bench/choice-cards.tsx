@@ -8,20 +8,21 @@ import { Choice } from '../../ui/choice';
 import { Subheading, Text } from '../../ui/text';
 import { Failure } from './list-card';
 import { useChange } from './use-change';
+import { WORDS } from './words';
 
 /** How many pairs of hands the bar is planned for. */
 export function HandsChoice({ bar }: { bar: Bar }) {
   const change = useChange();
   return (
     <Card>
-      <Subheading>Hands</Subheading>
+      <Subheading>{WORDS.hands}</Subheading>
       <Choice
-        name="Pairs of hands"
+        name={WORDS.pairsOfHands}
         value={String(bar.hands)}
         onChange={(hands) => change.mutate({ hands: Number(hands) })}
         options={[
-          { value: '1', label: 'One pair' },
-          { value: '2', label: 'Two pairs' },
+          { value: '1', label: WORDS.onePair },
+          { value: '2', label: WORDS.twoPairs },
         ]}
       />
       <Failure error={change.error} />
@@ -34,15 +35,15 @@ export function TasteCard({ bar }: { bar: Bar }) {
   const change = useChange();
   return (
     <Card>
-      <Subheading>Tasting</Subheading>
+      <Subheading>{WORDS.tasting}</Subheading>
       <Text quiet size="small">
-        A cup is asked after once it has cooled for so long.
+        {WORDS.aCupIsAskedAfterOnce}
       </Text>
       <Choice
-        name="Minutes to cool"
+        name={WORDS.minutesToCool}
         value={String(bar.tasteAfterMin)}
         onChange={(minutes) => change.mutate({ tasteAfterMin: Number(minutes) })}
-        options={['5', '7', '10', '15'].map((value) => ({ value, label: `${value} min` }))}
+        options={['5', '7', '10', '15'].map((value) => ({ value, label: WORDS.min(value) }))}
       />
       <Failure error={change.error} />
     </Card>
@@ -52,15 +53,15 @@ export function TasteCard({ bar }: { bar: Bar }) {
 export function LookCard() {
   const { choice, choose } = useThemeChoice();
   const options: { value: ThemeChoice; label: string }[] = [
-    { value: 'auto', label: 'As the device' },
-    { value: 'day', label: 'Day' },
-    { value: 'evening', label: 'Evening' },
-    { value: 'sun', label: 'Strong sun' },
+    { value: 'auto', label: WORDS.asTheDevice },
+    { value: 'day', label: WORDS.day },
+    { value: 'evening', label: WORDS.evening },
+    { value: 'sun', label: WORDS.strongSun },
   ];
   return (
     <Card>
-      <Subheading>Look of this device</Subheading>
-      <Choice name="Look" value={choice} onChange={choose} options={options} />
+      <Subheading>{WORDS.lookOfThisDevice}</Subheading>
+      <Choice name={WORDS.look} value={choice} onChange={choose} options={options} />
     </Card>
   );
 }

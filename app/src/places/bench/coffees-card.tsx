@@ -14,14 +14,15 @@ import { Select } from '../../ui/select';
 import { DayField } from '../../ui/day-field';
 import { NumberField } from '../../ui/number-field';
 import { ListCard, NameField } from './list-card';
+import { WORDS } from './words';
 
 export const CoffeesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
-    title="Coffees"
+    title={WORDS.coffees}
     setting="coffees"
     bar={bar}
-    addLabel="A coffee"
-    fresh={(id) => ({ id, name: 'New coffee', roast: 'medium', notes: '', decaf: false })}
+    addLabel={WORDS.aCoffee}
+    fresh={(id) => ({ id, name: WORDS.newCoffee, roast: 'medium', notes: '', decaf: false })}
     line={({ name, roast, roastedOn, decaf, notes }) => ({
       name,
       detail: [decaf ? 'DECAF' : null, roast, roastedOn ? age(roastedOn) : null, notes]
@@ -33,7 +34,7 @@ export const CoffeesCard = ({ bar }: { bar: Bar }) => (
         <Row style={{ alignItems: 'flex-end' }}>
           <NameField of={coffee} set={set} wrong={wrong} most={40} style={{ flex: 1 }} />
           <Select
-            label="Roast"
+            label={WORDS.roast}
             value={coffee.roast}
             options={ROAST_LEVELS.map((value) => ({ value, label: value }))}
             onChange={(roast) => set({ roast })}
@@ -42,23 +43,23 @@ export const CoffeesCard = ({ bar }: { bar: Bar }) => (
         </Row>
         <Row style={{ alignItems: 'flex-end' }}>
           <DayField
-            label="Roasted on"
+            label={WORDS.roastedOn}
             value={coffee.roastedOn ?? ''}
             onChange={(day) => set({ roastedOn: day || undefined })}
             style={{ flex: 1 }}
           />
           <Choice
-            name="Caffeine"
+            name={WORDS.caffeine}
             value={coffee.decaf ? 'decaf' : 'usual'}
             onChange={(value) => set({ decaf: value === 'decaf' })}
             options={[
-              { value: 'usual', label: 'usual' },
-              { value: 'decaf', label: 'decaf' },
+              { value: 'usual', label: WORDS.usual },
+              { value: 'decaf', label: WORDS.decaf },
             ]}
           />
         </Row>
         <Field
-          label="Tastes of"
+          label={WORDS.tastesOf}
           value={coffee.notes}
           onChangeText={(notes) => set({ notes })}
           fault={wrong('notes')}
@@ -66,7 +67,7 @@ export const CoffeesCard = ({ bar }: { bar: Bar }) => (
         {bar.grinders.map(({ id, name }) => (
           <NumberField
             key={id}
-            label={`Steps off on the ${name}`}
+            label={WORDS.stepsOffOnThe(name)}
             value={coffee.grindOffsets?.[id] ?? 0}
             onChange={(steps) => set({ grindOffsets: { ...coffee.grindOffsets, [id]: steps } })}
             fault={wrong('grindOffsets')}
@@ -105,13 +106,11 @@ function Kept({
     .filter(({ words }) => words !== '');
   return kept.map(({ recipeId, name, words }) => (
     <Row key={recipeId}>
-      <Text style={{ flex: 1 }}>
-        With {name}: {words}
-      </Text>
+      <Text style={{ flex: 1 }}>{WORDS.withIt(name, words)}</Text>
       <Button
         kind="bare"
-        label="Remove"
-        says={`Remove the changes with ${name}`}
+        label={WORDS.remove}
+        says={WORDS.removeTheChangesWith(name)}
         onPress={() =>
           onChange(Object.fromEntries(Object.entries(changes).filter(([id]) => id !== recipeId)))
         }
@@ -123,5 +122,5 @@ function Kept({
 /** Days since roasting, as it is said at the bar. */
 function age(roastedOn: string): string {
   const days = Math.floor((Date.now() - Date.parse(`${roastedOn}T00:00`)) / 86_400_000);
-  return days === 0 ? 'roasted today' : days === 1 ? '1 day off roast' : `${days} days off roast`;
+  return days === 0 ? WORDS.roastedToday : days === 1 ? WORDS.n1DayOffRoast : WORDS.daysOffRoast(days);
 }

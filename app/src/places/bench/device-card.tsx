@@ -20,11 +20,12 @@ import { Row } from '../../ui/page';
 import { HandsChoice } from '../hands-choice';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
 const TONES: { signal: Signal; label: string }[] = [
-  { signal: 'ready', label: 'Tone for “get ready”' },
-  { signal: 'now', label: 'Tone for “now”' },
-  { signal: 'late', label: 'Tone for “late”' },
+  { signal: 'ready', label: WORDS.toneForGetReady },
+  { signal: 'now', label: WORDS.toneForNow },
+  { signal: 'late', label: WORDS.toneForLate },
 ];
 
 export function DeviceCard({ bar }: { bar: Bar }) {
@@ -33,20 +34,18 @@ export function DeviceCard({ bar }: { bar: Bar }) {
   const missing = missingHere();
   return (
     <Card style={{ gap: 10 }}>
-      <Subheading>This device</Subheading>
+      <Subheading>{WORDS.thisDevice}</Subheading>
       <Text quiet>
-        {link === 'live' ? 'In touch with the bar. ' : 'Out of touch with the bar; taps are kept here. '}
-        {waiting === 0
-          ? 'Every tap is stored.'
-          : `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be stored.`}
+        {link === 'live' ? WORDS.inTouchWithTheBar : WORDS.outOfTouchWithTheBar}
+        {waiting === 0 ? WORDS.everyTapIsStored : WORDS.tapsWaitToBeStored(waiting)}
       </Text>
       {bar.hands > 1 ? <HandsChoice name="Whose hands it shows" /> : null}
       {bar.people.length > 0 ? (
         <Select
-          label="Whose hands they are"
+          label={WORDS.whoseHandsTheyAre}
           value={device.person ?? ''}
           options={[
-            { value: '', label: 'nobody in particular' },
+            { value: '', label: WORDS.nobodyInParticular },
             ...bar.people.map(({ id, name }) => ({ value: id, label: name })),
           ]}
           onChange={(person) => setDevice({ person: person === '' ? null : person })}
@@ -62,48 +61,48 @@ export function DeviceCard({ bar }: { bar: Bar }) {
           />
         ))}
         <SettingRow
-          label="A spoken cue"
+          label={WORDS.aSpokenCue}
           setting="voice"
-          absent={canSpeak() ? null : 'this browser has no voice'}
-          onTry={() => speak('Now. Cone 1: pour to 128 grams.')}
+          absent={canSpeak() ? null : WORDS.thisBrowserHasNoVoice}
+          onTry={() => speak(WORDS.nowCone1PourTo128)}
         />
         <SettingRow
-          label="Vibration"
+          label={WORDS.vibration}
           setting="vibrate"
-          absent={canVibrate() ? null : 'this device has none'}
+          absent={canVibrate() ? null : WORDS.thisDeviceHasNone}
           onTry={() => shake('now')}
         />
         <SettingRow
-          label="The screen stays on while a brew runs"
+          label={WORDS.theScreenStaysOnWhileA}
           setting="awake"
-          absent={canStayAwake() ? null : 'not over plain HTTP, or not in this browser'}
+          absent={canStayAwake() ? null : WORDS.notOverPlainHttpOrNot}
         />
-        <SettingRow label="Stop early by what these hands overrun" setting="lead" />
-        <SettingRow label="Cues come earlier for hands that come late" setting="early" />
+        <SettingRow label={WORDS.stopEarlyByWhatTheseHands} setting="lead" />
+        <SettingRow label={WORDS.cuesComeEarlierForHandsThat} setting="early" />
       </View>
       <InstallRow />
       <Habits bar={bar} />
       {tonesState() === 'waiting' ? (
         <Text size="small" quiet>
-          Tones begin with the first touch of a page; browsers ask for that.
+          {WORDS.tonesBeginWithTheFirstTouch}
         </Text>
       ) : null}
       {missing.length > 0 ? (
-        <View role="note" aria-label="What this device does not give" style={{ gap: 2 }}>
+        <View role="note" aria-label={WORDS.whatThisDeviceDoesNotGive} style={{ gap: 2 }}>
           {missing.map(({ what, why }) => (
             <Text key={what} size="small">
               {what}: {why}.
             </Text>
           ))}
           <Text size="small" quiet>
-            None of it is needed; the bar works on without.
+            {WORDS.noneOfItIsNeededThe}
           </Text>
         </View>
       ) : null}
       {Object.keys(device.cautionsRead).length > 0 ? (
         <Button
           kind="bare"
-          label="Show the cautions again"
+          label={WORDS.showTheCautionsAgain}
           onPress={() => setDevice({ cautionsRead: {} })}
           style={{ alignSelf: 'flex-start', paddingHorizontal: 0 }}
         />
@@ -118,11 +117,8 @@ function InstallRow() {
   if (!isOffered) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
-      <Text style={{ flex: 1, minWidth: 200 }}>
-        Installed, it opens from this device’s own screen, without the browser’s bars, and also while the
-        server is away.
-      </Text>
-      <Button label="Install" says="Install Even Kettle" onPress={() => void appInstall.ask()} />
+      <Text style={{ flex: 1, minWidth: 200 }}>{WORDS.installedItOpensFromThisDevices}</Text>
+      <Button label={WORDS.install} says={WORDS.installEvenKettle} onPress={() => void appInstall.ask()} />
     </Row>
   );
 }
@@ -139,12 +135,11 @@ function Habits({ bar }: { bar: Bar }) {
   return (
     <Text size="small" quiet testID="habits">
       {steps < 4
-        ? 'Too little is known of these hands yet; it is learnt from the last hour’s brews. '
-        : `These hands come ${lateS === 0 ? 'in time' : `${lateS} s late`} (median of ${steps} steps). `}
+        ? WORDS.tooLittleIsKnownOfThese
+        : WORDS.theseHandsComeMedianOfSteps(lateS === 0 ? WORDS.inTime : WORDS.sLate(lateS), steps)}
       {leads
-        .map(
-          ({ name, leadG, pours }) =>
-            `At ${name} they stop ${inWords(showMass(leadG, units, 'water'))} late (${pours} pours).`,
+        .map(({ name, leadG, pours }) =>
+          WORDS.atTheyStopLatePours(name, inWords(showMass(leadG, units, 'water')), pours),
         )
         .join(' ')}
     </Text>
@@ -180,8 +175,8 @@ function SettingRow({
       {onTry && absent === null ? (
         <Button
           kind="bare"
-          label={tried ? 'Again' : 'Try'}
-          says={`Try: ${label}`}
+          label={tried ? WORDS.again : WORDS.tryIt}
+          says={WORDS.tryItForLabel(label)}
           onPress={() => (setTried(true), onTry())}
         />
       ) : null}

@@ -11,17 +11,18 @@ import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { ListCard, NameField } from './list-card';
+import { WORDS } from './words';
 
 export const GrindersCard = ({ bar }: { bar: Bar }) => (
   <ListCard
-    title="Grinders"
-    intro="Calibration: which setting gives which band, 0 coarse to 100 extra fine."
+    title={WORDS.grinders}
+    intro={WORDS.calibrationWhichSettingGivesWhichBand}
     setting="grinders"
     bar={bar}
-    addLabel="A grinder"
+    addLabel={WORDS.aGrinder}
     fresh={(id) => ({
       id,
-      name: 'New grinder',
+      name: WORDS.newGrinder,
       points: [
         { band: 20, setting: 30 },
         { band: 80, setting: 6 },
@@ -30,8 +31,8 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
     line={({ name, points, keepsG }) => ({
       name,
       detail: [
-        points.map(({ band, setting }) => `${band} is ${setting}`).join(', '),
-        `keeps ${inWords(showMass(keepsG ?? USUAL_KEEPS_G, bar.units, 'dose'))}`,
+        points.map(({ band, setting }) => WORDS.is(band, setting)).join(', '),
+        WORDS.keeps(inWords(showMass(keepsG ?? USUAL_KEEPS_G, bar.units, 'dose'))),
       ].join(' · '),
     })}
     form={(grinder, set, wrong) => (
@@ -41,14 +42,14 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           {grinder.points.map((point, index) => (
             <Row key={index} style={{ alignItems: 'flex-end' }}>
               <NumberField
-                label="Band"
+                label={WORDS.band}
                 value={point.band}
                 onChange={(band) => set({ points: grinder.points.with(index, { ...point, band }) })}
                 fault={wrong('points')}
                 style={{ flex: 1 }}
               />
               <NumberField
-                label="Setting"
+                label={WORDS.setting}
                 value={point.setting}
                 onChange={(setting) => set({ points: grinder.points.with(index, { ...point, setting }) })}
                 fault={wrong('points')}
@@ -58,14 +59,14 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
                 kind="bare"
                 icon="close"
                 label=""
-                says={`Remove point ${index + 1}`}
+                says={WORDS.removePoint(index + 1)}
                 disabled={grinder.points.length <= 2}
                 onPress={() => set({ points: grinder.points.toSpliced(index, 1) })}
               />
             </Row>
           ))}
           <Button
-            label="Another point"
+            label={WORDS.anotherPoint}
             onPress={() => set({ points: [...grinder.points, { band: 100, setting: 0 }] })}
             style={{ alignSelf: 'flex-start' }}
           />
@@ -74,7 +75,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           <UnitField
             quantity="mass"
             units={bar.units}
-            label="Keeps"
+            label={WORDS.keepsLabel}
             value={grinder.keepsG ?? USUAL_KEEPS_G}
             onChange={(keepsG) => set({ keepsG })}
             fault={wrong('keepsG')}
@@ -83,7 +84,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           <UnitField
             quantity="mass"
             units={bar.units}
-            label="Purge"
+            label={WORDS.purge}
             value={grinder.purgeG ?? USUAL_PURGE_G}
             onChange={(purgeG) => set({ purgeG })}
             fault={wrong('purgeG')}
@@ -91,7 +92,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           />
         </Row>
         <Text size="small" quiet>
-          Two grinds that you know are enough to begin with; a third makes the middle truer.
+          {WORDS.twoGrindsThatYouKnowAre}
         </Text>
       </>
     )}

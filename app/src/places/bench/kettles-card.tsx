@@ -13,21 +13,22 @@ import { Text } from '../../ui/text';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { ListCard, NameField } from './list-card';
+import { WORDS } from './words';
 
 export const KettlesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
-    title="Kettles"
-    intro="Brews are planned with the first."
+    title={WORDS.kettles}
+    intro={WORDS.brewsArePlannedWithTheFirst}
     setting="kettles"
     bar={bar}
-    addLabel="A kettle"
-    fresh={(id) => ({ id, name: 'New kettle', powerW: 1200, sizeMl: 1000 })}
+    addLabel={WORDS.aKettle}
+    fresh={(id) => ({ id, name: WORDS.newKettle, powerW: 1200, sizeMl: 1000 })}
     line={({ name, powerW, sizeMl, maxFlowGPerS }) => ({
       name,
       detail: [
         inWords(showVolume(sizeMl, bar.units)),
         `${powerW} W`,
-        maxFlowGPerS ? `pours up to ${maxFlowGPerS} g/s` : null,
+        maxFlowGPerS ? WORDS.poursUpToGS(maxFlowGPerS) : null,
       ]
         .filter(Boolean)
         .join(' · '),
@@ -39,31 +40,31 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
           <UnitField
             quantity="volume"
             units={bar.units}
-            label="Size"
+            label={WORDS.size}
             value={kettle.sizeMl}
             onChange={(sizeMl) => set({ sizeMl })}
             fault={wrong('sizeMl')}
           />
           <NumberField
-            label="Watts"
+            label={WORDS.watts}
             value={kettle.powerW}
             onChange={(powerW) => set({ powerW })}
             fault={wrong('powerW')}
           />
           <NumberField
-            label="Most flow, g/s"
+            label={WORDS.mostFlowGS}
             value={kettle.maxFlowGPerS ?? 25}
             onChange={(maxFlowGPerS) => set({ maxFlowGPerS })}
             fault={wrong('maxFlowGPerS')}
           />
         </Row>
         <Select
-          label="What tells its temperature"
+          label={WORDS.whatTellsItsTemperature}
           value={kettle.device ?? 'none'}
           options={[
-            { value: 'none', label: 'you read it' },
-            { value: 'simulated', label: 'simulated, to try and to train' },
-            { value: 'bridge', label: 'connected through a bridge' },
+            { value: 'none', label: WORDS.youReadIt },
+            { value: 'simulated', label: WORDS.simulatedToTryAndToTrain },
+            { value: 'bridge', label: WORDS.connectedThroughABridge },
           ]}
           onChange={(device) => set({ device })}
         />
@@ -104,14 +105,16 @@ function CoolingOf({
   return (
     <View style={{ gap: 8 }}>
       <Text size="small" quiet>
-        Off its base it cools by k = {perMin ?? DEFAULT_COOLING_PER_MIN} a minute with {COOLING_AT_G} g in it
-        {perMin === undefined ? ' (default)' : ' (learnt)'}. Two readings of it teach its own:
+        {WORDS.offItsBaseItCoolsBy} {perMin ?? DEFAULT_COOLING_PER_MIN} {WORDS.aMinuteWith} {COOLING_AT_G}{' '}
+        {WORDS.gInIt}
+        {perMin === undefined ? ' (default)' : ' (learnt)'}
+        {WORDS.twoReadingsOfItTeachIts}
       </Text>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <UnitField
           quantity="temperature"
           units={bar.units}
-          label="First"
+          label={WORDS.first}
           value={firstC}
           onChange={setFirstC}
           fault={fault !== ''}
@@ -119,7 +122,7 @@ function CoolingOf({
         <UnitField
           quantity="temperature"
           units={bar.units}
-          label="Then"
+          label={WORDS.then}
           value={secondC}
           onChange={setSecondC}
           fault={fault !== ''}
@@ -127,13 +130,13 @@ function CoolingOf({
         <UnitField
           quantity="mass"
           units={bar.units}
-          label="With, in it"
+          label={WORDS.withInIt}
           value={massG}
           onChange={setMassG}
           fault={fault !== ''}
         />
-        <NumberField label="Minutes apart" value={minutes} onChange={setMinutes} fault={fault !== ''} />
-        <Button label="Learn it" onPress={learn} />
+        <NumberField label={WORDS.minutesApart} value={minutes} onChange={setMinutes} fault={fault !== ''} />
+        <Button label={WORDS.learnIt} onPress={learn} />
       </Row>
       {fault ? (
         <Text role="alert" bold size="small">

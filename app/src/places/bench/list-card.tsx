@@ -16,6 +16,7 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { useChangeForm } from './use-change';
+import { WORDS } from './words';
 
 type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people' | 'cloths';
 type Item<Key extends ListKey> = Bar[Key][number];
@@ -49,7 +50,7 @@ type NameProps = {
 /** What a thing is called. */
 export const NameField = ({ of, set, wrong, most = 24, style }: NameProps) => (
   <Field
-    label="Name"
+    label={WORDS.name}
     value={of.name}
     maxLength={most}
     onChangeText={(name) => set({ name })}
@@ -118,8 +119,8 @@ export function ListCard<Key extends ListKey>({
                 </View>
                 <Button
                   kind="bare"
-                  label={open ? 'Close' : 'Open'}
-                  says={`${open ? 'Close' : 'Open'} ${name}`}
+                  label={open ? WORDS.close : WORDS.open}
+                  says={`${open ? WORDS.close : WORDS.open} ${name}`}
                   onPress={() => setOpenId(open ? null : item.id)}
                 />
               </Row>
@@ -132,8 +133,8 @@ export function ListCard<Key extends ListKey>({
                   )}
                   <Button
                     kind="ruled"
-                    label="Remove from the bench"
-                    says={`Take ${name} off the bench`}
+                    label={WORDS.removeFromTheBench}
+                    says={WORDS.takeOffTheBench(name)}
                     onPress={() => edit(items.filter((each) => each.id !== item.id))}
                   />
                 </View>
@@ -160,12 +161,12 @@ export function ListCard<Key extends ListKey>({
             <>
               <Button
                 kind="main"
-                label="Save"
-                says={`Save ${title.toLowerCase()}`}
+                label={WORDS.save}
+                says={WORDS.saveForTitle(title.toLowerCase())}
                 onPress={change.save}
                 disabled={change.saving}
               />
-              <LeaveTap label="Cancel" changed onLeave={change.cancel} />
+              <LeaveTap label={WORDS.cancel} changed onLeave={change.cancel} />
             </>
           ) : null}
         </Row>
@@ -187,7 +188,7 @@ export function Failure({ error, shown = false }: { error: Error | null; shown?:
   if (!error || shown) return null;
   return (
     <Text role="alert" bold>
-      {error instanceof Refused ? error.message : 'Not stored: the server cannot be reached just now.'}
+      {error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBe}
     </Text>
   );
 }

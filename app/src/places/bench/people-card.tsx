@@ -6,15 +6,16 @@ import { METHODS, brewerById } from '@even-kettle/core/recipe';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
+import { WORDS } from './words';
 
 export const PeopleCard = ({ bar }: { bar: Bar }) => (
   <ListCard
-    title="People"
-    intro="Whose hands a device is for, so that cues and leads are their own."
+    title={WORDS.people}
+    intro={WORDS.whoseHandsADeviceIsFor}
     setting="people"
     bar={bar}
-    addLabel="A person"
-    fresh={(id) => ({ id, name: 'New person' })}
+    addLabel={WORDS.aPerson}
+    fresh={(id) => ({ id, name: WORDS.newPerson })}
     line={({ name }) => ({ name, detail: '' })}
     form={(person, set, wrong) => <NameField of={person} set={set} wrong={wrong} />}
   />
@@ -30,12 +31,12 @@ export const ClothsCard = ({ bar }: { bar: Bar }) => {
   if (stations.length === 0 && bar.cloths.length === 0) return null;
   return (
     <ListCard
-      title="Cloths"
-      intro="Their uses and boilings are counted in the Log."
+      title={WORDS.cloths}
+      intro={WORDS.theirUsesAndBoilingsAreCounted}
       setting="cloths"
       bar={bar}
-      addLabel="A cloth"
-      fresh={(id) => ({ id, name: 'New cloth', stationId: stations[0]?.id ?? bar.stations[0]!.id })}
+      addLabel={WORDS.aCloth}
+      fresh={(id) => ({ id, name: WORDS.newCloth, stationId: stations[0]?.id ?? bar.stations[0]!.id })}
       line={({ name, stationId }) => ({
         name,
         detail: bar.stations.find(({ id }) => id === stationId)?.name ?? '',
@@ -44,7 +45,7 @@ export const ClothsCard = ({ bar }: { bar: Bar }) => {
         <Row style={{ alignItems: 'flex-end' }}>
           <NameField of={cloth} set={set} wrong={wrong} style={{ flex: 1 }} />
           <Select
-            label="At"
+            label={WORDS.at}
             value={cloth.stationId}
             options={stations.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(stationId) => set({ stationId })}

@@ -15,14 +15,15 @@ import { UnitField } from '../../ui/unit-field';
 import { Form } from '../../ui/by-keys';
 import { Failure } from './list-card';
 import { useChange, useChangeForm } from './use-change';
+import { WORDS } from './words';
 
 const PLACE_WORDS: Record<string, string> = {
-  altitudeM: 'Altitude',
-  roomC: 'Room',
-  tapC: 'Filled at',
-  burners: 'Burners',
-  'water.name': 'Water',
-  'water.hardnessPpm': 'Hardness',
+  altitudeM: WORDS.altitude,
+  roomC: WORDS.room,
+  tapC: WORDS.filledAt,
+  burners: WORDS.burners,
+  'water.name': WORDS.water,
+  'water.hardnessPpm': WORDS.hardness,
 };
 const isPlace = (kept: unknown): kept is BarChange =>
   typeof kept === 'object' && kept !== null && 'water' in kept;
@@ -37,10 +38,10 @@ export function PlaceCard({ bar }: { bar: Bar }) {
   return (
     <Card ruled={faults.length > 0 || change.failure !== null}>
       <Form onSubmit={() => changed && save()} style={{ gap: 10 }}>
-        <Subheading>Place and water</Subheading>
+        <Subheading>{WORDS.placeAndWater}</Subheading>
         <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
           <NumberField
-            label="Altitude, m"
+            label={WORDS.altitudeM}
             value={now.altitudeM}
             onChange={(altitudeM) => set({ altitudeM })}
             fault={wrong('altitudeM')}
@@ -49,7 +50,7 @@ export function PlaceCard({ bar }: { bar: Bar }) {
           <UnitField
             quantity="temperature"
             units={bar.units}
-            label="Room"
+            label={WORDS.room}
             value={now.roomC}
             onChange={(roomC) => set({ roomC })}
             fault={wrong('roomC')}
@@ -57,13 +58,13 @@ export function PlaceCard({ bar }: { bar: Bar }) {
           <UnitField
             quantity="temperature"
             units={bar.units}
-            label="Filled at"
+            label={WORDS.filledAt}
             value={now.tapC}
             onChange={(tapC) => set({ tapC })}
             fault={wrong('tapC')}
           />
           <NumberField
-            label="Burners"
+            label={WORDS.burners}
             value={now.burners}
             onChange={(burners) => set({ burners })}
             fault={wrong('burners')}
@@ -71,7 +72,7 @@ export function PlaceCard({ bar }: { bar: Bar }) {
         </Row>
         <Row style={{ alignItems: 'flex-start' }}>
           <Field
-            label="Water"
+            label={WORDS.water}
             value={now.water.name}
             maxLength={40}
             onChangeText={(name) => set({ water: { ...now.water, name } })}
@@ -79,7 +80,7 @@ export function PlaceCard({ bar }: { bar: Bar }) {
             style={{ flex: 2 }}
           />
           <NumberField
-            label="Hardness, ppm"
+            label={WORDS.hardnessPpm}
             value={now.water.hardnessPpm ?? 0}
             onChange={(hardnessPpm) => set({ water: { ...now.water, hardnessPpm } })}
             fault={wrong('water.hardnessPpm')}
@@ -88,12 +89,12 @@ export function PlaceCard({ bar }: { bar: Bar }) {
         </Row>
         {altitudeRight ? (
           <Text quiet>
-            Water boils at {inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true))} here.
+            {WORDS.waterBoilsAtHere(inWords(showTemperature(boilingPointC(now.altitudeM), bar.units, true)))}
           </Text>
         ) : null}
         <Button
-          label="Save"
-          says="Save place and water"
+          label={WORDS.save}
+          says={WORDS.savePlaceAndWater}
           kind={changed ? 'main' : 'plain'}
           disabled={!changed || change.saving}
           onPress={save}
@@ -101,7 +102,7 @@ export function PlaceCard({ bar }: { bar: Bar }) {
         />
         {faults.map(({ field, reason }) => (
           <Text key={`${field} ${reason}`} role="alert" bold size="small">
-            {PLACE_WORDS[field] ?? 'The settings'}: {reason}
+            {PLACE_WORDS[field] ?? WORDS.theSettings}: {reason}
           </Text>
         ))}
         <Failure error={change.failure} shown={faults.length > 0} />
@@ -115,22 +116,22 @@ export function UnitsCard({ bar }: { bar: Bar }) {
   const set = (part: Partial<Units>) => change.mutate({ units: { ...bar.units, ...part } });
   return (
     <Card>
-      <Subheading>Units</Subheading>
+      <Subheading>{WORDS.units}</Subheading>
       <Text quiet size="small">
-        For every device on this bar.
+        {WORDS.forEveryDeviceOnThisBar}
       </Text>
       <Row style={{ flexWrap: 'wrap', rowGap: 10, columnGap: 20 }}>
         <Choice
-          name="Mass"
+          name={WORDS.mass}
           value={bar.units.mass}
           onChange={(mass) => set({ mass })}
           options={[
             { value: 'g', label: 'g' },
-            { value: 'oz', label: 'oz' },
+            { value: 'oz', label: WORDS.oz },
           ]}
         />
         <Choice
-          name="Temperature"
+          name={WORDS.temperature}
           value={bar.units.temperature}
           onChange={(temperature) => set({ temperature })}
           options={[
@@ -139,12 +140,12 @@ export function UnitsCard({ bar }: { bar: Bar }) {
           ]}
         />
         <Choice
-          name="Volume"
+          name={WORDS.volume}
           value={bar.units.volume}
           onChange={(volume) => set({ volume })}
           options={[
-            { value: 'ml', label: 'ml' },
-            { value: 'fl oz', label: 'fl oz' },
+            { value: 'ml', label: WORDS.ml },
+            { value: 'fl oz', label: WORDS.flOz },
           ]}
         />
       </Row>

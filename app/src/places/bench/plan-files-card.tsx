@@ -9,6 +9,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
 /** The bar's own planning problem and its plan, as the open files that `ek plan` and `ek check` read. */
 export function PlanFilesCard() {
@@ -19,24 +20,24 @@ export function PlanFilesCard() {
     try {
       const value = await read();
       if (value) return saveFile(name, `${JSON.stringify(value, null, 1)}\n`, 'application/json');
-      return setWords('Nothing is planned just now: no cup waits and no brew runs.');
+      return setWords(WORDS.nothingIsPlannedJustNowNo);
     } catch (error) {
-      const detail = error instanceof Refused ? error.message : 'The server cannot be reached just now.';
+      const detail = error instanceof Refused ? error.message : WORDS.theServerCannotBeReachedJust;
       return setWords(detail);
     }
   };
   return (
     <Card>
-      <Subheading>The plan as files</Subheading>
+      <Subheading>{WORDS.thePlanAsFiles}</Subheading>
       <Row style={{ flexWrap: 'wrap' }}>
         <Button
-          label="Save problem"
-          says="Save the planning problem"
+          label={WORDS.saveProblem}
+          says={WORDS.saveThePlanningProblem}
           onPress={() => void save('problem.json', api.planProblem)}
         />
         <Button
-          label="Save plan"
-          says="Save the plan"
+          label={WORDS.savePlan}
+          says={WORDS.saveThePlan}
           onPress={() => void save('plan.json', async () => (await api.plan()).plan)}
         />
       </Row>

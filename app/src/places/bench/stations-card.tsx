@@ -8,21 +8,22 @@ import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
+import { WORDS } from './words';
 
 export const StationsCard = ({ bar }: { bar: Bar }) => (
   <ListCard
-    title="Stations"
+    title={WORDS.stations}
     intro={countsOf(bar)}
     setting="stations"
     bar={bar}
-    addLabel="A station"
-    fresh={(id) => ({ id, name: 'New station', brewerId: 'cone-m' })}
+    addLabel={WORDS.aStation}
+    fresh={(id) => ({ id, name: WORDS.newStation, brewerId: 'cone-m' })}
     line={({ name, brewerId, scale, handHeld }) => ({
       name,
       detail: [
         brewerLine(brewerId),
         scale === undefined || scale === 'read' ? null : SCALE_WORDS[scale],
-        handHeld ? 'held in the hand' : null,
+        handHeld ? WORDS.heldInTheHand : null,
       ]
         .filter(Boolean)
         .join(' · '),
@@ -32,7 +33,7 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
         <Row style={{ alignItems: 'flex-end' }}>
           <NameField of={station} set={set} wrong={wrong} style={{ flex: 1 }} />
           <Select
-            label="Brewer"
+            label={WORDS.brewer}
             value={station.brewerId}
             options={BREWERS.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(brewerId) => set({ brewerId })}
@@ -40,19 +41,19 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
           />
         </Row>
         <Select
-          label="Scale"
+          label={WORDS.scale}
           value={station.scale ?? 'read'}
           options={STATION_SCALES.map((value) => ({ value, label: SCALE_WORDS[value] }))}
           onChange={(scale) => set({ scale })}
         />
         {canBeHandHeld(station.brewerId) ? (
           <Choice
-            name="How the sock is held"
+            name={WORDS.howTheSockIsHeld}
             value={station.handHeld ? 'held' : 'hung'}
             onChange={(value) => set({ handHeld: value === 'held' })}
             options={[
-              { value: 'hung', label: 'hung on a stand' },
-              { value: 'held', label: 'held in the hand', hint: 'keeps the hands through the drawdown' },
+              { value: 'hung', label: WORDS.hungOnAStand },
+              { value: 'held', label: WORDS.heldInTheHand, hint: WORDS.keepsTheHandsThroughTheDrawdown },
             ]}
           />
         ) : null}
@@ -62,10 +63,10 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
 );
 
 const SCALE_WORDS: Record<StationScale, string> = {
-  read: 'a scale that you read',
-  none: 'none: poured by clock and eye',
-  simulated: 'simulated, to try and to train',
-  bridge: 'connected through a bridge',
+  read: WORDS.aScaleThatYouRead,
+  none: WORDS.nonePouredByClockAndEye,
+  simulated: WORDS.simulatedToTryAndToTrain,
+  bridge: WORDS.connectedThroughABridge,
 };
 
 function canBeHandHeld(brewerId: string): boolean {

@@ -13,6 +13,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Subheading, Text } from '../../ui/text';
 import { TriedLine } from './tried-line';
+import { WORDS } from './words';
 
 type Advice = NonNullable<BrewPage['advice']>;
 
@@ -32,10 +33,10 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
     <Card style={{ gap: 8 }}>
       <Subheading>
         {advice.kind === 'leave'
-          ? 'Nothing to change'
+          ? WORDS.nothingToChange
           : advice.kind === 'change'
-            ? 'One change'
-            : 'These do not go together'}
+            ? WORDS.oneChange
+            : WORDS.theseDoNotGoTogether}
       </Subheading>
       {advice.kind === 'leave' ? null : (
         <Text size="title" testID="advice">
@@ -44,7 +45,7 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
       )}
       {advice.kind === 'contradiction' ? (
         <View style={{ gap: 4 }}>
-          <Text bold>Look at this first</Text>
+          <Text bold>{WORDS.lookAtThisFirst}</Text>
           {advice.checkFirst.map((check) => (
             <Text key={check}>· {check}</Text>
           ))}
@@ -77,18 +78,18 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
       store.tookBar(await api.takeAdvice(record.brewId, { ...sign(), words: words.slice(0, 200) })),
   });
   if (isKept(change) && !coffeesWithChange(bar?.coffees ?? [], record, change, grinder))
-    return <Text size="small">Set it by hand: this coffee or its grinder is not on the bench now.</Text>;
+    return <Text size="small">{WORDS.setItByHandThisCoffee}</Text>;
   const label =
     change.what === 'grind'
-      ? `Set ${grinder!.name} so`
+      ? WORDS.setSo(grinder!.name)
       : isKept(change)
-        ? `Keep it for ${record.coffee}`
-        : 'Do so next time';
+        ? WORDS.keepItFor(record.coffee)
+        : WORDS.doSoNextTime;
   return (
     <>
       {isKept(change) && change.what !== 'grind' ? (
         <Button
-          label={`See ${recipe?.name ?? 'the recipe'} first`}
+          label={WORDS.seeFirst(recipe?.name ?? WORDS.theRecipe)}
           onPress={() => router.push({ pathname: '/recipes/[id]', params: { id: record.recipeId } })}
         />
       ) : null}
@@ -99,7 +100,7 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
         disabled={set.isPending}
         onPress={() => set.mutate()}
       />
-      {set.isError ? <Text role="alert">Not set: {set.error.message} Try again.</Text> : null}
+      {set.isError ? <Text role="alert">{WORDS.notSetTryAgain(set.error.message)}</Text> : null}
     </>
   );
 }

@@ -22,12 +22,13 @@ import { Picture } from './picture';
 import { StrengthChart, StrengthTable } from './strength-chart';
 import { TasteForm } from './taste-form';
 import { Weights } from './weights';
+import { WORDS } from './words';
 
 export function BrewPage() {
   const { id } = useLocalSearchParams<{ id: string }>();
   return (
     <Page>
-      <PageHead title="A brew" />
+      <PageHead title={WORDS.aBrew} />
       <BrewOf id={id} />
     </Page>
   );
@@ -45,7 +46,7 @@ export function BrewOf({ id }: { id: string }) {
     placeholderData: (before) => (before?.record.brewId === id ? before : undefined),
   });
   return (
-    <Loaded of={page} what="the brew">
+    <Loaded of={page} what={WORDS.theBrew}>
       {(of) => <BrewDetails key={id} page={of} />}
     </Loaded>
   );
@@ -66,14 +67,16 @@ function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
       ) : null}
       {strength.length > 0 ? (
         <Card>
-          <Subheading>Strength and extraction</Subheading>
+          <Subheading>{WORDS.strengthAndExtraction}</Subheading>
           <Picture name={`extraction-${record.brewId}`} table={<StrengthTable points={strength} />}>
             <StrengthChart points={strength} />
           </Picture>
           <Text size="small" quiet>
             {METHODS[record.method].isImmersion
-              ? 'Immersion: strength times all the brew water, over the dose.'
-              : `Percolation: strength times the beverage, over the dose${record.beverageG === null ? '; the beverage is the card’s, not weighed' : ''}.`}
+              ? WORDS.immersionStrengthTimesAllTheBrew
+              : WORDS.percolationStrengthTimesTheBeverageOver(
+                  record.beverageG === null ? WORDS.theBeverageIsTheCardsNot : '',
+                )}
           </Text>
         </Card>
       ) : null}
@@ -93,22 +96,22 @@ function Summary({ record }: { record: BrewRecord }) {
     ['for', [record.guest, ...(record.sharers ?? []).map(({ guest }) => guest)].filter(Boolean).join(', ')],
     [
       'dose',
-      `${grams(record.doseG, 'dose')}${record.doseG === record.plannedDoseG ? '' : `, planned ${grams(record.plannedDoseG, 'dose')}`}`,
+      `${grams(record.doseG, 'dose')}${record.doseG === record.plannedDoseG ? '' : WORDS.planned(grams(record.plannedDoseG, 'dose'))}`,
     ],
     ['water', `${grams(record.brewWaterG, 'water')}, 1:${record.ratio.toFixed(1)}`],
     [
       'beverage',
       record.beverageG === null
-        ? `${grams(record.plannedBeverageG, 'water')} by the card`
-        : `${grams(record.beverageG, 'water')} weighed`,
+        ? WORDS.byTheCard(grams(record.plannedBeverageG, 'water'))
+        : WORDS.weighed(grams(record.beverageG, 'water')),
     ],
     [
       'at',
       `${inWords(showTemperature(record.waterC, units, !Number.isInteger(record.waterC)))}${record.water ? `, ${record.water}` : ''}`,
     ],
     ['ground', record.grind ? `${grinder ?? record.grind.grinderId} ${record.grind.setting}` : ''],
-    ['age', record.ageDays === null ? '' : `${record.ageDays} days`],
-    ['hands of', people.join(', ')],
+    ['age', record.ageDays === null ? '' : WORDS.days(record.ageDays)],
+    [WORDS.handsOf, people.join(', ')],
   ];
   return (
     <Card ruled={record.outcome === 'abandoned'}>
@@ -120,9 +123,9 @@ function Summary({ record }: { record: BrewRecord }) {
           </Text>
           <Text size="small" quiet>
             {dayAndTime(record.endedMs, clock.nowMs())}, {record.stationName} ·{' '}
-            {recipes.find(({ id }) => id === record.recipeId)?.name ?? record.recipeId}, version{' '}
-            {record.recipeVersion}
-            {record.attempt > 1 ? ` · brewed again` : ''}
+            {recipes.find(({ id }) => id === record.recipeId)?.name ?? record.recipeId}
+            {WORDS.version} {record.recipeVersion}
+            {record.attempt > 1 ? WORDS.brewedAgain : ''}
           </Text>
         </View>
         <Text size="verb" testID="brew-time">
@@ -132,7 +135,7 @@ function Summary({ record }: { record: BrewRecord }) {
       <Text>{verdict(record)}</Text>
       {record.fromFile ? (
         <Text size="small" quiet>
-          Imported from a file: its steps and its weight are not known.
+          {WORDS.importedFromAFileItsSteps}
         </Text>
       ) : null}
       {record.notes.length > 0 ? (
@@ -166,7 +169,7 @@ function Steps({ record }: { record: BrewRecord }) {
   );
   return (
     <Card style={{ gap: 4 }}>
-      <Subheading>Step by step</Subheading>
+      <Subheading>{WORDS.stepByStep}</Subheading>
       <Row>
         {cell('', true, 2)}
         {cell('planned', true)}

@@ -15,6 +15,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 type Props = {
   record: BrewRecord;
@@ -56,15 +57,20 @@ export function Brewed({ record, beside }: Props) {
               {record.realBrewS === null ? '–' : showClock(record.realBrewS)}
             </Text>
             <Text size="small" quiet>
-              {record.outcome === 'abandoned' ? 'given up' : `planned ${showClock(record.plannedBrewS)}`}
+              {record.outcome === 'abandoned'
+                ? WORDS.givenUp
+                : WORDS.plannedForPlannedBrewS(showClock(record.plannedBrewS))}
             </Text>
           </View>
         </Row>
         {record.realBrewS === null ? null : <PlannedAgainstReal record={record} />}
         <Text size="small">
-          {showMass(record.doseG, units, 'dose').figure} to{' '}
-          {inWords(showMass(record.brewWaterG, units, 'water'))}. {verdict(record)}
-          {taste ? ` Tasted ${taste}.` : ''}
+          {WORDS.to(
+            showMass(record.doseG, units, 'dose').figure,
+            inWords(showMass(record.brewWaterG, units, 'water')),
+            verdict(record),
+            taste ? WORDS.tasted(taste) : '',
+          )}
         </Text>
       </Card>
     </Link>
@@ -98,15 +104,18 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
 }
 
 export function verdict(record: BrewRecord): string {
-  if (record.outcome === 'abandoned') return `Stopped: ${record.reason ?? 'no reason given'}.`;
+  if (record.outcome === 'abandoned') return WORDS.stopped(record.reason ?? WORDS.noReasonGiven);
   if (record.aboutBrewS)
-    return `Between ${showClock(record.aboutBrewS.s - record.aboutBrewS.plusMinusS)} and ${showClock(record.aboutBrewS.s + record.aboutBrewS.plusMinusS)}: its end was asked for late, so it counts for nothing.`;
-  if (record.realBrewS === null) return 'Served before its end mark was told.';
+    return WORDS.betweenAndItsEndWasAsked(
+      showClock(record.aboutBrewS.s - record.aboutBrewS.plusMinusS),
+      showClock(record.aboutBrewS.s + record.aboutBrewS.plusMinusS),
+    );
+  if (record.realBrewS === null) return WORDS.servedBeforeItsEndMarkWas;
   const off = Math.round(record.realBrewS - record.plannedBrewS);
   const against =
-    off === 0 ? 'As planned' : `${showClock(Math.abs(off))} ${off > 0 ? 'longer' : 'shorter'} than planned`;
+    off === 0 ? WORDS.asPlanned : WORDS.thanPlanned(showClock(Math.abs(off)), off > 0 ? 'longer' : 'shorter');
   const speed = speedOf(record.realBrewS, { from: record.windowFromS, to: record.windowToS });
-  return `${against}, ${WINDOW_WORDS[speed]} its window.`;
+  return WORDS.itsWindow(against, WINDOW_WORDS[speed]);
 }
 
 const WINDOW_WORDS: Record<Speed, string> = { fast: 'under', 'in time': 'inside', slow: 'over' };

@@ -17,6 +17,7 @@ import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 import { ProgressBar } from './progress-bar';
+import { WORDS } from './words';
 
 const DAY_MS = 86_400_000;
 
@@ -40,21 +41,21 @@ export function DayPage() {
   });
   return (
     <Page>
-      <PageHead title={back === 0 ? `Today, ${name}` : name} />
+      <PageHead title={back === 0 ? WORDS.today(name) : name} />
       <Row>
-        <Button label="Day before" onPress={() => setBack(back + 1)} />
-        <Button label="Day after" disabled={back === 0} onPress={() => setBack(Math.max(0, back - 1))} />
+        <Button label={WORDS.dayBefore} onPress={() => setBack(back + 1)} />
+        <Button label={WORDS.dayAfter} disabled={back === 0} onPress={() => setBack(Math.max(0, back - 1))} />
         <Button
           kind="bare"
-          label="Print"
-          says={`Print the day of ${bar?.name ?? 'the bar'}`}
+          label={WORDS.print}
+          says={WORDS.printTheDayOf(bar?.name ?? WORDS.theBar)}
           onPress={() => window.print()}
         />
       </Row>
-      <Loaded of={day} what="the day">
+      <Loaded of={day} what={WORDS.theDay}>
         {(of) =>
           of.cups === 0 && of.abandoned.length === 0 ? (
-            <Notice title="Nothing was brewed on this day" />
+            <Notice title={WORDS.nothingWasBrewedOnThisDay} />
           ) : (
             <DayDetails day={of} />
           )
@@ -82,13 +83,13 @@ function DayDetails({ day }: { day: Day }) {
       </View>
       <Card>
         <Subheading>
-          {day.late.length === 0 ? 'No order was late' : `${day.late.length} late of ${day.orders}`}
+          {day.late.length === 0 ? WORDS.noOrderWasLate : WORDS.lateOf(day.late.length, day.orders)}
         </Subheading>
         {day.late.slice(0, 12).map(({ orderId, badge, guest, byS, cause }) => (
           <Row key={orderId}>
             <Badge badge={badge} />
             <Text style={{ flex: 1 }} numberOfLines={1}>
-              {guest ?? 'no name'}
+              {guest ?? WORDS.noName}
             </Text>
             <Text bold>{showClock(byS)}</Text>
             <Text size="small" quiet style={{ flexBasis: 150 }}>
@@ -98,13 +99,11 @@ function DayDetails({ day }: { day: Day }) {
         ))}
       </Card>
       <Card>
-        <Subheading>Hands, by method</Subheading>
+        <Subheading>{WORDS.handsByMethod}</Subheading>
         {day.handsByMethod.map(({ method, cups, handsS }) => (
           <View key={method} style={{ gap: 2 }}>
             <Row style={{ justifyContent: 'space-between' }}>
-              <Text>
-                {METHODS[method].name}, {cups} cup{cups === 1 ? '' : 's'}
-              </Text>
+              <Text>{WORDS.cups(METHODS[method].name, cups)}</Text>
               <Text bold>{showClock(handsS)}</Text>
             </Row>
             <ProgressBar share={handsS / most} />
@@ -112,11 +111,15 @@ function DayDetails({ day }: { day: Day }) {
         ))}
       </Card>
       <Card>
-        <Subheading>Lost and made again</Subheading>
+        <Subheading>{WORDS.lostAndMadeAgain}</Subheading>
         <Text>
-          {day.remade} made again, {day.abandoned.reduce((sum, { count }) => sum + count, 0)} given up
+          {day.remade} {WORDS.madeAgain} {day.abandoned.reduce((sum, { count }) => sum + count, 0)}{' '}
+          {WORDS.givenUp}
           {day.waste.coffeeG > 0
-            ? `: ${inWords(showMass(day.waste.coffeeG, units, 'dose'))} of coffee, ${inWords(showMass(day.waste.waterG, units, 'water'))} of water`
+            ? WORDS.ofCoffeeOfWater(
+                inWords(showMass(day.waste.coffeeG, units, 'dose')),
+                inWords(showMass(day.waste.waterG, units, 'water')),
+              )
             : ''}
           .
         </Text>
@@ -128,7 +131,7 @@ function DayDetails({ day }: { day: Day }) {
       </Card>
       {day.learnt.length > 0 ? (
         <Card>
-          <Subheading>Learnt</Subheading>
+          <Subheading>{WORDS.learnt}</Subheading>
           {day.learnt.map((words) => (
             <Text key={words}>{words}</Text>
           ))}

@@ -16,23 +16,24 @@ import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
 import { LargeFileCard } from './large-file';
 import { refusalWords } from './refusal-words';
+import { WORDS } from './words';
 
 const OUT: [name: string, path: string, what: string][] = [
-  ['Log, CSV', addressWith('getLogCsv'), 'a line a brew, for a spreadsheet'],
-  ['Log, JSON Lines', addressWith('getLogJsonl'), 'whole records, a line each'],
-  ['Care calendar', addressWith('getCareCalendar'), 'cloths to boil, coffees at their best'],
-  ['Whole bar', addressWith('getArchive'), 'everything; an empty bar reads it back'],
+  [WORDS.logCsv, addressWith('getLogCsv'), WORDS.aLineABrewForA],
+  [WORDS.logJsonLines, addressWith('getLogJsonl'), WORDS.wholeRecordsALineEach],
+  [WORDS.careCalendar, addressWith('getCareCalendar'), WORDS.clothsToBoilCoffeesAtTheir],
+  [WORDS.wholeBar, addressWith('getArchive'), WORDS.everythingAnEmptyBarReadsIt],
 ];
 
 export function FilesPage() {
   return (
     <Page wide>
-      <PageHead title="Files" />
+      <PageHead title={WORDS.files} />
       <Halves
         first={
           <>
             <Card>
-              <Subheading>To take along</Subheading>
+              <Subheading>{WORDS.toTakeAlong}</Subheading>
               {OUT.map(([name, path, what]) => (
                 <Row key={path}>
                   <View style={{ flex: 1 }}>
@@ -41,30 +42,25 @@ export function FilesPage() {
                       {what}
                     </Text>
                   </View>
-                  <Button label="Save" says={`Save: ${name}`} onPress={() => window.location.assign(path)} />
+                  <Button
+                    label={WORDS.save}
+                    says={WORDS.saveForName(name)}
+                    onPress={() => window.location.assign(path)}
+                  />
                 </Row>
               ))}
             </Card>
-            <TableCard
-              what="roasts"
-              title="Roast list"
-              columns="coffee, roast; if you have them roasted_on, notes, decaf"
-            />
-            <TableCard
-              what="orders"
-              title="Orders"
-              columns="coffee, recipe, ml; if you have them guest, order"
-            />
+            <TableCard what="roasts" title={WORDS.roastList} columns={WORDS.coffeeRoastIfYouHaveThem} />
+            <TableCard what="orders" title={WORDS.ordersLabel} columns={WORDS.coffeeRecipeMlIfYouHave} />
           </>
         }
         second={
           <>
-            <LargeFileCard kind="log" title="Log from elsewhere, from CSV">
-              Brews that were written down before, or at another bar. The first line names the columns: ended,
-              coffee, recipe, dose_g; as many of the log’s own columns as you have.
+            <LargeFileCard kind="log" title={WORDS.logFromElsewhereFromCsv}>
+              {WORDS.brewsThatWereWrittenDownBefore}
             </LargeFileCard>
-            <LargeFileCard kind="archive" title="Whole bar, from its file">
-              Into a bar whose log is empty. All of it is checked before any of it is taken.
+            <LargeFileCard kind="archive" title={WORDS.wholeBarFromItsFile}>
+              {WORDS.intoABarWhoseLogIs}
             </LargeFileCard>
           </>
         }
@@ -94,13 +90,16 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
   const error = send.error ?? theme.error;
   return (
     <Card>
-      <Subheading>{title}, from CSV</Subheading>
+      <Subheading>
+        {title}
+        {WORDS.fromCsv}
+      </Subheading>
       <Text size="small" quiet>
-        The first line names the columns: {columns}.
+        {WORDS.theFirstLineNamesTheColumns(columns)}
       </Text>
       <Button
-        label="Choose a file"
-        says={`Choose a file: ${title}`}
+        label={WORDS.chooseAFile}
+        says={WORDS.chooseAFileForTitle(title)}
         onPress={() => theme.mutate()}
         style={{ alignSelf: 'flex-start' }}
       />
@@ -110,19 +109,19 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
           {seen.rows.slice(0, 40).map((row) => (
             <Row key={`${row.line} ${row.ok}`} style={{ alignItems: 'flex-start' }}>
               <Text size="small" quiet style={{ width: 52 }}>
-                line {row.line}
+                {WORDS.line(row.line)}
               </Text>
               <Text size="small" bold={!row.ok} style={{ flex: 1 }}>
-                {row.ok ? row.shows : `Not so: ${row.reason}`}
+                {row.ok ? row.shows : WORDS.notSo(row.reason)}
               </Text>
             </Row>
           ))}
           {seen.taken ? (
-            <Text bold>All {seen.rows.length} lines were taken.</Text>
+            <Text bold>{WORDS.allLinesWereTaken(seen.rows.length)}</Text>
           ) : (
             <Button
               kind="main"
-              label={wrong > 0 ? `${wrong} to mend first` : `Import all ${seen.rows.length}`}
+              label={wrong > 0 ? WORDS.toMendFirst(wrong) : WORDS.importAll(seen.rows.length)}
               disabled={wrong > 0 || seen.rows.length === 0 || send.isPending}
               onPress={() => send.mutate(true)}
             />

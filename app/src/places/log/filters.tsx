@@ -15,6 +15,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 type FiltersProps = {
   asked: LogAsked;
@@ -35,7 +36,7 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
       label={label}
       value={asked[key] ?? ''}
       onChange={(value) => onAsk({ ...asked, [key]: value })}
-      options={[{ value: '', label: 'any' }, ...options]}
+      options={[{ value: '', label: WORDS.any }, ...options]}
       style={{ flexGrow: 1, flexBasis: 150 }}
     />
   );
@@ -44,9 +45,9 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
   return (
     <View style={{ gap: 10 }}>
       <Row style={{ alignItems: 'flex-end' }}>
-        <Search says="Search the log" value={typed} onChangeText={onType} style={{ flex: 1 }} />
+        <Search says={WORDS.searchTheLog} value={typed} onChangeText={onType} style={{ flex: 1 }} />
         <Button
-          label={chosen.length > 0 ? `Filter · ${chosen.length}` : 'Filter'}
+          label={chosen.length > 0 ? WORDS.filter(chosen.length) : WORDS.filterLabel}
           kind={open || chosen.length > 0 ? 'chosen' : 'plain'}
           onPress={() => setOpen(!open)}
           style={{ height: 56 }}
@@ -56,39 +57,39 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           {choose(
             'coffee',
-            'Coffee',
+            WORDS.coffee,
             (bar?.coffees ?? []).map(({ name }) => ({ value: name, label: name })),
           )}
           {choose(
             'method',
-            'Method',
+            WORDS.method,
             METHOD_IDS.map((id) => ({ value: id, label: METHODS[id].name })),
           )}
-          {choose('recipeId', 'Recipe', named(recipes))}
-          {choose('stationId', 'Station', named(bar?.stations ?? []))}
-          {choose('person', 'Hands of', named(bar?.people ?? []))}
+          {choose('recipeId', WORDS.recipe, named(recipes))}
+          {choose('stationId', WORDS.station, named(bar?.stations ?? []))}
+          {choose('person', WORDS.handsOfLabel, named(bar?.people ?? []))}
           {choose(
             'taste',
-            'Taste',
+            WORDS.taste,
             TASTES.map((taste) => ({ value: taste, label: taste })),
           )}
           <Days asked={asked} onAsk={onAsk} />
           <Row style={{ flexBasis: '100%' }}>
             <Text size="small" quiet style={{ flex: 1 }}>
-              Guest, coffee, recipe, notes and tastes are searched.
+              {WORDS.guestCoffeeRecipeNotesAndTastes}
             </Text>
             {chosen.length > 0 || asked.search ? (
               <Button
                 kind="bare"
-                label="CSV"
-                says="Save these brews as CSV"
+                label={WORDS.csv}
+                says={WORDS.saveTheseBrewsAsCsv}
                 onPress={() => window.location.assign(addressWith('getLogCsv', {}, asked))}
               />
             ) : null}
             {chosen.length > 0 ? (
               <Button
-                label="Clear"
-                says="Clear the filter"
+                label={WORDS.clear}
+                says={WORDS.clearTheFilter}
                 kind="bare"
                 onPress={() => onAsk({ search: asked.search ?? '' })}
               />
@@ -110,20 +111,20 @@ function Days({ asked, onAsk }: Pick<FiltersProps, 'asked' | 'onAsk'>) {
   return (
     <>
       <DayField
-        label="From the day"
+        label={WORDS.fromTheDay}
         value={from}
         onChange={(day) => onAsk({ ...asked, fromMs: day && String(msOfDay(day)) })}
         style={side}
       />
       <DayField
-        label="To the day"
+        label={WORDS.toTheDay}
         value={to}
         onChange={(day) => onAsk({ ...asked, toMs: day && String(startOfNextDay(msOfDay(day))) })}
         style={side}
       />
       {from && to && from > to ? (
         <Text role="alert" bold size="small" style={{ flexBasis: '100%' }}>
-          The first day is after the last, so nothing lies between. Turn them round.
+          {WORDS.theFirstDayIsAfterThe}
         </Text>
       ) : null}
     </>

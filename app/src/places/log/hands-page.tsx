@@ -12,19 +12,20 @@ import { Notice } from '../../ui/notice';
 import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
+import { WORDS } from './words';
 
-const WORDS: Partial<Record<StepKind, string>> = {
-  fill: 'fill the kettle',
-  weigh: 'weigh the beans',
+const STEP_WORDS: Partial<Record<StepKind, string>> = {
+  fill: WORDS.fillTheKettle,
+  weigh: WORDS.weighTheBeans,
   grind: 'grind',
-  'set-filter': 'set and rinse the filter',
-  warm: 'warm brewer and server',
-  load: 'load, level, tare',
-  seal: 'seal the top',
-  flame: 'see to the flame',
+  'set-filter': WORDS.setAndRinseTheFilter,
+  warm: WORDS.warmBrewerAndServer,
+  load: WORDS.loadLevelTare,
+  seal: WORDS.sealTheTop,
+  flame: WORDS.seeToTheFlame,
   decant: 'decant',
-  serve: 'cup and hand over',
-  clean: 'clean the station',
+  serve: WORDS.cupAndHandOver,
+  clean: WORDS.cleanTheStation,
 };
 
 export function HandsPage() {
@@ -33,7 +34,7 @@ export function HandsPage() {
   const cardOf = ({ id, steps }: HandsLearnt['people'][number]) => (
     <Card key={id ?? 'bar'} style={{ gap: 10 }}>
       <Subheading>
-        {id === null ? 'The bar' : (bar?.people.find((person) => person.id === id)?.name ?? id)}
+        {id === null ? WORDS.theBarLabel : (bar?.people.find((person) => person.id === id)?.name ?? id)}
       </Subheading>
       {steps.map((step) => (
         <StepRow key={step.kind} step={step} />
@@ -43,19 +44,14 @@ export function HandsPage() {
   const hands = useQuery({ queryKey: ['log', 'hands'], queryFn: api.hands });
   return (
     <Page wide>
-      <PageHead title="Hands" />
-      <Loaded of={hands} what="how long hands take">
+      <PageHead title={WORDS.hands} />
+      <Loaded of={hands} what={WORDS.howLongHandsTake}>
         {({ people }) =>
           people[0]?.steps.length === 0 ? (
-            <Notice title="Not known yet">
-              Six steps of a kind teach how long it takes here. Until then the cards’ own times count.
-            </Notice>
+            <Notice title={WORDS.notKnownYet}>{WORDS.sixStepsOfAKindTeach}</Notice>
           ) : (
             <>
-              <Text quiet>
-                The mark is the middle of the latest brews, the bar holds eight of ten, the line is what the
-                card gives. The planner counts with the middle: a person’s own, or the bar’s for who is new.
-              </Text>
+              <Text quiet>{WORDS.theMarkIsTheMiddleOf}</Text>
               <Halves
                 first={people.slice(0, Math.ceil(people.length / 2)).map(cardOf)}
                 second={people.slice(Math.ceil(people.length / 2)).map(cardOf)}
@@ -91,10 +87,10 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
     <View
       style={{ gap: 4 }}
       role="img"
-      aria-label={`${WORDS[kind] ?? kind}: ${medianS} s in the middle, eight of ten from ${fromS} to ${toS} s, the card gives ${cardS} s, from ${steps} steps`}
+      aria-label={WORDS.sInTheMiddleEightOf(STEP_WORDS[kind] ?? kind, medianS, fromS, toS, cardS, steps)}
     >
       <Row style={{ justifyContent: 'space-between' }}>
-        <Text style={{ flexShrink: 1 }}>{WORDS[kind] ?? kind}</Text>
+        <Text style={{ flexShrink: 1 }}>{STEP_WORDS[kind] ?? kind}</Text>
         <Text bold>{Math.round(medianS)} s</Text>
       </Row>
       <View style={{ height: 18 }} aria-hidden>
@@ -123,7 +119,7 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
         {mark(medianS, 6, theme.ink, 2, 14)}
       </View>
       <Text size="small" quiet>
-        {Math.round(fromS)} to {Math.round(toS)} s, from {steps} steps; the card gives {Math.round(cardS)} s
+        {WORDS.toSFromStepsTheCard(Math.round(fromS), Math.round(toS), steps, Math.round(cardS))}
       </Text>
     </View>
   );

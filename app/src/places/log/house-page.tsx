@@ -21,6 +21,7 @@ import { Subheading, Text } from '../../ui/text';
 import { Loaded, PageHead } from './loaded';
 import { ProgressBar } from './progress-bar';
 import { readTyped } from '../../ui/typed';
+import { WORDS } from './words';
 
 export function HousePage() {
   const { api } = useHere();
@@ -40,8 +41,8 @@ export function HousePage() {
   });
   return (
     <Page wide>
-      <PageHead title="Stock and care" />
-      <Loaded of={house} what="stock and care">
+      <PageHead title={WORDS.stockAndCare} />
+      <Loaded of={house} what={WORDS.stockAndCareLabel}>
         {(of) => <HouseDetails house={of} />}
       </Loaded>
     </Page>
@@ -60,7 +61,7 @@ function HouseDetails({ house }: { house: House }) {
         <>
           {house.papers.length > 0 ? <PapersCard papers={house.papers} /> : null}
           <Card>
-            <Subheading>Care of cloths</Subheading>
+            <Subheading>{WORDS.careOfCloths}</Subheading>
             {CLOTH_CARE.map(({ when, words }) => (
               <Text key={when}>
                 <Text bold>{when.charAt(0).toUpperCase() + when.slice(1)}: </Text>
@@ -68,13 +69,11 @@ function HouseDetails({ house }: { house: House }) {
               </Text>
             ))}
             <Text size="small" quiet>
-              Boiling water scalds: tongs, and a pot that stands firm.
+              {WORDS.boilingWaterScaldsTongsAndA}
             </Text>
           </Card>
           {house.cloths.length === 0 ? (
-            <Notice title="No cloth on the bench">
-              Name each cloth and its station on the Bench; its uses and boilings are counted from then on.
-            </Notice>
+            <Notice title={WORDS.noClothOnTheBench}>{WORDS.nameEachClothAndItsStation}</Notice>
           ) : null}
           {house.cloths.map((cloth) => (
             <ClothCard key={cloth.id} cloth={cloth} />
@@ -91,36 +90,40 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
   const units = useUnits();
   const rest = coffee.roastedOn ? restOf(coffee.roastedOn, coffee.roast, clock.nowMs()) : null;
   const keep = (stockG: number) =>
-    act([{ type: 'coffee-weighed', coffee: of.name, stockG }], `Weigh ${of.name}`);
+    act([{ type: 'coffee-weighed', coffee: of.name, stockG }], WORDS.weigh(of.name));
   const taste = of.tasted
-    ? `${BALANCE_WORDS[Math.round(of.tasted.balance) + 2]}, ${STRENGTH_WORDS[Math.round(of.tasted.strength) + 2]} in strength, from ${of.tasted.cups} cups`
-    : 'not tasted yet';
+    ? WORDS.inStrengthFromCups(
+        BALANCE_WORDS[Math.round(of.tasted.balance) + 2]!,
+        STRENGTH_WORDS[Math.round(of.tasted.strength) + 2]!,
+        of.tasted.cups,
+      )
+    : WORDS.notTastedYet;
   return (
     <Card ruled={coffee.decaf} style={{ gap: 6 }}>
       <Row style={{ justifyContent: 'space-between' }}>
         <Text bold style={{ flexShrink: 1 }}>
           {coffee.name}
-          {coffee.decaf ? ' · DECAF' : ''}
+          {coffee.decaf ? WORDS.decaf : ''}
         </Text>
         <Text size="clock">
-          {of.stockG === null ? 'not weighed' : inWords(showMass(of.stockG, units, 'water'))}
+          {of.stockG === null ? WORDS.notWeighed : inWords(showMass(of.stockG, units, 'water'))}
         </Text>
       </Row>
       <Text>
         {coffee.roast}
-        {rest ? `, ${restInWords(rest)}` : ', no roasting day'}
+        {rest ? `, ${restInWords(rest)}` : WORDS.noRoastingDay}
       </Text>
       <Counted
-        ask="Weigh it"
+        ask={WORDS.weighIt}
         name={of.name}
-        label="In stock, g"
-        says={`${of.name} in stock, grams`}
+        label={WORDS.inStockG}
+        says={WORDS.inStockGrams(of.name)}
         most={1_000_000}
         onKeep={keep}
       >
         <Text size="small" quiet>
           {taste}
-          {of.stockG === null ? '' : ` · ${of.brews} brews since it was weighed`}
+          {of.stockG === null ? '' : WORDS.brewsSinceItWasWeighed(of.brews)}
         </Text>
       </Counted>
     </Card>
@@ -132,7 +135,7 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
   const act = useAct();
   return (
     <Card style={{ gap: 12 }}>
-      <Subheading>Paper filters</Subheading>
+      <Subheading>{WORDS.paperFilters}</Subheading>
       {papers.map(({ method, sheets, perDay }) => {
         const name = METHODS[method].papers ?? METHODS[method].name;
         const days = sheets === null || perDay === 0 ? null : sheets / perDay;
@@ -143,21 +146,25 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
               <Text bold style={{ flexShrink: 1 }}>
                 {name}
               </Text>
-              <Text size="clock">{sheets === null ? 'not counted' : sheets}</Text>
+              <Text size="clock">{sheets === null ? WORDS.notCounted : sheets}</Text>
             </Row>
             <Counted
-              ask="Count them"
+              ask={WORDS.countThem}
               name={name}
-              label="In stock"
-              says={`${name} in stock`}
+              label={WORDS.inStock}
+              says={WORDS.inStockForName(name)}
               most={100_000}
               whole
               onKeep={(counted) =>
-                act([{ type: 'papers-counted', method, sheets: counted }], `Count ${name.toLowerCase()}`)
+                act([{ type: 'papers-counted', method, sheets: counted }], WORDS.count(name.toLowerCase()))
               }
             >
               <Text size="small" quiet={!low} bold={low}>
-                {`${low ? 'Order more: ' : ''}${days === null ? '' : `for about ${inDays(days)}, `}${perDay} a day in the last week`}
+                {WORDS.aDayInTheLastWeek(
+                  low ? WORDS.orderMore : '',
+                  days === null ? '' : WORDS.forAbout(inDays(days)),
+                  perDay,
+                )}
               </Text>
             </Counted>
           </View>
@@ -169,7 +176,7 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
 /** An order takes about this long to come. */
 const PAPERS_LOW_DAYS = 3;
 const inDays = (days: number): string =>
-  days < 1 ? 'less than a day' : `${Math.floor(days)} day${days < 2 ? '' : 's'}`;
+  days < 1 ? WORDS.lessThanADay : WORDS.day(Math.floor(days), days < 2 ? '' : 's');
 
 type CountedProps = {
   ask: string;
@@ -186,7 +193,7 @@ type CountedProps = {
 /** A figure that is taken anew now and then: asked for, typed, kept. */
 function Counted({ ask, name, label, says, most, whole = false, onKeep, children }: CountedProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const read = readTyped(typed ?? '', 'The stock');
+  const read = readTyped(typed ?? '', WORDS.theStock);
   const right = read.ok && read.value >= 0 && read.value <= most && (!whole || Number.isInteger(read.value));
   if (typed === null)
     return (
@@ -212,8 +219,8 @@ function Counted({ ask, name, label, says, most, whole = false, onKeep, children
           fault={typed !== '' && !right}
           style={{ flex: 1 }}
         />
-        <Button label="Save" kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
-        <Button label="Cancel" kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
+        <Button label={WORDS.save} kind="main" disabled={!right} onPress={keep} style={{ height: 56 }} />
+        <Button label={WORDS.cancel} kind="bare" onPress={() => setTyped(null)} style={{ height: 56 }} />
       </Row>
     </>
   );
@@ -233,18 +240,19 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
         <Text bold style={{ flexShrink: 1 }}>
           {cloth.name} · {cloth.stationName}
         </Text>
-        <Text size="clock">
-          {cloth.uses} of {CLOTH_BREWS}
-        </Text>
+        <Text size="clock">{WORDS.of(cloth.uses, CLOTH_BREWS)}</Text>
       </Row>
       <ProgressBar share={cloth.uses / CLOTH_BREWS} />
       <Text>
         {cloth.lastBoiledMs === null
-          ? 'never boiled'
-          : `boiled ${dayAndTime(cloth.lastBoiledMs, clock.nowMs())}`}
+          ? WORDS.neverBoiled
+          : WORDS.boiled(dayAndTime(cloth.lastBoiledMs, clock.nowMs()))}
         {cloth.creep === null
           ? ''
-          : `, drawdown ${cloth.creep >= 0 ? '+' : '−'}${Math.abs(Math.round(100 * cloth.creep))} % on its first week`}
+          : WORDS.drawdownOnItsFirstWeek(
+              cloth.creep >= 0 ? '+' : '−',
+              Math.abs(Math.round(100 * cloth.creep)),
+            )}
       </Text>
       {cloth.due.map((due) => (
         <Text key={due} bold>
@@ -253,21 +261,21 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
       ))}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Button
-          label="Boiled"
-          says={`${cloth.name} was boiled`}
-          onPress={() => tell('cloth-boiled', `Boil ${cloth.name}`)}
+          label={WORDS.boiledLabel}
+          says={WORDS.wasBoiled(cloth.name)}
+          onPress={() => tell('cloth-boiled', WORDS.boil(cloth.name))}
         />
         {sure ? (
           <Button
             kind="ruled"
-            label="A new cloth, from nought"
-            onPress={() => tell('cloth-replaced', `Replace ${cloth.name}`)}
+            label={WORDS.aNewClothFromNought}
+            onPress={() => tell('cloth-replaced', WORDS.replace(cloth.name))}
           />
         ) : (
           <Button
             kind="bare"
-            label="Replaced"
-            says={`${cloth.name} was replaced`}
+            label={WORDS.replaced}
+            says={WORDS.wasReplaced(cloth.name)}
             onPress={() => setSure(true)}
           />
         )}

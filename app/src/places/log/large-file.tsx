@@ -13,13 +13,14 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { refusalWords } from './refusal-words';
+import { WORDS } from './words';
 
 const ASK_MS = 400;
 const KEY = ['imports'];
 const GOES_ON: Partial<Record<ImportJob['phase'], string>> = {
-  looking: 'Looking at it',
-  taking: 'Taking it',
-  'taking-out': 'Taking it out again',
+  looking: WORDS.lookingAtIt,
+  taking: WORDS.takingIt,
+  'taking-out': WORDS.takingItOutAgain,
 };
 const ACCEPT: Record<ImportKind, string> = {
   log: '.csv,text/csv',
@@ -79,7 +80,7 @@ export function LargeFileCard({ kind, title, children }: Props) {
         {children}
       </Text>
       {sent !== null ? (
-        <Going words="Sending it" share={sent} onStop={() => stop?.abort()} />
+        <Going words={WORDS.sendingIt} share={sent} onStop={() => stop?.abort()} />
       ) : job && GOES_ON[job.phase] ? (
         <Going
           words={`${GOES_ON[job.phase]!}: ${job.name}`}
@@ -89,21 +90,21 @@ export function LargeFileCard({ kind, title, children }: Props) {
       ) : (
         <>
           <Button
-            label="Choose a file"
-            says={`Choose a file: ${title}`}
+            label={WORDS.chooseAFile}
+            says={WORDS.chooseAFileForTitle(title)}
             disabled={busy}
             onPress={() => send.mutate()}
             style={{ alignSelf: 'flex-start' }}
           />
           {busy ? (
             <Text size="small" quiet>
-              Another file is being read in.
+              {WORDS.anotherFileIsBeingReadIn}
             </Text>
           ) : null}
         </>
       )}
       {error ? <Text role="alert">{refusalWords(error)}</Text> : null}
-      {job?.phase === 'refused' ? <Text role="alert">Not read in: {job.reason}</Text> : null}
+      {job?.phase === 'refused' ? <Text role="alert">{WORDS.notReadIn(job.reason ?? '')}</Text> : null}
       {job?.phase === 'looked' ? (
         <Looked
           job={job}
@@ -137,7 +138,7 @@ function Going({
           {words}
         </Text>
         {percent === null ? null : <Text bold>{percent} %</Text>}
-        {onStop ? <Button label="Stop" onPress={onStop} /> : null}
+        {onStop ? <Button label={WORDS.stop} onPress={onStop} /> : null}
       </Row>
       <View
         role="progressbar"
@@ -165,20 +166,20 @@ function Looked({ job, onTake, onForget }: LookedProps) {
           ? ''
           : day(fromMs) === day(toMs)
             ? `, ${day(fromMs)}`
-            : `, ${day(fromMs)} to ${day(toMs)}`}
+            : WORDS.toForFromMs(day(fromMs), day(toMs))}
       </Text>
       {faults.map(({ line, reason }) => (
-        <Line key={`fault ${line}`} line={line} words={`Not so: ${reason}`} bold />
+        <Line key={`fault ${line}`} line={line} words={WORDS.notSo(reason)} bold />
       ))}
       {faulty > faults.length ? (
-        <Text size="small">… and {count(faulty - faults.length, 'more row')} that cannot be taken.</Text>
+        <Text size="small">{WORDS.andThatCannotBeTaken(count(faulty - faults.length, WORDS.moreRow))}</Text>
       ) : null}
       {shows.map(({ line, shows: words }) => (
         <Line key={`${line} ${words}`} line={line} words={words} />
       ))}
       {good > shows.length && job.kind === 'log' ? (
         <Text size="small" quiet>
-          … and {count(good - shows.length, 'more')} like these.
+          {WORDS.andLikeThese(count(good - shows.length, 'more'))}
         </Text>
       ) : null}
       <Row style={{ flexWrap: 'wrap' }}>
@@ -187,14 +188,14 @@ function Looked({ job, onTake, onForget }: LookedProps) {
           disabled={good === 0 && job.kind === 'log'}
           label={
             job.kind === 'archive'
-              ? 'Restore this bar'
+              ? WORDS.restoreThisBar
               : faulty === 0
-                ? `Import all ${figure(rows)}`
-                : `Import ${figure(good)}, skip ${figure(faulty)}`
+                ? WORDS.importAllForRows(figure(rows))
+                : WORDS.importSkip(figure(good), figure(faulty))
           }
           onPress={() => onTake(faulty > 0)}
         />
-        <Button label="Cancel" onPress={onForget} />
+        <Button label={WORDS.cancel} onPress={onForget} />
       </Row>
     </View>
   );
@@ -205,7 +206,7 @@ function Line({ line, words, bold = false }: { line: number; words: string; bold
     <Row style={{ alignItems: 'flex-start' }}>
       {line > 0 ? (
         <Text size="small" quiet style={{ width: 76 }}>
-          line {figure(line)}
+          {WORDS.line(figure(line))}
         </Text>
       ) : null}
       <Text size="small" bold={bold} style={{ flex: 1 }}>
@@ -219,14 +220,14 @@ function Taken({ job }: { job: ImportJob }) {
   if (job.kind === 'archive')
     return (
       <>
-        <Text bold>{count(job.taken, 'event')} are back.</Text>
-        <Button label="Open the bar" onPress={() => window.location.assign('/')} />
+        <Text bold>{WORDS.areBack(count(job.taken, 'event'))}</Text>
+        <Button label={WORDS.openTheBar} onPress={() => window.location.assign('/')} />
       </>
     );
-  const known = job.known === 0 ? '' : ` ${figure(job.known)} were there already.`;
+  const known = job.known === 0 ? '' : WORDS.wereThereAlready(figure(job.known));
   return (
     <Text bold role="status">
-      {job.taken === 0 ? 'Nothing new in it.' : `${count(job.taken, 'brew')} came into the log.`}
+      {job.taken === 0 ? WORDS.nothingNewInIt : WORDS.cameIntoTheLog(count(job.taken, 'brew'))}
       {known}
     </Text>
   );
@@ -242,13 +243,13 @@ function Kept({ of, busy, onTakeOut }: KeptProps) {
       <View style={{ flex: 1 }}>
         <Text numberOfLines={1}>{name}</Text>
         <Text size="small" quiet>
-          {count(brews, 'brew')}, read in {day(atMs)}
+          {WORDS.readIn(count(brews, 'brew'), day(atMs))}
         </Text>
       </View>
       <Button
         kind={sure === id ? 'ruled' : 'plain'}
-        label={sure === id ? `Yes, remove ${figure(brews)}` : 'Remove'}
-        says={sure === id ? `Yes, remove the brews of ${name}` : `Remove: ${name}`}
+        label={sure === id ? WORDS.yesRemove(figure(brews)) : WORDS.remove}
+        says={sure === id ? WORDS.yesRemoveTheBrewsOf(name) : WORDS.removeForName(name)}
         disabled={busy}
         onPress={() => (sure === id ? onTakeOut(id) : setSure(id))}
       />

@@ -10,6 +10,7 @@ import { Loading, Notice } from '../../ui/notice';
 import { Row } from '../../ui/page';
 import { useBar } from '../../client/bar-context';
 import { Heading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function Loaded<Data>({
   of,
@@ -22,14 +23,14 @@ export function Loaded<Data>({
 }) {
   if (of.isPending) return <Loading what={what} height={240} />;
   if (of.data !== undefined) return children(of.data);
-  if (of.error instanceof Refused) return <Notice title="Not in the log">{of.error.message}</Notice>;
+  if (of.error instanceof Refused) return <Notice title={WORDS.notInTheLog}>{of.error.message}</Notice>;
   return (
     <Notice
       ruled
-      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} could not load`}
-      action={<Button label="Try again" onPress={() => void of.refetch()} />}
+      title={WORDS.couldNotLoad(what.charAt(0).toUpperCase(), what.slice(1))}
+      action={<Button label={WORDS.tryAgain} onPress={() => void of.refetch()} />}
     >
-      The server could not be asked for it just now. What was brewed is kept.
+      {WORDS.theServerCouldNotBeAsked}
     </Notice>
   );
 }
@@ -39,7 +40,7 @@ export const PageHead = ({ title, back = '/log' }: { title: string; back?: Href 
   <>
     <Row style={{ justifyContent: 'space-between' }}>
       <Heading style={{ flexShrink: 1 }}>{title}</Heading>
-      <Button icon="back" label="Log" kind="bare" onPress={() => router.navigate(back)} />
+      <Button icon="back" label={WORDS.log} kind="bare" onPress={() => router.navigate(back)} />
     </Row>
     <ServerAway />
   </>
@@ -51,8 +52,7 @@ export function ServerAway() {
   if (link !== 'away') return null;
   return (
     <Text role="status" bold testID="log-away">
-      The server is away. What is shown was read before; what is brewed meanwhile comes into the log when it
-      is back.
+      {WORDS.theServerIsAwayWhatIs}
     </Text>
   );
 }

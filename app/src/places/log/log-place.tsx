@@ -18,14 +18,15 @@ import { Filters } from './filters';
 import { BrewOf } from './brew-page';
 import { BesidePage } from './chart-parts';
 import { ToTaste } from './to-taste';
+import { WORDS } from './words';
 
 const WAYS: [label: string, href: Href][] = [
-  ['Today', '/log/day'],
-  ['Brew-time trend', '/log/run'],
-  ['Hands', '/log/hands'],
-  ['Stock and care', '/log/house'],
-  ['Sample round', '/log/round'],
-  ['Files', '/log/files'],
+  [WORDS.todayLabel, '/log/day'],
+  [WORDS.brewTimeTrend, '/log/run'],
+  [WORDS.hands, '/log/hands'],
+  [WORDS.stockAndCare, '/log/house'],
+  [WORDS.sampleRound, '/log/round'],
+  [WORDS.files, '/log/files'],
 ];
 
 /** Of the list beside a brew, and of the places beside both, pixels. */
@@ -68,7 +69,7 @@ export function LogPlace() {
   const narrowed = Object.values(asked).some(Boolean);
   const list = (
     <Page>
-      <Heading>Log</Heading>
+      <Heading>{WORDS.log}</Heading>
       <ServerAway />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {WAYS.map(([label, href]) => (
@@ -77,23 +78,23 @@ export function LogPlace() {
       </View>
       <ToTaste />
       <Filters asked={asked} typed={typed} onType={setTyped} onAsk={setAsked} />
-      {log.isPending ? <Loading what="the log" height={240} /> : null}
+      {log.isPending ? <Loading what={WORDS.theLog} height={240} /> : null}
       {log.isError && records.length === 0 ? (
         <Notice
           ruled
-          title="The log could not load"
-          action={<Button label="Try again" onPress={() => void log.refetch()} />}
+          title={WORDS.theLogCouldNotLoad}
+          action={<Button label={WORDS.tryAgain} onPress={() => void log.refetch()} />}
         >
-          The server could not be asked for it just now. What was brewed is kept.
+          {WORDS.theServerCouldNotBeAsked}
         </Notice>
       ) : null}
       {log.isSuccess && records.length === 0 ? (
         narrowed ? (
           <Notice
-            title="No brew is like that"
+            title={WORDS.noBrewIsLikeThat}
             action={
               <Button
-                label="Show all"
+                label={WORDS.showAll}
                 onPress={() => {
                   setTyped('');
                   setAsked({});
@@ -102,9 +103,7 @@ export function LogPlace() {
             }
           />
         ) : (
-          <Notice title="Nothing brewed yet">
-            Every brew that is handed over or given up is written here, planned against poured.
-          </Notice>
+          <Notice title={WORDS.nothingBrewedYet}>{WORDS.everyBrewThatIsHandedOver}</Notice>
         )
       ) : null}
       {records.map((record) => (
@@ -123,7 +122,7 @@ export function LogPlace() {
       ))}
       {log.hasNextPage ? (
         <Button
-          label={log.isFetchingNextPage ? 'Loading…' : 'Earlier brews'}
+          label={log.isFetchingNextPage ? WORDS.loading : WORDS.earlierBrews}
           disabled={log.isFetchingNextPage}
           onPress={() => void log.fetchNextPage()}
         />

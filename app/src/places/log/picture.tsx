@@ -7,6 +7,7 @@ import { saveBlob } from '../../ui/files';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { useTheme } from '../../ui/use-theme';
+import { WORDS } from './words';
 
 /** Twice the size on the screen, so that it can be printed. */
 const SCALE = 2;
@@ -57,20 +58,20 @@ export function Picture({ name, csv, table, children }: Props) {
       <Row style={{ justifyContent: 'flex-end', gap: 0 }}>
         <Button
           kind={open ? 'chosen' : 'bare'}
-          label="Table"
-          says={open ? 'Hide the table' : 'Show as a table'}
+          label={WORDS.table}
+          says={open ? WORDS.hideTheTable : WORDS.showAsATable}
           onPress={() => setOpen(!open)}
         />
         {csv ? (
           <Button
             kind="bare"
-            label="CSV"
-            says="Save what is drawn as CSV"
+            label={WORDS.csv}
+            says={WORDS.saveWhatIsDrawnAsCsv}
             onPress={() => window.location.assign(csv)}
           />
         ) : null}
-        <Button kind="bare" label="SVG" says="Save the chart as SVG" onPress={saveSvg} />
-        <Button kind="bare" label="PNG" says="Save the chart as PNG" onPress={() => void savePng()} />
+        <Button kind="bare" label={WORDS.svg} says={WORDS.saveTheChartAsSvg} onPress={saveSvg} />
+        <Button kind="bare" label={WORDS.png} says={WORDS.saveTheChartAsPng} onPress={() => void savePng()} />
       </Row>
       {open ? table : null}
     </View>

@@ -1,8 +1,9 @@
 import { Refused } from '../../client/request';
+import { WORDS } from './words';
 
 /** The server's own words, with the first lines that are wrong. */
 export function refusalWords(error: Error): string {
-  if (!(error instanceof Refused)) return 'The server could not be asked just now. Nothing was changed.';
+  if (!(error instanceof Refused)) return WORDS.nothingWasChanged;
   const lines = (error.problem.errors ?? []).slice(0, 3).map(({ field, reason }) => `${field}: ${reason}`);
   return [error.message, ...lines.filter((each) => each !== error.message)].join(' ');
 }

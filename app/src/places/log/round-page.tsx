@@ -19,6 +19,7 @@ import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
 import { ProgressBar as ShareBar } from './progress-bar';
+import { WORDS } from './words';
 
 const LETTERS = 'ABCDEFGH';
 const SCORES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
@@ -30,8 +31,8 @@ export function RoundPage() {
   const open = rounds.find(({ revealed }) => !revealed);
   return (
     <Page>
-      <PageHead title="Sample round" />
-      {bar ? null : <Loading what="the round" height={240} />}
+      <PageHead title={WORDS.sampleRound} />
+      {bar ? null : <Loading what={WORDS.theRound} height={240} />}
       {bar && !open ? <Begin bar={bar} /> : null}
       {bar && open ? <Scoring key={open.roundId} round={open} bar={bar} /> : null}
       {rounds
@@ -71,7 +72,7 @@ function Begin({ bar }: { bar: Bar }) {
       {
         type: 'order-taken',
         orderId: newId(),
-        name: `sample round ${shuffled.map(({ letter }) => letter).join(' ')}`,
+        name: WORDS.sampleRoundForShuffled(shuffled.map(({ letter }) => letter).join(' ')),
         cups: shuffled.map(({ coffee }) => ({
           cupId: newId(),
           recipeId,
@@ -82,18 +83,15 @@ function Begin({ bar }: { bar: Bar }) {
         })),
       },
     ];
-    act(events, 'Begin the sample round');
+    act(events, WORDS.beginTheSampleRound);
   };
   const many = chosen.length;
   return (
     <Card style={{ gap: 12 }}>
-      <Subheading>Begin one</Subheading>
-      <Text quiet>
-        One recipe, so that only the coffee differs. The cups come on the bar as an order, in the order of
-        their letters: whoever brews marks them A, B, C and keeps quiet.
-      </Text>
+      <Subheading>{WORDS.beginOne}</Subheading>
+      <Text quiet>{WORDS.oneRecipeSoThatOnlyThe}</Text>
       <Select
-        label="Recipe"
+        label={WORDS.recipe}
         value={recipeId}
         onChange={setRecipeId}
         options={recipes.map(({ id, name }) => ({ value: id, label: name }))}
@@ -111,7 +109,7 @@ function Begin({ bar }: { bar: Bar }) {
       </View>
       <Button
         kind="main"
-        label={many < 2 ? 'Choose two or more coffees' : `Begin with ${many}`}
+        label={many < 2 ? WORDS.chooseTwoOrMoreCoffees : WORDS.beginWith(many)}
         disabled={many < 2 || !recipe}
         onPress={begin}
         testID="begin-round"
@@ -138,12 +136,12 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
       ],
       `${letter}: ${score}`,
     );
-  const reveal = () => act([{ type: 'round-revealed', roundId: round.roundId }], 'Open the letters');
+  const reveal = () => act([{ type: 'round-revealed', roundId: round.roundId }], WORDS.openTheLetters);
   const heard = round.letters.every(({ scores }) => scores.length > 0);
   return (
     <Card style={{ gap: 14 }}>
-      <Subheading>Taste, and score 1 to 10</Subheading>
-      <Field label="Whose tongue" value={taster} maxLength={24} onChangeText={setTaster} />
+      <Subheading>{WORDS.tasteAndScore1To10}</Subheading>
+      <Field label={WORDS.whoseTongue} value={taster} maxLength={24} onChangeText={setTaster} />
       {round.letters
         .toSorted((a, b) => a.letter.localeCompare(b.letter))
         .map(({ letter, scores }) => {
@@ -153,12 +151,12 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
               <Row style={{ justifyContent: 'space-between' }}>
                 <Text size="verb">{letter}</Text>
                 <Text size="small" quiet>
-                  {scores.length} heard
+                  {WORDS.heard(scores.length)}
                 </Text>
               </Row>
               <View
                 role="group"
-                aria-label={`Score of ${letter}`}
+                aria-label={WORDS.scoreOf(letter)}
                 style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
               >
                 {SCORES.map((score) => (
@@ -177,11 +175,11 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
           );
         })}
       {sure || heard ? (
-        <Button kind="main" label="Open the letters" onPress={reveal} testID="reveal" />
+        <Button kind="main" label={WORDS.openTheLetters} onPress={reveal} testID="reveal" />
       ) : (
-        <Button kind="ruled" label="Open before all are scored…" onPress={() => setSure(true)} />
+        <Button kind="ruled" label={WORDS.openBeforeAllAreScored} onPress={() => setSure(true)} />
       )}
-      <Button kind="bare" label="To the bar" onPress={() => router.navigate('/')} />
+      <Button kind="bare" label={WORDS.toTheBar} onPress={() => router.navigate('/')} />
     </Card>
   );
 }
@@ -190,7 +188,7 @@ function Opened({ round }: { round: Round }) {
   const { clock } = useHere();
   return (
     <Card>
-      <Subheading>Opened, {dayAndTime(round.begunMs, clock.nowMs())}</Subheading>
+      <Subheading>{WORDS.opened(dayAndTime(round.begunMs, clock.nowMs()))}</Subheading>
       {round.letters.map(({ letter, coffee, mean, scores }) => (
         <View key={letter} style={{ gap: 2 }} testID="opened-letter">
           <Row style={{ justifyContent: 'space-between' }}>
@@ -202,7 +200,7 @@ function Opened({ round }: { round: Round }) {
           <ShareBar share={(mean ?? 0) / 10} />
           <Text size="small" quiet>
             {scores.length === 0
-              ? 'nobody scored it'
+              ? WORDS.nobodyScoredIt
               : scores.map(({ taster, score }) => `${taster} ${score}`).join(', ')}
           </Text>
         </View>

@@ -12,6 +12,7 @@ import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
 import { dayAndTime } from '../../words/hands-words';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+import { WORDS } from './words';
 
 const HEIGHT = 230;
 const PLOT = { left: 44, right: 44, top: 16, bottom: 28 };
@@ -55,11 +56,17 @@ export function RunChart({ run, chart, nowMs }: RunProps) {
   return (
     <ChartReader
       label={runWords({ run, chart })}
-      reads="Brew time, brew by brew"
+      reads={WORDS.brewTimeBrewByBrew}
       readings={run.map((brew, index) => ({
         x: x(index + 1),
         y: y(brew.brewS),
-        says: `Brew ${index + 1}: ${showClock(brew.brewS)}${brew.setting === null ? '' : `, grinder at ${brew.setting}`}, ${dayAndTime(brew.endedMs, nowMs)}${odd(index) ? ', outside the limits' : ''}`,
+        says: WORDS.brew(
+          index + 1,
+          showClock(brew.brewS),
+          brew.setting === null ? '' : WORDS.grinderAt(brew.setting),
+          dayAndTime(brew.endedMs, nowMs),
+          odd(index) ? WORDS.outsideTheLimits : '',
+        ),
       }))}
     >
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
@@ -98,7 +105,7 @@ export function RunChart({ run, chart, nowMs }: RunProps) {
               strokeWidth={2}
             />
             <SvgText x={shiftX - 5} y={PLOT.top + 2} textAnchor="end" {...font} fill={theme.ink}>
-              shifted
+              {WORDS.shifted}
             </SvgText>
           </G>
         )}
@@ -143,21 +150,21 @@ const apart = (places: number[]): number[] =>
 export function RunTable({ run, chart, nowMs }: RunProps) {
   const rows = run.map((brew, index) => ({ ...brew, brew: index + 1, odd: chart?.outside[index] ?? false }));
   const columns: Column<(typeof rows)[number]>[] = [
-    { name: 'Brew', value: ({ brew }) => brew, numeric: true },
-    { name: 'Ended', value: ({ endedMs }) => endedMs, show: ({ endedMs }) => dayAndTime(endedMs, nowMs) },
-    { name: 'Time', value: ({ brewS }) => brewS, show: ({ brewS }) => showClock(brewS), numeric: true },
-    { name: 'Setting', value: ({ setting }) => setting, numeric: true },
-    { name: 'Limits', value: ({ odd }) => (odd ? 'outside' : 'inside') },
+    { name: WORDS.brewLabel, value: ({ brew }) => brew, numeric: true },
+    { name: WORDS.ended, value: ({ endedMs }) => endedMs, show: ({ endedMs }) => dayAndTime(endedMs, nowMs) },
+    { name: WORDS.time, value: ({ brewS }) => brewS, show: ({ brewS }) => showClock(brewS), numeric: true },
+    { name: WORDS.setting, value: ({ setting }) => setting, numeric: true },
+    { name: WORDS.limits, value: ({ odd }) => (odd ? 'outside' : 'inside') },
   ];
-  return <Table label="Brews of this run" columns={columns} rows={rows} />;
+  return <Table label={WORDS.brewsOfThisRun} columns={columns} rows={rows} />;
 }
 
 function runWords({ run, chart }: Pick<Learnt, 'run' | 'chart'>): string {
   const last = run.at(-1);
   return [
-    `${run.length} brews, the last ${last ? showClock(last.brewS) : 'unknown'}`,
-    chart ? `usual from ${showClock(chart.lowS)} to ${showClock(chart.highS)}` : 'no limits yet',
-    chart?.shift ? 'shifted since' : null,
+    WORDS.brewsTheLast(run.length, last ? showClock(last.brewS) : 'unknown'),
+    chart ? WORDS.usualFromTo(showClock(chart.lowS), showClock(chart.highS)) : WORDS.noLimitsYet,
+    chart?.shift ? WORDS.shiftedSince : null,
   ]
     .filter(Boolean)
     .join(', ');

@@ -18,6 +18,7 @@ import { Loaded, PageHead } from './loaded';
 import { Picture } from './picture';
 import { RunChart, RunTable } from './run-chart';
 import { TriedLine } from './tried-line';
+import { WORDS } from './words';
 
 export function RunPage() {
   const { api } = useHere();
@@ -38,23 +39,23 @@ export function RunPage() {
   if (latest.isSuccess && recipeId === undefined)
     return (
       <Page>
-        <PageHead title="Brew-time trend" />
-        <Notice title="Nothing brewed yet">The first brews that are handed over begin the run.</Notice>
+        <PageHead title={WORDS.brewTimeTrend} />
+        <Notice title={WORDS.nothingBrewedYet}>{WORDS.theFirstBrewsThatAreHanded}</Notice>
       </Page>
     );
   return (
     <Page>
-      <PageHead title="Brew-time trend" />
+      <PageHead title={WORDS.brewTimeTrend} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
         <Select
-          label="Recipe"
+          label={WORDS.recipe}
           value={recipeId ?? ''}
           onChange={(id) => choose({ recipeId: id })}
           options={recipes.map(({ id, name }) => ({ value: id, label: name }))}
           style={{ flexGrow: 1, flexBasis: 200 }}
         />
         <Select
-          label="Coffee"
+          label={WORDS.coffee}
           value={coffee ?? ''}
           onChange={(name) => choose({ coffee: name })}
           options={[
@@ -63,7 +64,7 @@ export function RunPage() {
           style={{ flexGrow: 1, flexBasis: 150 }}
         />
       </View>
-      <Loaded of={learnt} what="the run">
+      <Loaded of={learnt} what={WORDS.theRun}>
         {(of) => <RunDetails learnt={of} />}
       </Loaded>
     </Page>
@@ -76,12 +77,11 @@ const ODD_SHOWN = 5;
 function RunDetails({ learnt }: { learnt: Learnt }) {
   const { clock } = useHere();
   const { run, chart, tried } = learnt;
-  if (run.length === 0)
-    return <Notice title="No brew of these yet">Times are shown once one is handed over.</Notice>;
+  if (run.length === 0) return <Notice title={WORDS.noBrewOfTheseYet}>{WORDS.timesAreShownOnceOneIs}</Notice>;
   return (
     <>
       <Card>
-        <Subheading>Brew time, brew by brew</Subheading>
+        <Subheading>{WORDS.brewTimeBrewByBrew}</Subheading>
         <Picture
           name={`run-${learnt.recipeId}`}
           table={<RunTable run={run} chart={chart} nowMs={clock.nowMs()} />}
@@ -90,13 +90,13 @@ function RunDetails({ learnt }: { learnt: Learnt }) {
         </Picture>
         <Text>{verdict(learnt)}</Text>
         <Text size="small" quiet>
-          Times are as they would be for the latest cup’s size.
+          {WORDS.timesAreAsTheyWouldBe}
         </Text>
       </Card>
       <Facts learnt={learnt} />
       {tried.length > 0 ? (
         <Card>
-          <Subheading>Tried</Subheading>
+          <Subheading>{WORDS.tried}</Subheading>
           {tried.map((each) => (
             <TriedLine key={each.atMs} tried={each} />
           ))}
@@ -109,21 +109,25 @@ function RunDetails({ learnt }: { learnt: Learnt }) {
 function verdict({ run, chart }: Learnt): string {
   if (!chart) {
     const same = run.filter(({ setting }) => setting === run.at(-1)!.setting).length;
-    return `${same} brew${same === 1 ? '' : 's'} at this setting; twelve give limits.`;
+    return WORDS.brewsAtThisSettingTwelveGive(same);
   }
   if (chart.shift)
-    return `It has shifted: since brew ${chart.shift.fromIndex + 1} it takes ${Math.abs(Math.round(chart.shift.byS))} s ${chart.shift.byS > 0 ? 'longer' : 'less'}. Look at what changed then.`;
+    return WORDS.itHasShiftedSinceBrewIt(
+      chart.shift.fromIndex + 1,
+      Math.abs(Math.round(chart.shift.byS)),
+      chart.shift.byS > 0 ? 'longer' : 'less',
+    );
   const odd = chart.outside.filter(Boolean).length;
   return odd === 0
-    ? `It runs as it does: ${showClock(chart.lowS)} to ${showClock(chart.highS)}, around ${showClock(chart.centreS)}.`
-    : `It runs as it does, around ${showClock(chart.centreS)}; ${odd} brew${odd === 1 ? ' was' : 's were'} odd by ${odd === 1 ? 'itself' : 'themselves'}.`;
+    ? WORDS.itRunsAsItDoesTo(showClock(chart.lowS), showClock(chart.highS), showClock(chart.centreS))
+    : WORDS.itRunsAsItDoesAround(showClock(chart.centreS), odd);
 }
 
 /** How long a coffee's beds take, against what its cards say. */
 function levelInWords(level: number): string {
   const percent = Math.round(100 * (level - 1));
-  if (percent === 0) return 'as cards expect';
-  return `${Math.abs(percent)} % ${percent > 0 ? 'longer' : 'shorter'} than cards expect, and planned with`;
+  if (percent === 0) return WORDS.asCardsExpect;
+  return WORDS.thanCardsExpectAndPlannedWith(Math.abs(percent), percent > 0 ? 'longer' : 'shorter');
 }
 
 type Fact = { name: string; value: string; from: string; odd?: string[] | undefined };
@@ -134,12 +138,10 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
     ...(grind
       ? [
           {
-            name: 'a step coarser',
+            name: WORDS.aStepCoarser,
             value: `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s (80 %)`,
             from:
-              grind.brews === 0
-                ? 'the usual, no brew yet'
-                : `${grind.grinderName}, from ${grind.brews} brew${grind.brews === 1 ? '' : 's'}`,
+              grind.brews === 0 ? WORDS.theUsualNoBrewYet : WORDS.fromBrews(grind.grinderName, grind.brews),
           },
         ]
       : []),
@@ -147,22 +149,27 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
       name: 'retention',
       value: retention
         ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)} (80 %)`
-        : 'the method’s own',
-      from: retention ? `from ${retention.cups} weighed cups` : 'five weighed cups teach it',
+        : WORDS.theMethodsOwn,
+      from: retention ? WORDS.fromWeighedCups(retention.cups) : WORDS.fiveWeighedCupsTeachIt,
       odd: retention?.outliers,
     },
     {
       name: 'drawdown',
-      value: drawdown ? `${Math.round(drawdown.usualS)} s at ${drawdown.usualG} g` : 'the recipe’s own',
+      value: drawdown ? WORDS.sAtG(Math.round(drawdown.usualS), drawdown.usualG) : WORDS.theRecipesOwn,
       from: drawdown
-        ? `${levelInWords(drawdown.level)}; grows with water to the power ${drawdown.exponent} ± ${(1.28 * drawdown.exponentSd).toFixed(2)} (80 %); from ${drawdown.brews} brews`
-        : 'eight brews teach it',
+        ? WORDS.growsWithWaterToThePower(
+            levelInWords(drawdown.level),
+            drawdown.exponent,
+            (1.28 * drawdown.exponentSd).toFixed(2),
+            drawdown.brews,
+          )
+        : WORDS.eightBrewsTeachIt,
       odd: drawdown?.outliers,
     },
   ];
   return (
     <Card>
-      <Subheading>Learnt</Subheading>
+      <Subheading>{WORDS.learnt}</Subheading>
       {facts.map(({ name, value, from, odd = [] }) => (
         <View key={name}>
           <Text size="small" quiet>
@@ -186,17 +193,17 @@ function Odd({ ids, run, of }: { ids: string[]; run: Learnt['run']; of: string }
   return (
     <Row style={{ flexWrap: 'wrap', gap: 0 }}>
       <Text size="small" quiet>
-        left out as odd{shown.length < ids.length ? `, the latest of ${ids.length}` : ''}:
+        {WORDS.leftOutAsOdd(shown.length < ids.length ? WORDS.theLatestOf(ids.length) : '')}
       </Text>
       {shown.map((id) => {
         const brew = run.find(({ brewId }) => brewId === id);
-        const when = brew ? dayAndTime(brew.endedMs, clock.nowMs()) : 'an older brew';
+        const when = brew ? dayAndTime(brew.endedMs, clock.nowMs()) : WORDS.anOlderBrew;
         return (
           <Button
             key={id}
             kind="bare"
             label={when}
-            says={`Left out of ${of}: ${brew ? `the brew of ${when}` : when}`}
+            says={`Left out of ${of}: ${brew ? WORDS.theBrewOf(when) : when}`}
             onPress={() => router.push({ pathname: '/log/[id]', params: { id } })}
           />
         );

@@ -8,6 +8,7 @@ import { ChartReader } from '../../ui/chart-reader';
 import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
 import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+import { WORDS } from './words';
 
 const HEIGHT = 220;
 const PLOT = { left: 44, right: 14, top: 12, bottom: 28 };
@@ -15,7 +16,7 @@ const PLOT = { left: 44, right: 14, top: 12, bottom: 28 };
 type StrengthPoint = { tdsPct: number; yieldPct: number; name: string };
 
 const inWords = ({ name, tdsPct, yieldPct }: StrengthPoint): string =>
-  `${name}: ${tdsPct} % strength, ${yieldPct} % extracted, ${tasteOfPoint(tdsPct, yieldPct)}`;
+  WORDS.strengthExtracted(name, tdsPct, yieldPct, tasteOfPoint(tdsPct, yieldPct));
 
 export function StrengthChart({ points }: { points: StrengthPoint[] }) {
   const theme = useTheme();
@@ -35,7 +36,7 @@ export function StrengthChart({ points }: { points: StrengthPoint[] }) {
   return (
     <ChartReader
       label={points.map(inWords).join('; ')}
-      reads="Strength and extraction"
+      reads={WORDS.strengthAndExtraction}
       readings={points.map((point) => ({ x: x(point.yieldPct), y: y(point.tdsPct), says: inWords(point) }))}
     >
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
@@ -55,13 +56,13 @@ export function StrengthChart({ points }: { points: StrengthPoint[] }) {
         />
         <Level scale={x} ticks={x.ticks(6)} at={HEIGHT - PLOT.bottom} show={(value) => `${value} %`} />
         <SvgText x={x(yieldPct.from) + 5} y={y(tdsPct.to) + 14} {...font}>
-          balanced
+          {WORDS.balanced}
         </SvgText>
         <SvgText x={PLOT.left + 5} y={PLOT.top + 10} {...font}>
-          strong, sour
+          {WORDS.strongSour}
         </SvgText>
         <SvgText x={width - PLOT.right - 4} y={HEIGHT - PLOT.bottom - 6} textAnchor="end" {...font}>
-          thin, bitter
+          {WORDS.thinBitter}
         </SvgText>
         {points.map((point) => (
           <Path
@@ -80,10 +81,10 @@ export function StrengthChart({ points }: { points: StrengthPoint[] }) {
 /** The cups as they are drawn. */
 export function StrengthTable({ points }: { points: StrengthPoint[] }) {
   const columns: Column<StrengthPoint>[] = [
-    { name: 'Cup', value: ({ name }) => name },
-    { name: 'TDS, %', value: ({ tdsPct }) => tdsPct, numeric: true },
-    { name: 'Extracted, %', value: ({ yieldPct }) => yieldPct, numeric: true },
-    { name: 'Tastes', value: ({ tdsPct, yieldPct }) => tasteOfPoint(tdsPct, yieldPct) },
+    { name: WORDS.cup, value: ({ name }) => name },
+    { name: WORDS.tds, value: ({ tdsPct }) => tdsPct, numeric: true },
+    { name: WORDS.extracted, value: ({ yieldPct }) => yieldPct, numeric: true },
+    { name: WORDS.tastes, value: ({ tdsPct, yieldPct }) => tasteOfPoint(tdsPct, yieldPct) },
   ];
-  return <Table label="Strength and extraction" columns={columns} rows={points} />;
+  return <Table label={WORDS.strengthAndExtraction} columns={columns} rows={points} />;
 }

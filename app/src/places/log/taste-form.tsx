@@ -27,6 +27,7 @@ import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { readTyped } from '../../ui/typed';
+import { WORDS } from './words';
 
 const NOTCHES: readonly Notch[] = [-2, -1, 0, 1, 2];
 
@@ -45,26 +46,26 @@ export function TasteForm({ record }: { record: BrewRecord }) {
       void act(
         [{ type: 'cup-tasted', brewId: record.brewId, taste: saidOf(taste) }],
         // The taste of an old brew is entered again rather than undone.
-        store.view().state.brews[record.brewId] ? 'Taste' : undefined,
+        store.view().state.brews[record.brewId] ? WORDS.taste : undefined,
       ),
   );
   const { tdsPct, beverageG, words } = formState.errors;
   return (
     <Card>
       <Form onSubmit={() => says && void keep()} style={{ gap: 12 }}>
-        <Subheading>How was it?</Subheading>
+        <Subheading>{WORDS.howWasIt}</Subheading>
         <Controller
           control={control}
           name="balance"
           render={({ field: { value, onChange } }) => (
-            <Scale name="Balance" words={BALANCE_WORDS} value={value} onChange={onChange} />
+            <Scale name={WORDS.balance} words={BALANCE_WORDS} value={value} onChange={onChange} />
           )}
         />
         <Controller
           control={control}
           name="strength"
           render={({ field: { value, onChange } }) => (
-            <Scale name="Strength" words={STRENGTH_WORDS} value={value} onChange={onChange} />
+            <Scale name={WORDS.strength} words={STRENGTH_WORDS} value={value} onChange={onChange} />
           )}
         />
         <Controller
@@ -90,7 +91,7 @@ export function TasteForm({ record }: { record: BrewRecord }) {
           name="words"
           render={({ field: { value = '', onChange } }) => (
             <Field
-              label="In your words"
+              label={WORDS.inYourWords}
               value={value}
               maxLength={200}
               onChangeText={(typed) => onChange(typed.trim() === '' ? undefined : typed)}
@@ -99,15 +100,15 @@ export function TasteForm({ record }: { record: BrewRecord }) {
           )}
         />
         <Row style={{ alignItems: 'flex-end' }}>
-          <Measured control={control} name="tdsPct" label="TDS, %" />
-          <Measured control={control} name="beverageG" label="Beverage, g" />
+          <Measured control={control} name="tdsPct" label={WORDS.tds} />
+          <Measured control={control} name="beverageG" label={WORDS.beverageG} />
         </Row>
-        {tdsPct ? <Text role="alert">TDS {tdsPct.message}; a cone is near 1.4 %.</Text> : null}
-        {beverageG ? <Text role="alert">The beverage {beverageG.message}.</Text> : null}
-        {words ? <Text role="alert">Your words: {words.message}.</Text> : null}
+        {tdsPct ? <Text role="alert">{WORDS.tdsAConeIsNear1(tdsPct.message ?? '')}</Text> : null}
+        {beverageG ? <Text role="alert">{WORDS.theBeverage(beverageG.message ?? '')}</Text> : null}
+        {words ? <Text role="alert">{WORDS.yourWords(words.message ?? '')}</Text> : null}
         <Button
           kind="main"
-          label="Save"
+          label={WORDS.save}
           disabled={!says || !formState.isValid}
           onPress={() => void keep()}
           testID="keep-taste"

@@ -12,6 +12,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 /** A cup that was handed over so long ago is gone, milliseconds. */
 const GONE_MS = 45 * 60_000;
@@ -33,7 +34,7 @@ export function ToTaste() {
   if (cooled.length === 0) return null;
   return (
     <Card style={{ gap: 4 }}>
-      <Text bold>Cool enough to taste</Text>
+      <Text bold>{WORDS.coolEnoughToTaste}</Text>
       {cooled.slice(0, SHOWN).map((brew) => (
         <Row key={brew.id} style={{ minHeight: 48 }}>
           <Badge badge={state.orders[brew.orderId]?.badge ?? 0} />
@@ -42,12 +43,12 @@ export function ToTaste() {
               {brew.ask.coffee} · {METHODS[brew.card.method].name}
             </Text>
             <Text size="small" quiet>
-              out at {clockTime(brew.servedMs!)}
+              {WORDS.outAt(clockTime(brew.servedMs!))}
             </Text>
           </View>
           <Button
-            label="Taste"
-            says={`Taste ${brew.ask.coffee}, out at ${clockTime(brew.servedMs!)}`}
+            label={WORDS.taste}
+            says={WORDS.tasteOutAt(brew.ask.coffee, clockTime(brew.servedMs!))}
             onPress={() => router.push({ pathname: '/log/[id]', params: { id: brew.id } })}
           />
         </Row>

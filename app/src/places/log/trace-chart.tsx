@@ -16,6 +16,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { FACE } from '../../ui/theme';
 import { Level, Upright, useChartWidth } from './chart-parts';
+import { WORDS } from './words';
 
 type Point = { s: number; g: number };
 type Of = { record: BrewRecord; points: WeightPoint[] | null };
@@ -50,7 +51,7 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
     <View>
       <ChartReader
         label={inWordsOf(record, mine, told, others, units)}
-        reads="Water over time"
+        reads={WORDS.waterOverTime}
         readings={moments(x.domain()[0]!, endS).map((s) => {
           const g = gramsAt(mine, s);
           return { x: x(s), y: g === null ? null : y(g), says: readAt(s, record, mine, told, others, units) };
@@ -120,8 +121,10 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
         </Svg>
       </ChartReader>
       <Text size="small" quiet aria-hidden>
-        Line: {told ? 'as entered' : 'weighed'}. Fine dots: planned.
-        {others.length > 0 ? ' Dashed, by number: the others.' : ''} Pale: where it should end.
+        {WORDS.lineFineDotsPlannedPaleWhere(
+          told ? WORDS.asEntered : 'weighed',
+          others.length > 0 ? WORDS.dashedByNumberTheOthers : '',
+        )}
       </Text>
     </View>
   );
@@ -166,7 +169,7 @@ const readAt = (
     parts
       .filter(([, words]) => words !== null)
       .map(([name, words]) => `${name} ${words}`)
-      .join(', ') || 'no water yet'
+      .join(', ') || WORDS.noWaterYet
   }`;
 };
 
@@ -182,21 +185,21 @@ export function TraceTable({ record, points, units }: Of & { units: Units }) {
   }));
   const mass = (g: number | null) => (g === null ? '' : inWords(showMass(g, units, 'water')));
   const columns: Column<(typeof rows)[number]>[] = [
-    { name: 'Time', value: ({ s }) => s, show: ({ s }) => showClock(s), numeric: true },
+    { name: WORDS.time, value: ({ s }) => s, show: ({ s }) => showClock(s), numeric: true },
     {
-      name: 'Planned',
+      name: WORDS.plannedLabel,
       value: ({ plannedG }) => plannedG,
       show: ({ plannedG }) => mass(plannedG),
       numeric: true,
     },
     {
-      name: points === null ? 'Entered' : 'Weighed',
+      name: points === null ? WORDS.entered : WORDS.weighedLabel,
       value: ({ realG }) => realG,
       show: ({ realG }) => mass(realG),
       numeric: true,
     },
   ];
-  return <Table label="Water over time" columns={columns} rows={rows} />;
+  return <Table label={WORDS.waterOverTime} columns={columns} rows={rows} />;
 }
 
 /** Cumulative water by the card: flat between pours, rising through each. */
@@ -235,11 +238,14 @@ function weights({ record, points }: Of): Point[] {
 function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[], units: Units): string {
   const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
   return [
-    `Water over time: planned ${inWords(showMass(record.brewWaterG, units, 'water'))} by ${showClock(record.plannedBrewS)}`,
+    WORDS.waterOverTimePlannedBy(
+      inWords(showMass(record.brewWaterG, units, 'water')),
+      showClock(record.plannedBrewS),
+    ),
     `${told ? 'entered' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
-    record.realBrewS === null ? 'no end mark' : `ended at ${showClock(record.realBrewS)}`,
+    record.realBrewS === null ? WORDS.noEndMark : WORDS.endedAt(showClock(record.realBrewS)),
     ...others.map(({ record: { realBrewS } }, n) =>
-      realBrewS === null ? null : `${n + 1} ended at ${showClock(realBrewS)}`,
+      realBrewS === null ? null : WORDS.endedAtForN(n + 1, showClock(realBrewS)),
     ),
   ]
     .filter(Boolean)

@@ -6,6 +6,7 @@ import { showClock } from '@even-kettle/core/units';
 import { useHere } from '../../client/bar-context';
 import { dayAndTime } from '../../words/hands-words';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {
   const { words, expectS, plusMinusS, result, atMs } = tried;
@@ -14,13 +15,13 @@ export function TriedLine({ tried }: { tried: Learnt['tried'][number] }) {
   return (
     <Text testID="tried">
       {dayAndTime(atMs, clock.nowMs())}: {short}.{' '}
-      {expectS === null ? '' : `Expected ${showClock(expectS)} ± ${showClock(plusMinusS ?? 0)} (80 %), `}
-      {result === null ? 'not brewed since.' : `it took ${showClock(result.brewS)}${held(tried)}.`}
+      {expectS === null ? '' : WORDS.expected80(showClock(expectS), showClock(plusMinusS ?? 0))}
+      {result === null ? WORDS.notBrewedSince : WORDS.itTook(showClock(result.brewS), held(tried))}
     </Text>
   );
 }
 
 function held({ expectS, plusMinusS, result }: Learnt['tried'][number]): string {
   if (expectS === null || result === null) return '';
-  return Math.abs(result.brewS - expectS) <= (plusMinusS ?? 0) ? ', as expected' : ', not as expected';
+  return Math.abs(result.brewS - expectS) <= (plusMinusS ?? 0) ? WORDS.asExpected : WORDS.notAsExpected;
 }

@@ -17,6 +17,7 @@ import { Select } from '../../ui/select';
 import { Subheading } from '../../ui/text';
 import { Picture } from './picture';
 import { DASHES, TraceChart, TraceTable } from './trace-chart';
+import { WORDS } from './words';
 
 /** Of so many of the latest the others are chosen. */
 const OFFERED = 30;
@@ -44,10 +45,10 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
   return (
     <Card>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading>Water over time</Subheading>
+        <Subheading>{WORDS.waterOverTime}</Subheading>
         <Button
           kind="bare"
-          label="Run of these"
+          label={WORDS.runOfThese}
           onPress={() =>
             router.push({
               pathname: '/log/run',
@@ -73,7 +74,7 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
           <Button
             key={other.brewId}
             label={`${n + 1}: ${named(other)}`}
-            says={`Take away ${n + 1}: ${named(other)}`}
+            says={WORDS.takeAway(n + 1, named(other))}
             icon="close"
             onPress={() => setChosen(chosen.filter(({ brewId }) => brewId !== other.brewId))}
           />
@@ -81,11 +82,11 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
       </View>
       {offered.length > 0 && chosen.length < DASHES.length ? (
         <Select
-          label="Lay another over it"
+          label={WORDS.layAnotherOverIt}
           value=""
           onChange={(id) => setChosen([...chosen, ...offered.filter(({ brewId }) => brewId === id)])}
           options={[
-            { value: '', label: chosen.length === 0 ? 'none' : 'one more' },
+            { value: '', label: chosen.length === 0 ? 'none' : WORDS.oneMore },
             ...offered.map((other) => ({ value: other.brewId, label: named(other) })),
           ]}
         />

@@ -9,6 +9,7 @@ import type { Bar } from '@even-kettle/core/contract';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 /** Cups that are alike can be poured out of one larger brew; this says which way is sooner. */
 export function AsOne({
@@ -30,19 +31,19 @@ export function AsOne({
     return (
       <Row style={{ flexWrap: 'wrap' }}>
         <Text style={{ flex: 1, minWidth: 180 }}>
-          One brew for {cups} cups
-          {soonerS < -WORTH_SHARING_S ? `, ${showClock(-soonerS)} sooner than each by itself` : ''}.
+          {WORDS.oneBrewForCups(
+            cups,
+            soonerS < -WORTH_SHARING_S ? WORDS.soonerThanEachByItself(showClock(-soonerS)) : '',
+          )}
         </Text>
-        <Button label="Each by itself" onPress={() => onChange(false)} />
+        <Button label={WORDS.eachByItself} onPress={() => onChange(false)} />
       </Row>
     );
   if (soonerS < WORTH_SHARING_S) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
-      <Text style={{ flex: 1, minWidth: 180 }}>
-        {cups} cups are alike: as one brew the order is out {showClock(soonerS)} sooner.
-      </Text>
-      <Button label={`Brew the ${cups} as one`} onPress={() => onChange(true)} testID="as-one" />
+      <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.cupsAreAlikeAsOneBrew(cups, showClock(soonerS))}</Text>
+      <Button label={WORDS.brewTheAsOne(cups)} onPress={() => onChange(true)} testID="as-one" />
     </Row>
   );
 }

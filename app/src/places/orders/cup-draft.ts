@@ -17,6 +17,7 @@ import { newId } from '../../client/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { DECIMAL } from '../../ui/typed';
 import { type QuoteDraft } from './use-quotes';
+import { WORDS } from './words';
 
 export type Draft = {
   key: string;
@@ -31,11 +32,11 @@ export type DraftRead =
   | { ok: false; reason: string };
 
 export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): DraftRead {
-  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML, DECIMAL);
+  const size = readVolume(draft.sizeText, WORDS.size, units, CUP_RANGE_ML, DECIMAL);
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
   const recipe = menu.find(({ id }) => id === draft.recipeId);
-  if (!coffee || !recipe) return { ok: false, reason: 'Choose a coffee and a method.' };
+  if (!coffee || !recipe) return { ok: false, reason: WORDS.chooseACoffeeAndAMethod };
   const cup: CupAsk = {
     cupId: draft.key,
     recipeId: recipe.id,
@@ -95,7 +96,7 @@ export function withRecipe(
 ): Draft {
   const other = { ...draft, recipeId };
   if (readDraft(other, bar, menu, book, units).ok) return other;
-  const size = readVolume(draft.sizeText, 'Size', units, CUP_RANGE_ML, DECIMAL);
+  const size = readVolume(draft.sizeText, WORDS.size, units, CUP_RANGE_ML, DECIMAL);
   const wantedMl = size.ok ? size.value : MIDDLE_ML;
   const [nearest] = sizesFor(other, bar, menu, book, units).toSorted(
     (a, b) => Math.abs(a - wantedMl) - Math.abs(b - wantedMl),
@@ -146,9 +147,9 @@ export function otherWays(
     return byMethod(drafts, index, bar, menu, book, units)
       .filter(({ name }) => name !== own)
       .map(({ name, cups }) => ({
-        name: `cup ${index + 1} by ${name}`,
+        name: WORDS.cupBy(index + 1, name),
         cups,
-        what: `Cup ${index + 1} by ${METHODS[name as MethodId].name.toLowerCase()}`,
+        what: WORDS.cupByForIndex(index + 1, METHODS[name as MethodId].name.toLowerCase()),
       }));
   });
 }

@@ -19,6 +19,7 @@ import { useStable } from '../../ui/use-stable';
 import { Text } from '../../ui/text';
 
 import { sizeText, type Draft, type DraftRead } from './cup-draft';
+import { WORDS } from './words';
 
 /** The countdowns of the methods turn between the turns of the bar's clocks, and are rendered in slices. */
 const PHASE_MS = 400;
@@ -57,13 +58,13 @@ export const CupForm = memo(function CupForm({
   return (
     <Card style={{ gap: 10 }} ruled={!read.ok && showFault}>
       <Row style={{ justifyContent: 'space-between', minHeight: 32 }}>
-        <Text bold>Cup {number}</Text>
+        <Text bold>{WORDS.cup(number)}</Text>
         {onRemove ? (
           <Button
             kind="bare"
             icon="close"
             label=""
-            says={`Remove cup ${number}`}
+            says={WORDS.removeCup(number)}
             onPress={() => onRemove(draft.key)}
           />
         ) : null}
@@ -80,8 +81,8 @@ export const CupForm = memo(function CupForm({
       />
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <Field
-          label={`Size, ${units.volume}`}
-          says={`Size of cup ${number} in ${units.volume}`}
+          label={WORDS.sizeForVolume(units.volume)}
+          says={WORDS.sizeOfCupIn(number, units.volume)}
           inputMode="decimal"
           value={draft.sizeText}
           onChangeText={(sizeText) => onChange({ sizeText })}
@@ -92,8 +93,11 @@ export const CupForm = memo(function CupForm({
       </Row>
       {read.ok ? (
         <Text quiet>
-          {inWords(showMass(read.doseG, units, 'dose'))} to{' '}
-          {inWords(showMass(read.brewWaterG, units, 'water'))} water, {showClock(read.brewTimeS)} on the timer
+          {WORDS.toWaterOnTheTimer(
+            inWords(showMass(read.doseG, units, 'dose')),
+            inWords(showMass(read.brewWaterG, units, 'water')),
+            showClock(read.brewTimeS),
+          )}
         </Text>
       ) : showFault ? (
         <Text role="alert" bold>
@@ -133,12 +137,12 @@ const Kind = memo(function Kind({
     const [most] = quote.shifts.filter(({ orderId, byS }) => byS > 0 && state.orders[orderId]);
     const ready = showClock(Math.max(0, Math.ceil(quote.readyS - nowMs / 1000)));
     if (!most) return `${METHODS[id].character} · ${ready}`;
-    return `${ready}, ${badgeOf(state.orders[most.orderId]!.badge).letter} ${showClock(most.byS)} later`;
+    return WORDS.later(ready, badgeOf(state.orders[most.orderId]!.badge).letter, showClock(most.byS));
   };
   return (
     <>
       <Choice
-        name={`Coffee of cup ${number}`}
+        name={WORDS.coffeeOfCup(number)}
         value={coffeeId}
         onChange={(chosen) => onChange({ coffeeId: chosen })}
         options={bar.coffees.map((coffee) => ({
@@ -155,16 +159,16 @@ const Kind = memo(function Kind({
       />
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="Recipe"
-          says={`Recipe of cup ${number}`}
+          label={WORDS.recipe}
+          says={WORDS.recipeOfCup(number)}
           value={recipeId}
           onChange={(chosen) => onChange({ recipeId: chosen })}
           options={ofMethod.map(({ id, name }) => ({ value: id, label: name }))}
           style={{ flex: 2 }}
         />
         <Select
-          label="Added"
-          says={`Added to cup ${number}`}
+          label={WORDS.added}
+          says={WORDS.addedToCup(number)}
           value={addition}
           onChange={(chosen) => onChange({ addition: chosen })}
           options={(['nothing', ...ADDITIONS] as const).map((value) => ({ value, label: value }))}
@@ -182,7 +186,7 @@ const Sizes = memo(function Sizes({ number, sizesMl, units, onChange }: SizesPro
     <Button
       key={ml}
       label={sizeText(ml, units)}
-      says={`${inWords(showVolume(ml, units))} for cup ${number}`}
+      says={WORDS.forCup(inWords(showVolume(ml, units)), number)}
       onPress={() => onChange({ sizeText: sizeText(ml, units) })}
     />
   ));

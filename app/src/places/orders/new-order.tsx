@@ -34,6 +34,7 @@ import {
   type Draft,
 } from './cup-draft';
 import { CupForm } from './cup-form';
+import { WORDS } from './words';
 
 const MOST_CUPS = 6;
 const NONE: number[] = [];
@@ -76,7 +77,7 @@ export function NewOrder() {
   if (!bar) {
     return (
       <Page>
-        <Loading what="the menu" height={300} />
+        <Loading what={WORDS.theMenu} height={300} />
       </Page>
     );
   }
@@ -137,10 +138,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       ? [
           { name: 'order', cups: chosen, carefully: true },
           ...(merged
-            ? [{ name: 'other way', cups: together ? cups : merged, carefully: true as const }]
+            ? [{ name: WORDS.otherWay, cups: together ? cups : merged, carefully: true as const }]
             : []),
           ...(neighbour
-            ? [{ name: 'with another', cups: shared ? cups : [neighbour.cup], carefully: true as const }]
+            ? [{ name: WORDS.withAnother, cups: shared ? cups : [neighbour.cup], carefully: true as const }]
             : []),
           ...(together || shared ? [] : methodAsks),
         ]
@@ -152,7 +153,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const closer = isApart(quote)
     ? closest(quotes, [
         ...ways,
-        ...(merged && !together ? [{ name: 'other way', what: 'Alike cups as one brew' }] : []),
+        ...(merged && !together ? [{ name: WORDS.otherWay, what: WORDS.alikeCupsAsOneBrew }] : []),
       ])
     : null;
 
@@ -184,7 +185,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           cups: chosen,
         },
       ],
-      'Order',
+      WORDS.order,
     );
     if (!taken) return;
     forgetDraft();
@@ -201,10 +202,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     <Page>
       <Form onSubmit={submit} style={{ gap: 12 }}>
         <Row style={{ justifyContent: 'space-between' }}>
-          <Heading>New order</Heading>
+          <Heading>{WORDS.newOrder}</Heading>
           <LeaveTap
             icon="close"
-            label="Cancel"
+            label={WORDS.cancel}
             changed={name.trim() !== '' || drafts.length > 1}
             onLeave={() => (forgetDraft(), router.replace('/orders'))}
           />
@@ -228,7 +229,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
         <Row style={{ alignItems: 'flex-end' }}>
           <Button
             icon="plus"
-            label="Another cup"
+            label={WORDS.anotherCup}
             disabled={drafts.length >= MOST_CUPS}
             onPress={() => {
               const key = newId();
@@ -237,9 +238,15 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             }}
             testID="add-cup"
           />
-          <Field label="For whom" value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
+          <Field
+            label={WORDS.forWhom}
+            value={name}
+            maxLength={40}
+            onChangeText={setName}
+            style={{ flex: 1 }}
+          />
         </Row>
-        {drafts.length >= MOST_CUPS ? <Text quiet>Six cups are the most for one order.</Text> : null}
+        {drafts.length >= MOST_CUPS ? <Text quiet>{WORDS.sixCupsAreTheMostFor}</Text> : null}
         {allRight ? (
           <Card>
             <QuoteLine quote={quote} closer={closer} />
@@ -267,10 +274,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           kind="main"
           label={
             waiting
-              ? 'Working out when it would be ready'
+              ? WORDS.workingOutWhenItWouldBe
               : drafts.length === 1
-                ? 'Take the order'
-                : `Take ${drafts.length} cups`
+                ? WORDS.takeTheOrder
+                : WORDS.takeCups(drafts.length)
           }
           disabled={waiting}
           onPress={submit}

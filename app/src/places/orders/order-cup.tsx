@@ -21,6 +21,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { OtherCup } from '../bar/other-cup';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compact: boolean }) {
   const units = useUnits();
@@ -29,8 +30,8 @@ export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState;
   const brew = latestBrew(state, cup);
   const host = hostOf(state, cup) && state.orders[cup.with!.orderId];
   const place =
-    cup.status === 'brewing' && brew ? `at ${brew.stationName.replaceAll(' ', '\u00a0')}` : cup.status;
-  const where = host ? `${place}, one brew with ${badgeOf(host.badge).letter}` : place;
+    cup.status === 'brewing' && brew ? WORDS.at(brew.stationName.replaceAll(' ', '\u00a0')) : cup.status;
+  const where = host ? WORDS.oneBrewWith(place, badgeOf(host.badge).letter) : place;
   return (
     <View
       style={{
@@ -64,7 +65,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   };
   const brew = latestBrew(state, cup);
   // An order may have the same coffee twice, and so may two orders.
-  const which = `${cup.coffee}, cup ${order.cups.indexOf(cup) + 1} of order ${badgeOf(order.badge).letter}`;
+  const which = WORDS.cupOfOrder(cup.coffee, order.cups.indexOf(cup) + 1, badgeOf(order.badge).letter);
 
   if (cup.status === 'waiting') {
     const found = cardFor(bar, cup, book);
@@ -80,20 +81,32 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         station: { ...station, free: true },
         kettle: freeKettleFor(state, bar, found.card),
       };
-      act(`Start ${station.name}`, startEvent(item, bar, clock.nowMs(), newId));
+      act(WORDS.start(station.name), startEvent(item, bar, clock.nowMs(), newId));
     };
     return (
       <Row style={{ gap: 6 }}>
         {sure ? (
           <Button
             kind="ruled"
-            label="Cancel this cup"
-            onPress={() => act('Cancel cup', { type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })}
+            label={WORDS.cancelThisCup}
+            onPress={() =>
+              act(WORDS.cancelCup, { type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })
+            }
           />
         ) : (
           <>
-            <Button label="Cancel" kind="bare" says={`Cancel ${which}`} onPress={() => setSure(true)} />
-            <Button label="Start" says={`Start ${which}`} disabled={!station} onPress={start} />
+            <Button
+              label={WORDS.cancel}
+              kind="bare"
+              says={WORDS.cancelForWhich(which)}
+              onPress={() => setSure(true)}
+            />
+            <Button
+              label={WORDS.startLabel}
+              says={WORDS.startForWhich(which)}
+              disabled={!station}
+              onPress={start}
+            />
           </>
         )}
       </Row>
@@ -102,21 +115,26 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   if (cup.status === 'brewing' && brew) {
     return sure ? (
       <Row style={{ gap: 6 }}>
-        <Button kind="bare" label="Cancel" onPress={() => setSure(false)} />
+        <Button kind="bare" label={WORDS.cancel} onPress={() => setSure(false)} />
         <Button
           kind="ruled"
-          label="Stop and brew again"
+          label={WORDS.stopAndBrewAgain}
           onPress={() =>
-            act('Stopped', {
+            act(WORDS.stopped, {
               type: 'brew-abandoned',
               brewId: brew.id,
-              reason: 'stopped on Orders',
+              reason: WORDS.stoppedOnOrders,
             })
           }
         />
       </Row>
     ) : (
-      <Button kind="bare" label="Stop" says={`Stop the brew of ${which}`} onPress={() => setSure(true)} />
+      <Button
+        kind="bare"
+        label={WORDS.stop}
+        says={WORDS.stopTheBrewOf(which)}
+        onPress={() => setSure(true)}
+      />
     );
   }
   if (cup.status === 'served' && brew) {
@@ -125,20 +143,20 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         <Row style={{ gap: 6 }}>
           <Button
             kind="bare"
-            label={sure ? 'Close' : 'Went elsewhere'}
-            says={sure ? 'Close' : `Went elsewhere: ${which}`}
+            label={sure ? WORDS.close : WORDS.wentElsewhere}
+            says={sure ? WORDS.close : WORDS.wentElsewhereForWhich(which)}
             onPress={() => setSure(!sure)}
           />
           <Button
-            label="Remake"
-            says={`Remake ${which}`}
+            label={WORDS.remake}
+            says={WORDS.remakeForWhich(which)}
             onPress={() =>
-              act('Remake', {
+              act(WORDS.remake, {
                 type: 'cup-remade',
                 orderId: order.id,
                 cupId: cup.cupId,
                 brewId: brew.id,
-                reason: 'sent back',
+                reason: WORDS.sentBack,
               })
             }
           />

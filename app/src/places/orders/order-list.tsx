@@ -23,6 +23,7 @@ import { Cup } from './order-cup';
 import { Shifts } from './quote-line';
 import { useUrging, type Urge } from './use-urging';
 import { WhyThen } from './why-late';
+import { WORDS } from './words';
 
 /** How many closed orders stay in sight. */
 const CLOSED_SHOWN = 4;
@@ -45,21 +46,17 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
   return (
     <View style={{ gap: 10 }}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading>
-          {open.length === 0
-            ? 'No open orders'
-            : `${open.length} open ${open.length === 1 ? 'order' : 'orders'}`}
-        </Subheading>
+        <Subheading>{open.length === 0 ? WORDS.noOpenOrders : WORDS.openOrders(open.length)}</Subheading>
         <Button
           kind="main"
           icon="plus"
-          label="New order"
+          label={WORDS.newOrder}
           onPress={() => router.push('/orders/new')}
           testID="new-order"
         />
       </Row>
       {open.length === 0 && !compact ? (
-        <Notice title="All cups are out">Take the next order, and the bar says when it will be ready.</Notice>
+        <Notice title={WORDS.allCupsAreOut}>{WORDS.takeTheNextOrderAndThe}</Notice>
       ) : null}
       {compact ? (
         open.map((order) => <OrderCard key={order.id} order={order} compact />)
@@ -68,7 +65,7 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
       )}
       {closed.length > 0 && !compact ? (
         <>
-          <Subheading style={{ marginTop: 8 }}>Out in the last hour</Subheading>
+          <Subheading style={{ marginTop: 8 }}>{WORDS.outInTheLastHour}</Subheading>
           {closed.map((order) => (
             <OrderCard key={order.id} order={order} compact={false} />
           ))}
@@ -95,7 +92,7 @@ function InTurn({ orders }: { orders: OrderState[] }) {
       onDragEnd={({ active, over }) => over && move(placeOf(active.id), placeOf(over.id))}
       accessibility={{
         screenReaderInstructions: {
-          draggable: 'Press the up or down arrow to have the order out sooner or later.',
+          draggable: WORDS.pressTheUpOrDownArrow,
         },
       }}
     >
@@ -149,17 +146,17 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       <Row>
         <Badge badge={order.badge} />
         <Text bold numberOfLines={1} style={{ flex: 1 }}>
-          {order.name ?? 'Order'}
+          {order.name ?? WORDS.order}
         </Text>
         <View style={{ alignItems: 'flex-end' }}>
           <Text size={compact || !open ? 'small' : 'body'} quiet={compact || !open} bold={!compact && open}>
             {open && finishS !== undefined
-              ? `in ${minutes(finishS * 1000 - nowMs)}`
-              : `taken ${clockTime(order.takenMs)}`}
+              ? WORDS.inIt(minutes(finishS * 1000 - nowMs))
+              : WORDS.taken(clockTime(order.takenMs))}
           </Text>
           {open && finishS !== undefined && !compact ? (
             <Text size="small" quiet>
-              out about {clockTime(finishS * 1000)}
+              {WORDS.outAbout(clockTime(finishS * 1000))}
             </Text>
           ) : null}
         </View>
@@ -175,21 +172,21 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
         <Row style={{ gap: 6, flexWrap: 'wrap', borderTopWidth: 1, borderColor: theme.rim, paddingTop: 6 }}>
           {(urgedOf(order)?.weight ?? 1) > 1 ? (
             <Button
-              label="No rush"
-              says={`No rush for order ${badgeOf(order.badge).letter}`}
+              label={WORDS.noRush}
+              says={WORDS.noRushForOrder(badgeOf(order.badge).letter)}
               onPress={() => urge.calm(order)}
             />
           ) : (
             <Button
-              label="Rush"
-              says={`Rush order ${badgeOf(order.badge).letter}`}
+              label={WORDS.rush}
+              says={WORDS.rushOrder(badgeOf(order.badge).letter)}
               onPress={() => urge.rush(order)}
             />
           )}
           <Button
             kind={asking ? 'chosen' : 'plain'}
-            label="Why this time?"
-            says={`Why order ${badgeOf(order.badge).letter} comes out at this time`}
+            label={WORDS.whyThisTime}
+            says={WORDS.whyOrderComesOutAtThis(badgeOf(order.badge).letter)}
             onPress={() => setAsking(!asking)}
           />
         </Row>
@@ -197,7 +194,7 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       {urged ? (
         <View role="status" style={{ gap: 4, paddingVertical: 4 }}>
           <Text bold>{urged.words}</Text>
-          <Shifts shifts={urged.shifts} otherwise="The others stay as they are." />
+          <Shifts shifts={urged.shifts} otherwise={WORDS.theOthersStayAsTheyAre} />
         </View>
       ) : null}
       {asking && open ? <WhyThen order={order} /> : null}
@@ -214,7 +211,7 @@ function Promised({ order, finishS, compact }: { order: OrderState; finishS: num
   if (remade)
     return (
       <Text size="small" quiet={!compact}>
-        sent back {clockTime(remade.atMs)}
+        {WORDS.sentBackForAtMs(clockTime(remade.atMs))}
       </Text>
     );
   if (order.promisedMs === undefined) return null;
@@ -222,14 +219,14 @@ function Promised({ order, finishS, compact }: { order: OrderState; finishS: num
   if (overS > KEPT_S)
     return (
       <Text bold size={compact ? 'small' : 'body'}>
-        {showClock(overS)} after its promise of {clockTime(order.promisedMs)}
+        {WORDS.afterItsPromiseOf(showClock(overS), clockTime(order.promisedMs))}
       </Text>
     );
   return compact ? null : (
     <Text size="small" quiet>
-      promised {clockTime(order.promisedMs)}
+      {WORDS.promised(clockTime(order.promisedMs))}
     </Text>
   );
 }
 
-const minutes = (ms: number): string => `${Math.max(0, Math.ceil(ms / 60_000))} min`;
+const minutes = (ms: number): string => WORDS.min(Math.max(0, Math.ceil(ms / 60_000)));

@@ -8,15 +8,16 @@ import { Heading } from '../../ui/text';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from './order-list';
+import { WORDS } from './words';
 
 export function OrdersPlace() {
   const { status } = useBar();
   if (status === 'unreachable') return <Unreachable />;
   return (
     <Page>
-      <Heading>Orders</Heading>
+      <Heading>{WORDS.orders}</Heading>
       {status === 'loading' ? (
-        <Loading what="the orders" />
+        <Loading what={WORDS.theOrders} />
       ) : (
         <>
           <Unplannable />

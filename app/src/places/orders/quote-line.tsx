@@ -9,6 +9,7 @@ import { clockTime } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 /** So much later or sooner, in a word. */
 export const shiftInWords = (byS: number): string =>
@@ -43,30 +44,32 @@ export type Closer = { what: string; apartS: number };
 export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer: Closer | null }) {
   const nowMs = useNow(1000);
   const { bar } = useBar();
-  if (!quote) return <Text quiet>Working out when it would be ready.</Text>;
+  if (!quote) return <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>;
   if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
   const leftS = Math.max(0, quote.readyS - nowMs / 1000);
   return (
     <View testID="quote" style={{ gap: 6 }}>
       <Row style={{ alignItems: 'baseline' }}>
-        <Text>Ready in</Text>
+        <Text>{WORDS.readyIn}</Text>
         <Text size="figure" style={{ fontSize: 44, lineHeight: 48 }} testID="quoted">
           {showClock(Math.ceil(leftS))}
         </Text>
         <Text quiet>
-          about {clockTime(quote.readyS * 1000)}, by{' '}
-          {clockTime(promiseS(quote.readyS, nowMs / 1000, bar?.promiseShare) * 1000)}
+          {WORDS.aboutBy(
+            clockTime(quote.readyS * 1000),
+            clockTime(promiseS(quote.readyS, nowMs / 1000, bar?.promiseShare) * 1000),
+          )}
         </Text>
       </Row>
       {quote.apartS > APART_S ? (
         <Text bold testID="apart">
-          Its cups come out {showClock(quote.apartS)} apart.{' '}
-          {closer
-            ? `${closer.what}: ${showClock(closer.apartS)} apart.`
-            : 'No other method that this bench has brings them much closer together.'}
+          {WORDS.itsCupsComeOutApart(
+            showClock(quote.apartS),
+            closer ? WORDS.apart(closer.what, showClock(closer.apartS)) : WORDS.noOtherMethodThatThisBench,
+          )}
         </Text>
       ) : null}
-      <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise="No other order waits for it." />
+      <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise={WORDS.noOtherOrderWaitsForIt} />
     </View>
   );
 }

@@ -16,6 +16,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WORTH_SHARING_S } from './as-one';
+import { WORDS } from './words';
 
 export type Neighbour = { order: OrderState; cup: CupAsk };
 
@@ -57,8 +58,8 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
   if (shared)
     return (
       <Row style={{ flexWrap: 'wrap' }}>
-        <Text style={{ flex: 1, minWidth: 180 }}>One brew with order {letter}.</Text>
-        <Button kind="bare" label="A brew of its own" onPress={() => onChange(false)} />
+        <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.oneBrewWithOrder(letter)}</Text>
+        <Button kind="bare" label={WORDS.aBrewOfItsOwn} onPress={() => onChange(false)} />
       </Row>
     );
   const soonerS = here?.ok && other?.ok ? here.readyS - other.readyS : 0;
@@ -66,9 +67,9 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
   return (
     <Row style={{ flexWrap: 'wrap' }}>
       <Text style={{ flex: 1, minWidth: 180 }}>
-        Order {letter} waits for the same: as one brew this is out {showClock(soonerS)} sooner.
+        {WORDS.orderWaitsForTheSameAs(letter, showClock(soonerS))}
       </Text>
-      <Button label={`Brew it with ${letter}`} onPress={() => onChange(true)} testID="share-brew" />
+      <Button label={WORDS.brewItWith(letter)} onPress={() => onChange(true)} testID="share-brew" />
     </Row>
   );
 }

@@ -6,6 +6,7 @@ import { badgeOf, type OrderState } from '@even-kettle/core/brew';
 import type { OrderShift, Urging } from '@even-kettle/core/plan';
 import { useHere } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
+import { WORDS } from './words';
 
 export type Urged = { orderId: string; words: string; shifts: OrderShift[] };
 export type Urge = {
@@ -49,7 +50,7 @@ export function useUrging(): Urge {
       if (!bar) return;
       planner.ask(bar, { ask: 'urge', orderId: order.id, otherId: other.id, way }, (answer) => {
         if (answer.ask !== 'urge') return;
-        const otherwise = `${letter(order)} cannot be out ${way} ${letter(other)} any more: what is under way stays.`;
+        const otherwise = WORDS.cannotBeOutAnyMoreWhat(letter(order), way, letter(other));
         take(order, `${letter(order)} ${way} ${letter(other)}`, answer.urging, otherwise);
       });
     },
@@ -58,17 +59,12 @@ export function useUrging(): Urge {
       if (!bar) return;
       planner.ask(bar, { ask: 'rush', orderId: order.id }, (answer) => {
         if (answer.ask !== 'rush') return;
-        take(
-          order,
-          `Rush for ${letter(order)}`,
-          answer.urging,
-          `${letter(order)} is as soon as it can be already.`,
-        );
+        take(order, WORDS.rushFor(letter(order)), answer.urging, WORDS.isAsSoonAsItCan(letter(order)));
       });
     },
     calm: (order) => {
-      post(order, `No rush for ${letter(order)}`, 1, null);
-      setUrged({ orderId: order.id, words: `${letter(order)} waits its turn again.`, shifts: [] });
+      post(order, WORDS.noRushFor(letter(order)), 1, null);
+      setUrged({ orderId: order.id, words: WORDS.waitsItsTurnAgain(letter(order)), shifts: [] });
     },
   };
 }

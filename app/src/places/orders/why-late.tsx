@@ -9,6 +9,7 @@ import { useBar, useHere } from '../../client/bar-context';
 import { helpInWords, linkInWords } from '../../words/plan-words';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function WhyThen({ order }: { order: OrderState }) {
   const theme = useTheme();
@@ -34,21 +35,17 @@ export function WhyThen({ order }: { order: OrderState }) {
       testID="why"
       style={{ gap: 4, borderTopWidth: 1, borderColor: theme.rim, paddingTop: 8, paddingBottom: 4 }}
     >
-      {found === null ? <Text quiet>Trying what would help.</Text> : null}
+      {found === null ? <Text quiet>{WORDS.tryingWhatWouldHelp}</Text> : null}
       {found?.chain.map((link) => (
         <Text key={link.brewId}>{linkInWords(link, known)}</Text>
       ))}
-      {found && found.chain.length === 0 ? (
-        <Text>Nothing holds it up: its brews take as long as they take.</Text>
-      ) : null}
+      {found && found.chain.length === 0 ? <Text>{WORDS.nothingHoldsItUpItsBrews}</Text> : null}
       {found?.helps.map((help) => (
         <Text key={JSON.stringify(help)} bold>
           {helpInWords(help, order)}
         </Text>
       ))}
-      {found && found.helps.length === 0 ? (
-        <Text quiet>Nothing that was tried brings it out sooner.</Text>
-      ) : null}
+      {found && found.helps.length === 0 ? <Text quiet>{WORDS.nothingThatWasTriedBringsIt}</Text> : null}
     </View>
   );
 }

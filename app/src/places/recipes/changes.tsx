@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { Change } from '@even-kettle/core/recipe';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 export function ChangeList({ changes }: { changes: readonly Change[] }) {
   const theme = useTheme();
@@ -14,26 +15,26 @@ export function ChangeList({ changes }: { changes: readonly Change[] }) {
         {fieldInWords(field)}
       </Text>
       <Text size="small">
-        {before === undefined ? 'not set' : String(before)} →{' '}
-        {after === undefined ? 'not set' : String(after)}
+        {before === undefined ? WORDS.notSet : String(before)} →{' '}
+        {after === undefined ? WORDS.notSet : String(after)}
       </Text>
     </View>
   ));
 }
 
-const WORDS: Record<string, string> = {
-  refDoseG: 'reference dose, g',
-  waterC: 'water, °C',
-  grindBand: 'grind band',
-  bypassTimesDose: 'bypass, times the dose',
-  endWindowS: 'end window, s',
-  flowGPerS: 'flow, g/s',
-  toShare: 'up to a share of the water',
-  timesDose: 'times the dose',
-  restParts: 'equal parts of the rest',
-  atS: 'starts at, s',
-  afterS: 'waits, s',
-  untilS: 'lasts until, s',
+const FIELD_WORDS: Record<string, string> = {
+  refDoseG: WORDS.referenceDoseG,
+  waterC: WORDS.waterC,
+  grindBand: WORDS.grindBand,
+  bypassTimesDose: WORDS.bypassTimesTheDose,
+  endWindowS: WORDS.endWindowS,
+  flowGPerS: WORDS.flowGS,
+  toShare: WORDS.upToAShareOfThe,
+  timesDose: WORDS.timesTheDose,
+  restParts: WORDS.equalPartsOfTheRest,
+  atS: WORDS.startsAtS,
+  afterS: WORDS.waitsS,
+  untilS: WORDS.lastsUntilS,
 };
 
 /** `steps.bloom.pour.flowGPerS` as "bloom, pour, flow, g/s". */
@@ -41,5 +42,5 @@ const fieldInWords = (field: string): string =>
   field
     .split('.')
     .filter((part, index) => part !== 'steps' || field === 'steps' || index > 0)
-    .map((part) => WORDS[part] ?? part)
+    .map((part) => FIELD_WORDS[part] ?? part)
     .join(', ');

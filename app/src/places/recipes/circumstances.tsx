@@ -14,6 +14,7 @@ import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import type { ConverterInput } from './asked';
 import type { Conversion } from './conversion';
+import { WORDS } from './words';
 
 export type ConverterProps = {
   recipe: Recipe;
@@ -30,7 +31,7 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
   const line = [
     `${altitudeM} m`,
     made.grinder?.name,
-    asked.cups === '1' ? '1 cup' : `${asked.cups} cups`,
+    asked.cups === '1' ? WORDS.n1Cup : WORDS.cups(asked.cups),
     `1:${asked.ratio || recipe.ratio}`,
     asked.roast,
     asked.addition === 'nothing' ? null : asked.addition,
@@ -43,8 +44,8 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
         </Text>
         <Button
           kind="bare"
-          label={open ? 'Less' : 'Change'}
-          says={open ? 'Fewer settings' : 'Change altitude, brewer, grinder, ratio, cups or additions'}
+          label={open ? WORDS.less : WORDS.change}
+          says={open ? WORDS.fewerSettings : WORDS.changeAltitudeBrewerGrinderRatioCups}
           onPress={() => setOpen(!open)}
         />
       </Row>
@@ -52,8 +53,8 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
         <View style={{ gap: 12 }}>
           <Row style={{ alignItems: 'flex-start' }}>
             <Field
-              label="Altitude, m"
-              says="Altitude in metres"
+              label={WORDS.altitudeM}
+              says={WORDS.altitudeInMetres}
               inputMode="numeric"
               value={asked.altitude ?? String(bar?.altitudeM ?? 0)}
               fault={!made.ok && made.field === 'altitude'}
@@ -62,8 +63,8 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
               style={{ flex: 1 }}
             />
             <Field
-              label="Ratio, 1 to"
-              says="Ratio, one to"
+              label={WORDS.ratio1To}
+              says={WORDS.ratioOneTo}
               inputMode="decimal"
               value={asked.ratio ?? String(recipe.ratio)}
               fault={!made.ok && made.field === 'ratio'}
@@ -72,7 +73,7 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
               style={{ flex: 1 }}
             />
             <Field
-              label="Cups"
+              label={WORDS.cupsLabel}
               inputMode="numeric"
               value={asked.cups}
               fault={!made.ok && made.field === 'cups'}
@@ -82,44 +83,44 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
             />
           </Row>
           <Select
-            label="Roast"
+            label={WORDS.roast}
             value={asked.roast ?? 'coffee'}
             onChange={(roast) => onAsk({ roast: roast === 'coffee' ? null : roast })}
             options={[
-              { value: 'coffee' as const, label: `the coffee’s: ${made.coffee?.roast ?? 'medium'}` },
+              { value: 'coffee' as const, label: WORDS.theCoffees(made.coffee?.roast ?? 'medium') },
               ...ROAST_LEVELS.map((value) => ({ value, label: value })),
             ]}
           />
           <Choice
-            name="Brewer"
+            name={WORDS.brewer}
             value={made.ok ? made.brewer.id : ''}
             onChange={(brewerId) => onAsk({ brewerId })}
             options={made.brewers.map(({ brewer, onBench }) => ({
               value: brewer.id,
               label: brewer.name,
-              hint: `${brewer.minDoseG}–${brewer.maxDoseG} g${onBench ? '' : ', not here'}`,
+              hint: `${brewer.minDoseG}–${brewer.maxDoseG} g${onBench ? '' : WORDS.notHere}`,
             }))}
           />
           {bar && bar.grinders.length > 1 ? (
             <Choice
-              name="Grinder"
+              name={WORDS.grinder}
               value={made.grinder?.id ?? ''}
               onChange={(grinderId) => onAsk({ grinderId })}
               options={bar.grinders.map(({ id, name }) => ({ value: id, label: name }))}
             />
           ) : null}
           <Choice
-            name="Added"
+            name={WORDS.added}
             value={asked.addition}
             onChange={(addition) => onAsk({ addition })}
             options={(['nothing', ...ADDITIONS] as const).map((value) => ({
               value,
-              label: value === 'nothing' ? 'nothing added' : value,
+              label: value === 'nothing' ? WORDS.nothingAdded : value,
             }))}
           />
           {units.volume === 'fl oz' ? (
             <Text size="small" quiet>
-              Ratios are by mass.
+              {WORDS.ratiosAreByMass}
             </Text>
           ) : null}
         </View>

@@ -27,6 +27,7 @@ import { readMass, readVolume, type Read, type Units } from '@even-kettle/core/u
 import { ALTITUDE_RANGE_M } from '@even-kettle/core/water';
 import type { ConverterInput } from './asked';
 import { DECIMAL, readTyped } from '../../ui/typed';
+import { WORDS } from './words';
 
 /** What the cup is made of and with, whether it can be made or not. */
 export type With = {
@@ -131,12 +132,12 @@ function readAltitude(
   text: string | null,
 ): { ok: true; value: number | null } | { ok: false; reason: string } {
   if (blank(text)) return { ok: true, value: null };
-  const read = readTyped(text, 'Altitude');
+  const read = readTyped(text, WORDS.altitude);
   if (!read.ok) return read;
   const { min, max } = ALTITUDE_RANGE_M;
   return read.value >= min && read.value <= max
     ? read
-    : { ok: false, reason: `Altitude: from ${min} to ${max} m.` };
+    : { ok: false, reason: WORDS.altitudeFromToM(min, max) };
 }
 
 type ReadAsk = { ok: true; ask: Ask } | { ok: false; field: string; reason: string };
@@ -147,16 +148,22 @@ function readAsk(asked: ConverterInput, units: Units): ReadAsk {
   const { lead, text } = asked;
   const amount: Read =
     lead === 'cup'
-      ? readVolume(text, 'Cup', units, any, DECIMAL)
-      : readMass(text, { dose: 'Dose', water: 'Water', drink: 'Drink' }[lead], units, any, DECIMAL);
+      ? readVolume(text, WORDS.cup, units, any, DECIMAL)
+      : readMass(
+          text,
+          { dose: WORDS.dose, water: WORDS.water, drink: WORDS.drink }[lead],
+          units,
+          any,
+          DECIMAL,
+        );
   if (!amount.ok) return { ok: false, field: lead, reason: amount.reason };
-  const cups = readTyped(asked.cups, 'Cups');
+  const cups = readTyped(asked.cups, WORDS.cupsLabel);
   if (!cups.ok || !Number.isInteger(cups.value) || cups.value < 1 || cups.value > 12)
-    return { ok: false, field: 'cups', reason: cups.ok ? 'Cups: a whole number from 1 to 12.' : cups.reason };
-  const ratio = blank(asked.ratio) ? null : readTyped(asked.ratio, 'Ratio');
+    return { ok: false, field: 'cups', reason: cups.ok ? WORDS.cupsAWholeNumberFrom1 : cups.reason };
+  const ratio = blank(asked.ratio) ? null : readTyped(asked.ratio, WORDS.ratio);
   if (ratio && !ratio.ok) return { ok: false, field: 'ratio', reason: ratio.reason };
   if (ratio && (ratio.value < RATIO_RANGE.min || ratio.value > RATIO_RANGE.max))
-    return { ok: false, field: 'ratio', reason: `Ratio: from ${RATIO_RANGE.min} to ${RATIO_RANGE.max}.` };
+    return { ok: false, field: 'ratio', reason: WORDS.ratioFromTo(RATIO_RANGE.min, RATIO_RANGE.max) };
   const extras = {
     ...(ratio ? { ratio: ratio.value } : {}),
     ...(asked.addition === 'nothing' ? {} : { addition: asked.addition }),

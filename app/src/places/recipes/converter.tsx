@@ -30,6 +30,7 @@ import { Circumstances, type ConverterProps } from './circumstances';
 import { cupText } from './cup-text';
 import { factsOf } from './facts';
 import { WhyCard } from './why-card';
+import { WORDS } from './words';
 
 const PRESETS_ML = [200, 250, 300, 350, 500];
 
@@ -50,7 +51,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
     <View style={{ flex: 1, minWidth: 76 }}>
       <Field
         label={`${label}, ${unit}`}
-        says={`${label} in ${unit}`}
+        says={WORDS.inIt(label, unit)}
         testID={`convert-${field}`}
         inputMode="decimal"
         size="figure"
@@ -66,7 +67,7 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
     <Card style={{ gap: 12 }} ruled={!made.ok}>
       {bar && bar.coffees.length > 1 ? (
         <Choice
-          name="Coffee"
+          name={WORDS.coffee}
           value={made.coffee?.id ?? ''}
           onChange={(coffeeId) => onAsk({ coffeeId })}
           options={bar.coffees.map((coffee) => ({
@@ -77,17 +78,17 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
         />
       ) : null}
       <Row style={{ alignItems: 'flex-start', flexWrap: 'wrap', marginBottom: -18 }}>
-        {input('cup', several ? 'Each cup' : 'Cup', units.volume)}
-        {input('dose', 'Dose', units.mass)}
-        {input('water', 'Water', units.mass)}
-        {asked.addition === 'milk' || asked.lead === 'drink' ? input('drink', 'Drink', units.mass) : null}
+        {input('cup', several ? WORDS.eachCup : WORDS.cup, units.volume)}
+        {input('dose', WORDS.dose, units.mass)}
+        {input('water', WORDS.water, units.mass)}
+        {asked.addition === 'milk' || asked.lead === 'drink' ? input('drink', WORDS.drink, units.mass) : null}
       </Row>
       <Row style={{ flexWrap: 'wrap', gap: 8 }}>
         {PRESETS_ML.map((ml) => (
           <Button
             key={ml}
             label={cupText(ml, units)}
-            says={`A cup of ${inWords(showVolume(ml, units))}`}
+            says={WORDS.aCupOf(inWords(showVolume(ml, units)))}
             kind={asked.lead === 'cup' && asked.text === cupText(ml, units) ? 'chosen' : 'plain'}
             onPress={() => onAsk({ lead: 'cup', text: cupText(ml, units) })}
             style={{ flexGrow: 1, paddingHorizontal: 8 }}
@@ -141,12 +142,12 @@ function WhyLink({
     <Touch
       role="button"
       disabled={disabled}
-      aria-label={`${name}, why?`}
+      aria-label={WORDS.why(name)}
       onPress={() => onPress(of)}
       style={{ minHeight: TOUCH, paddingTop: 6 }}
     >
       <Text size="small" color={disabled ? theme.ink2 : theme.cool} bold={asked === of}>
-        why?
+        {WORDS.whyLabel}
       </Text>
     </Touch>
   );
@@ -185,7 +186,7 @@ function Numbers({
             key={fact.name}
             role="button"
             disabled={!fact.of}
-            aria-label={fact.of ? `${fact.name} ${fact.value}, why?` : `${fact.name} ${fact.value}`}
+            aria-label={fact.of ? WORDS.whyForName(fact.name, fact.value) : `${fact.name} ${fact.value}`}
             onPress={() => fact.of && onWhy(fact.of)}
             style={{
               width: wide ? '23.5%' : '47.5%',
@@ -200,7 +201,7 @@ function Numbers({
               {fact.name}
               {fact.of ? (
                 <Text size="small" color={theme.cool}>
-                  {'  why?'}
+                  {WORDS.whyLabel2}
                 </Text>
               ) : null}
             </Text>
@@ -211,12 +212,15 @@ function Numbers({
       {derivation ? <WhyCard derivation={derivation} units={units} onClose={() => of && onWhy(of)} /> : null}
       {grind && !grind.ok ? <Text size="small">{grind.reason}</Text> : null}
       <Text size="small" quiet>
-        Grind {bandInWords(card.grindBand)} ({card.grindBand} of 100).
-        {onBench
-          ? ` In the ${brewer.name}.`
-          : anyOnBench
-            ? ` In the ${brewer.name}, which is not on this bench.`
-            : ` No brewer of this kind is on this bench; worked out for the ${brewer.name}.`}
+        {WORDS.grindOf100(
+          bandInWords(card.grindBand),
+          card.grindBand,
+          onBench
+            ? WORDS.inThe(brewer.name)
+            : anyOnBench
+              ? ` In the ${brewer.name}, which is not on this bench.`
+              : WORDS.noBrewerOfThisKindIs(brewer.name),
+        )}
       </Text>
       {capacity.fit.fits ? null : (
         <View style={{ gap: 6 }}>

@@ -2,6 +2,7 @@
  * Changing a recipe, as data: what each act of the editor makes of a draft.
  */
 import type { Amount, Recipe, RecipeStep, StepKind, StepLength } from '@even-kettle/core/recipe';
+import { WORDS } from './words';
 
 export type AmountKind = 'timesDose' | 'toShare' | 'restParts' | 'g';
 
@@ -46,7 +47,7 @@ export function ofKind(step: RecipeStep, kind: StepKind): RecipeStep {
       end: { by: 'weight' },
     };
   if (kind === 'drawdown')
-    return { ...rest, kind, attended: false, lasts: 'drawdown', end: { by: 'cue', cue: 'drops only' } };
+    return { ...rest, kind, attended: false, lasts: 'drawdown', end: { by: 'cue', cue: WORDS.dropsOnly } };
   return { ...rest, kind, ...(pour ? { lasts: { s: 5 }, end: { by: 'clock' as const } } : {}) };
 }
 
@@ -56,7 +57,7 @@ export function withStepAfter(recipe: Recipe, index: number): Recipe {
   const step: RecipeStep = {
     id: freeId(recipe, 'step'),
     kind: 'stir',
-    name: 'New step',
+    name: WORDS.newStep,
     phase: before?.phase ?? 'brew',
     attended: true,
     start: { afterS: 0 },

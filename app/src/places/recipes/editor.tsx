@@ -23,6 +23,7 @@ import { useDraft } from '../../ui/use-draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { StepList } from './step-list';
+import { WORDS } from './words';
 
 export function EditRecipe({ recipe }: { recipe: Recipe }) {
   const copy = useLocalSearchParams<{ copy?: string }>().copy === 'yes';
@@ -63,11 +64,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
       forgetDraft();
       router.replace({ pathname: '/recipes/[id]', params: { id: saved.id } });
     } catch (error) {
-      setSaid(
-        error instanceof Refused
-          ? error.message
-          : 'Not stored: the server cannot be reached just now. The draft is kept here.',
-      );
+      setSaid(error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBe);
       setSaving(false);
     }
   };
@@ -76,17 +73,19 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     <Page>
       <Form onSubmit={() => !saving && void save()} style={{ gap: 12 }}>
         <Row style={{ justifyContent: 'space-between' }}>
-          <Heading style={{ flex: 1 }}>{copy ? `A copy of ${recipe.name}` : `Change ${recipe.name}`}</Heading>
+          <Heading style={{ flex: 1 }}>
+            {copy ? WORDS.aCopyOf(recipe.name) : WORDS.changeForName(recipe.name)}
+          </Heading>
           <LeaveTap
             icon="close"
-            label="Close"
+            label={WORDS.close}
             changed={JSON.stringify(draft) !== JSON.stringify(first)}
             onLeave={leave}
           />
         </Row>
         <Card style={{ gap: 12 }} ruled={at('name').length > 0 || at('id').length > 0}>
           <Field
-            label="Name"
+            label={WORDS.name}
             value={draft.name}
             onChangeText={(name) => set(copy ? { name, id: idFor(draft.method, name) } : { name })}
             fault={at('name').length > 0}
@@ -95,7 +94,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             {METHODS[draft.method].name} · {draft.id}
           </Text>
           <Field
-            label="Why one would choose it"
+            label={WORDS.whyOneWouldChooseIt}
             value={draft.why}
             onChangeText={(why) => set({ why })}
             fault={at('why').length > 0}
@@ -120,24 +119,24 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
           </Row>
         </Card>
         <Card style={{ gap: 12 }}>
-          <Subheading>Numbers</Subheading>
+          <Subheading>{WORDS.numbers}</Subheading>
           <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
             <UnitField
               quantity="mass"
               units={units}
-              label="Set for"
+              label={WORDS.setFor}
               value={draft.refDoseG}
               onChange={(refDoseG) => set({ refDoseG })}
               fault={at('refDoseG').length > 0}
             />
             <NumberField
-              label="Ratio, 1 to"
+              label={WORDS.ratio1To}
               value={draft.ratio}
               onChange={(ratio) => set({ ratio })}
               fault={at('ratio').length > 0}
             />
             <NumberField
-              label="Grind, 0 to 100"
+              label={WORDS.grind0To100}
               value={draft.grindBand}
               onChange={(grindBand) => set({ grindBand })}
               fault={at('grindBand').length > 0}
@@ -145,25 +144,25 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             <UnitField
               quantity="temperature"
               units={units}
-              label="Water"
+              label={WORDS.water}
               value={draft.waterC}
               onChange={(waterC) => set({ waterC })}
               fault={at('waterC').length > 0}
             />
             <NumberField
-              label="Bypass, × dose"
+              label={WORDS.bypassDose}
               value={draft.bypassTimesDose}
               onChange={(bypassTimesDose) => set({ bypassTimesDose })}
               fault={at('bypassTimesDose').length > 0}
             />
             <NumberField
-              label="Ends from, s"
+              label={WORDS.endsFromS}
               value={draft.endWindowS.from}
               onChange={(from) => set({ endWindowS: { ...draft.endWindowS, from } })}
               fault={at('endWindowS').length > 0}
             />
             <NumberField
-              label="Ends by, s"
+              label={WORDS.endsByS}
               value={draft.endWindowS.to}
               onChange={(to) => set({ endWindowS: { ...draft.endWindowS, to } })}
               fault={at('endWindowS').length > 0}
@@ -182,7 +181,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
         ) : null}
         <Button
           kind="main"
-          label={copy ? 'Save as a new recipe' : `Save as version ${opened.version + 1}`}
+          label={copy ? WORDS.saveAsANewRecipe : WORDS.saveAsVersion(opened.version + 1)}
           disabled={!read.ok || saving}
           onPress={() => void save()}
           testID="save-recipe"
@@ -200,7 +199,7 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
     return (
       <Card ruled>
         <View role="status" style={{ gap: 4 }}>
-          <Subheading>{faults === 1 ? 'One thing to mend' : `${faults} things to mend`}</Subheading>
+          <Subheading>{faults === 1 ? WORDS.oneThingToMend : WORDS.thingsToMend(faults)}</Subheading>
           <FaultLines
             faults={[
               ...at('holds'),
@@ -214,11 +213,14 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
   const card = brewCard(draft, { doseG: draft.refDoseG });
   return (
     <Card>
-      <Subheading>At the reference dose</Subheading>
+      <Subheading>{WORDS.atTheReferenceDose}</Subheading>
       <Text>
-        {inWords(showMass(card.doseG, units, 'dose'))}, {inWords(showMass(card.brewWaterG, units, 'water'))}{' '}
-        of water, {inWords(showMass(card.beverageG, units, 'water'))} in the cup, {showClock(card.brewTimeS)}{' '}
-        on the timer
+        {WORDS.ofWaterInTheCupOn(
+          inWords(showMass(card.doseG, units, 'dose')),
+          inWords(showMass(card.brewWaterG, units, 'water')),
+          inWords(showMass(card.beverageG, units, 'water')),
+          showClock(card.brewTimeS),
+        )}
       </Text>
       <PourChart card={card} units={units} />
     </Card>
@@ -244,8 +246,8 @@ const sameKind = (one: unknown, other: unknown): boolean =>
 
 function copyOf(recipe: Recipe, recipes: readonly Recipe[]): Recipe {
   const taken = new Set(recipes.map(({ id }) => id));
-  let name = `${recipe.name}, ours`;
+  let name = WORDS.ours(recipe.name);
   for (let count = 2; taken.has(idFor(recipe.method, name)); count += 1)
-    name = `${recipe.name}, ours ${count}`;
+    name = WORDS.oursForName(recipe.name, count);
   return { ...recipe, name, id: idFor(recipe.method, name), version: 1 };
 }

@@ -6,6 +6,7 @@ import { inWords, showClock, showMass, showTemperature, type Units } from '@even
 import { blendFor, boilingPointC, coolingTimeS } from '@even-kettle/core/water';
 import type { Bar } from '@even-kettle/core/contract';
 import type { Conversion } from './conversion';
+import { WORDS } from './words';
 
 /** Where the bar has not said how warm it is, degrees Celsius. */
 const USUAL_ROOM_C = 21;
@@ -21,23 +22,23 @@ export function factsOf(
   const { card, grind, grinder, beansG, perCupG } = made;
   const mass = (g: number) => inWords(showMass(g, units, 'water'));
   const facts: Fact[] = [
-    { name: 'Ratio', value: `1:${card.ratio.toFixed(1)}`, of: 'ratio' },
+    { name: WORDS.ratio, value: `1:${card.ratio.toFixed(1)}`, of: 'ratio' },
     {
-      name: card.waterIs === 'in the kettle' ? 'Water at' : `Water ${card.waterIs}`,
+      name: card.waterIs === 'in the kettle' ? WORDS.waterAt : WORDS.waterForWaterIs(card.waterIs),
       value: inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
       of: 'waterC',
     },
     grind?.ok
       ? { name: grinder!.name, value: `${grind.setting}`, of: 'grindSetting' }
-      : { name: 'Grind', value: `${card.grindBand} of 100` },
-    { name: 'Beans to weigh', value: inWords(showMass(beansG, units, 'dose')) },
+      : { name: WORDS.grind, value: WORDS.of100(card.grindBand) },
+    { name: WORDS.beansToWeigh, value: inWords(showMass(beansG, units, 'dose')) },
     {
-      name: 'Time',
+      name: WORDS.time,
       value: `${showClock(card.brewTimeS)}  (${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)})`,
       of: 'brewTimeS',
     },
-    { name: 'Hands', value: showClock(card.handsTimeS), of: 'handsTimeS' },
-    { name: 'Hot water ready', value: mass(card.kettleFillG), of: 'kettleFillG' },
+    { name: WORDS.hands, value: showClock(card.handsTimeS), of: 'handsTimeS' },
+    { name: WORDS.hotWaterReady, value: mass(card.kettleFillG), of: 'kettleFillG' },
   ];
   const boilingC = boilingPointC(made.place.altitudeM);
   const roomC = bar?.roomC ?? USUAL_ROOM_C;
@@ -46,7 +47,7 @@ export function factsOf(
     const { hotG } = blendFor(card.brewWaterG, card.waterC, { hotC: boilingC, coldC: roomC });
     facts.push(
       {
-        name: 'Off the boil, wait',
+        name: WORDS.offTheBoilWait,
         value: showClock(
           coolingTimeS(
             {
@@ -60,7 +61,7 @@ export function factsOf(
         ),
       },
       {
-        name: 'Or boiling and cool',
+        name: WORDS.orBoilingAndCool,
         value: `${showMass(hotG, units, 'water').figure} + ${mass(card.brewWaterG - Math.round(hotG))}`,
       },
     );
@@ -68,26 +69,26 @@ export function factsOf(
   if (card.bypassG > 0) {
     facts.push(
       {
-        name: card.addition === 'ice' ? 'Bypass, with ice' : 'Bypass',
+        name: card.addition === 'ice' ? WORDS.bypassWithIce : WORDS.bypass,
         value: mass(card.bypassG),
         of: 'bypassG',
       },
-      { name: 'Final ratio', value: `1:${card.finalRatio.toFixed(1)}`, of: 'finalRatio' },
+      { name: WORDS.finalRatio, value: `1:${card.finalRatio.toFixed(1)}`, of: 'finalRatio' },
     );
   }
   if (card.mixedC !== undefined)
     facts.push({
-      name: 'Both waters mixed',
+      name: WORDS.bothWatersMixed,
       value: inWords(showTemperature(card.mixedC, units, true)),
       of: 'mixedC',
     });
   if (card.addition === 'milk')
-    facts.push({ name: 'Drink, with milk', value: mass(card.drinkG), of: 'drinkG' });
+    facts.push({ name: WORDS.drinkWithMilk, value: mass(card.drinkG), of: 'drinkG' });
   if (perCupG.length > 1)
     facts.push({
-      name: 'Shared out',
+      name: WORDS.sharedOut,
       value: perCupG.map((g) => showMass(g, units, 'water').figure).join(' + '),
     });
-  if (recipe.bed !== 'none') facts.push({ name: 'Bed', value: recipe.bed });
+  if (recipe.bed !== 'none') facts.push({ name: WORDS.bed, value: recipe.bed });
   return facts;
 }

@@ -19,6 +19,7 @@ import { readQrPicture } from '../../ui/pictures';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ChangeList } from './changes';
 import { readCode } from './code';
+import { WORDS } from './words';
 
 type Brought = { from: string; recipes: Recipe[] } | { from: string; faults: Fault[] };
 
@@ -43,7 +44,7 @@ export function ImportRecipes() {
         ? [
             {
               field: 'file',
-              reason: `is ${Math.round(file.size / 1e6)} MB; a file of recipes is at most 1 MB.`,
+              reason: WORDS.isMbAFileOfRecipes(Math.round(file.size / 1e6)),
             },
           ]
         : !read.ok
@@ -61,35 +62,35 @@ export function ImportRecipes() {
     else
       setBrought({
         from: file.name,
-        faults: [
-          { field: 'picture', reason: 'No code was found in it. Take it straight on, sharp, and all of it.' },
-        ],
+        faults: [{ field: 'picture', reason: WORDS.noCodeWasFoundInIt }],
       });
   };
 
   return (
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Heading>Bring recipes in</Heading>
-        <Button kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} />
+        <Heading>{WORDS.bringRecipesIn}</Heading>
+        <Button kind="bare" label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />
       </Row>
       <Card>
-        <Text quiet>
-          Nothing is changed before you have seen what would be, and nothing is ever overwritten.
-        </Text>
+        <Text quiet>{WORDS.nothingIsChangedBeforeYouHave}</Text>
         <Row style={{ flexWrap: 'wrap' }}>
-          <Button label="A recipe file" onPress={() => void takeFile()} testID="import-file" />
-          <Button label="A picture of a code" onPress={() => void takePicture()} testID="import-picture" />
+          <Button label={WORDS.aRecipeFile} onPress={() => void takeFile()} testID="import-file" />
+          <Button label={WORDS.aPictureOfACode} onPress={() => void takePicture()} testID="import-picture" />
         </Row>
         <Row style={{ alignItems: 'flex-end' }}>
           <Field
-            label="Or the code as text"
+            label={WORDS.orTheCodeAsText}
             value={text}
             onChangeText={setText}
             maxLength={9000}
             style={{ flex: 1 }}
           />
-          <Button label="Read it" disabled={text.trim() === ''} onPress={() => takeCode(text, 'the text')} />
+          <Button
+            label={WORDS.readIt}
+            disabled={text.trim() === ''}
+            onPress={() => takeCode(text, WORDS.theText)}
+          />
         </Row>
       </Card>
       {brought === null ? null : 'faults' in brought ? (
@@ -115,20 +116,20 @@ function broughtByCode(code: string, from: string): Brought {
 /** A phone's camera that read the code opens the app at it. */
 const broughtByAddress = (): Brought | null =>
   window.location.hash.includes('ek1=')
-    ? broughtByCode(window.location.hash, 'the code in the address')
+    ? broughtByCode(window.location.hash, WORDS.theCodeInTheAddress)
     : null;
 
 function Faults({ from, faults }: { from: string; faults: Fault[] }) {
   return (
     <Card ruled>
       <View role="alert" style={{ gap: 4 }}>
-        <Subheading>Nothing was taken from {from.slice(0, 60)}</Subheading>
+        <Subheading>{WORDS.nothingWasTakenFrom(from.slice(0, 60))}</Subheading>
         {faults.slice(0, 12).map(({ field, reason }) => (
           <Text key={`${field} ${reason}`}>
             <Text bold>{field}</Text> {reason}
           </Text>
         ))}
-        {faults.length > 12 ? <Text quiet>and {faults.length - 12} more</Text> : null}
+        {faults.length > 12 ? <Text quiet>{WORDS.andMore(faults.length - 12)}</Text> : null}
       </View>
     </Card>
   );
@@ -148,10 +149,10 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
       try {
         const saved = await api.saveRecipe({ recipe, basedOn: what === 'new' ? null : version - 1 });
         store.tookRecipe(saved);
-        words.push(`${saved.name}: kept as version ${saved.version}.`);
+        words.push(WORDS.keptAsVersion(saved.name, saved.version));
       } catch (error) {
         words.push(
-          `${recipe.name}: ${error instanceof Refused ? error.message : 'not kept, the server is away.'}`,
+          `${recipe.name}: ${error instanceof Refused ? error.message : WORDS.notKeptTheServerIsAway}`,
         );
       }
     }
@@ -162,15 +163,15 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
   if (done)
     return (
       <Notice
-        title="Brought in"
-        action={<Button kind="main" label="All recipes" onPress={() => router.replace('/recipes')} />}
+        title={WORDS.broughtIn}
+        action={<Button kind="main" label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />}
       >
         {said.join('\n')}
       </Notice>
     );
   return (
     <Card>
-      <Subheading>In {from.slice(0, 60)}</Subheading>
+      <Subheading>{WORDS.inItForFrom(from.slice(0, 60))}</Subheading>
       {incoming.map(({ recipe, what, version, changes }) => (
         <View key={recipe.id} style={{ gap: 4, paddingVertical: 6 }}>
           <Row style={{ justifyContent: 'space-between' }}>
@@ -179,16 +180,16 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
               <Text size="small" quiet>
                 {METHODS[recipe.method].name} ·{' '}
                 {what === 'new'
-                  ? 'new here'
+                  ? WORDS.newHere
                   : what === 'same'
-                    ? 'the same as here; nothing to take'
-                    : `would be version ${version}; version ${version - 1} stays`}
+                    ? WORDS.theSameAsHereNothingTo
+                    : WORDS.wouldBeVersionVersionStays(version, version - 1)}
               </Text>
             </View>
             {what === 'same' ? null : (
               <Button
-                label={left.has(recipe.id) ? 'Left out' : 'Taken'}
-                says={`${recipe.name}: ${left.has(recipe.id) ? 'left out' : 'taken'}`}
+                label={left.has(recipe.id) ? WORDS.leftOut : WORDS.taken}
+                says={`${recipe.name}: ${left.has(recipe.id) ? WORDS.leftOutLabel : 'taken'}`}
                 kind={left.has(recipe.id) ? 'plain' : 'chosen'}
                 onPress={() => setLeft(toggled(left, recipe.id))}
               />
@@ -198,11 +199,11 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
         </View>
       ))}
       {useful.length === 0 ? (
-        <Text quiet>All of it is here already.</Text>
+        <Text quiet>{WORDS.allOfItIsHereAlready}</Text>
       ) : (
         <Button
           kind="main"
-          label={wanted.length === 1 ? 'Import' : `Import ${wanted.length}`}
+          label={wanted.length === 1 ? WORDS.importIt : WORDS.importItForLength(wanted.length)}
           disabled={wanted.length === 0}
           onPress={() => void take()}
           testID="import-take"

@@ -23,6 +23,7 @@ import { Table, type Column } from '../../ui/table';
 import { TOUCH } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
 import type { Conversion } from './conversion';
+import { WORDS } from './words';
 
 type Props = {
   recipes: readonly Recipe[];
@@ -41,17 +42,17 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
   return (
     <Card style={{ gap: 0 }}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading style={{ flexShrink: 1 }}>The same cup in every method</Subheading>
+        <Subheading style={{ flexShrink: 1 }}>{WORDS.theSameCupInEveryMethod}</Subheading>
         <Button
           kind={asTable ? 'chosen' : 'bare'}
-          label="Table"
-          says={asTable ? 'Show the methods as a list' : 'Show the methods as a table'}
+          label={WORDS.table}
+          says={asTable ? WORDS.showTheMethodsAsAList : WORDS.showTheMethodsAsATable}
           onPress={() => setAsTable(!asTable)}
         />
       </Row>
       <Text size="small" quiet style={{ marginBottom: 6 }}>
-        {made.coffee?.name ?? 'The same coffee'}, {showMass(made.card.beverageG, units, 'water').figure}{' '}
-        {units.mass} in the cup
+        {made.coffee?.name ?? WORDS.theSameCoffee}, {showMass(made.card.beverageG, units, 'water').figure}{' '}
+        {units.mass} {WORDS.inTheCup}
       </Text>
       {asTable ? <Figures rows={rows} units={units} /> : null}
       {(asTable ? [] : rows).map((row) => {
@@ -93,8 +94,8 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
                 {row.ok ? factsOf(row.card, units, row.brewer !== undefined) : row.reason}
               </Text>
               <Text size="small" quiet>
-                body {method.body} of 5, clarity {method.clarity} of 5
-                {row.ok && !row.brewer ? ` · ${outOfRange(row.card)}` : here ? '' : ' · not on this bench'}
+                {WORDS.body} {method.body} {WORDS.of5Clarity} {method.clarity} {WORDS.of5}
+                {row.ok && !row.brewer ? ` · ${outOfRange(row.card)}` : here ? '' : WORDS.notOnThisBench}
               </Text>
             </View>
           </Link>
@@ -121,42 +122,42 @@ function Figures({ rows, units }: { rows: Rows; units: Units }) {
     });
     const mass = (what: 'dose' | 'water') => (g: number) => inWords(showMass(g, units, what));
     return [
-      { name: 'Method', value: ({ recipe }) => METHODS[recipe.method].name },
+      { name: WORDS.method, value: ({ recipe }) => METHODS[recipe.method].name },
       figure(
-        'Dose',
+        WORDS.dose,
         ({ doseG }) => doseG,
         ({ doseG }) => mass('dose')(doseG),
       ),
       figure(
-        'Water',
+        WORDS.water,
         ({ brewWaterG }) => brewWaterG,
         ({ brewWaterG }) => mass('water')(brewWaterG),
       ),
       figure(
-        'Ratio',
+        WORDS.ratio,
         ({ ratio }) => ratio,
         ({ ratio }) => `1:${ratio.toFixed(1)}`,
       ),
       figure(
-        'Temperature',
+        WORDS.temperature,
         ({ waterC }) => waterC,
         ({ waterC }) => inWords(showTemperature(waterC, units, true)),
       ),
       figure(
-        'Time',
+        WORDS.time,
         ({ brewTimeS }) => brewTimeS,
         ({ brewTimeS }) => showClock(brewTimeS),
       ),
       figure(
-        'Hands',
+        WORDS.hands,
         ({ handsTimeS }) => handsTimeS,
         ({ handsTimeS }) => showClock(handsTimeS),
       ),
-      { name: 'Body', value: ({ recipe }) => METHODS[recipe.method].body, numeric: true },
-      { name: 'Clarity', value: ({ recipe }) => METHODS[recipe.method].clarity, numeric: true },
+      { name: WORDS.bodyLabel, value: ({ recipe }) => METHODS[recipe.method].body, numeric: true },
+      { name: WORDS.clarity, value: ({ recipe }) => METHODS[recipe.method].clarity, numeric: true },
     ];
   }, [units]);
-  return <Table label="Figures of every method" columns={columns} rows={rows} />;
+  return <Table label={WORDS.figuresOfEveryMethod} columns={columns} rows={rows} />;
 }
 
 /** What no brewer takes in one go has no time: it is not brewed like that. */
@@ -165,11 +166,11 @@ const factsOf = (card: BrewCard, units: Units, fits: boolean): string =>
     `1:${card.ratio.toFixed(1)}`,
     inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
     bandInWords(card.grindBand),
-    ...(fits ? [showClock(card.brewTimeS), `hands ${showClock(card.handsTimeS)}`] : []),
+    ...(fits ? [showClock(card.brewTimeS), WORDS.handsForHandsTimeS(showClock(card.handsTimeS))] : []),
   ].join(' · ');
 
 /** No brewer of the method takes the dose in one go. */
 const outOfRange = ({ method, doseG }: BrewCard): string =>
   BREWERS.some((brewer) => brewer.method === method && brewer.minDoseG <= doseG)
-    ? 'needs more than one brew'
-    : 'too little for its smallest brewer';
+    ? WORDS.needsMoreThanOneBrew
+    : WORDS.tooLittleForItsSmallestBrewer;

@@ -5,6 +5,7 @@ import { router } from 'expo-router';
 import { Button } from '../../ui/button';
 import { Notice } from '../../ui/notice';
 import { Page } from '../../ui/page';
+import { WORDS } from './words';
 
 /** Recipes that ship are known at once; those of this bar come with it. */
 export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
@@ -12,12 +13,12 @@ export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
     <Page>
       <Notice
         ruled
-        title={loaded ? 'No such recipe' : 'Not here yet'}
-        action={<Button label="All recipes" onPress={() => router.replace('/recipes')} />}
+        title={loaded ? WORDS.noSuchRecipe : WORDS.notHereYet}
+        action={<Button label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />}
       >
         {loaded
-          ? `There is no recipe called “${id.slice(0, 40)}” on this bar.`
-          : `“${id.slice(0, 40)}” is not one of the recipes that ship; it may come when the bar is reached.`}
+          ? WORDS.thereIsNoRecipeCalledOn(id.slice(0, 40))
+          : WORDS.isNotOneOfTheRecipes(id.slice(0, 40))}
       </Notice>
     </Page>
   );

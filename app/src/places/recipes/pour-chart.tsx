@@ -12,6 +12,7 @@ import { ChartReader } from '../../ui/chart-reader';
 import { clockTicks } from '../../ui/clock-ticks';
 import { useTheme } from '../../ui/use-theme';
 import { FACE } from '../../ui/theme';
+import { WORDS } from './words';
 
 const PLOT = { left: 44, right: 12, top: 16, height: 150 };
 const LANE = { height: 14, gap: 8 };
@@ -54,7 +55,7 @@ export function PourChart({ card, units, width: given, still = false }: PourChar
   return (
     <Reader
       label={inWordsOf(card, pours, units)}
-      reads="Pour line"
+      reads={WORDS.pourLine}
       readings={moments(shown, toS).map((s) => {
         const g = gramsAt(points, s);
         return {
@@ -74,7 +75,7 @@ export function PourChart({ card, units, width: given, still = false }: PourChar
           opacity={0.7}
         />
         <SvgText x={x(card.brewWindowS.to) - 4} y={PLOT.top + 4} textAnchor="end" {...font}>
-          end
+          {WORDS.end}
         </SvgText>
         {pours.length > 0 ? (
           <G>
@@ -114,7 +115,7 @@ export function PourChart({ card, units, width: given, still = false }: PourChar
           </G>
         ) : (
           <SvgText x={PLOT.left} y={PLOT.top + 10} {...font}>
-            {`${inWords(showMass(card.brewWaterG, units, 'water'))} of water, weighed in before`}
+            {WORDS.ofWaterWeighedInBefore(inWords(showMass(card.brewWaterG, units, 'water')))}
           </SvgText>
         )}
         <SvgText x={PLOT.left + 6} y={PLOT.top + 4} {...font}>
@@ -229,12 +230,15 @@ function temperatureWords(card: BrewCard, pours: readonly CardStep[], units: Uni
   if (card.waterIs !== 'in the kettle') return '';
   const own = pours.find((step) => step.waterC !== undefined);
   const main = inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC)));
-  return own ? `${inWords(showTemperature(own.waterC!, units))}, then ${main}` : main;
+  return own ? WORDS.then(inWords(showTemperature(own.waterC!, units)), main) : main;
 }
 
 const inWordsOf = (card: BrewCard, pours: readonly CardStep[], units: Units): string =>
   pours.length === 0
-    ? `Steps of the brew, ending at ${showClock(card.brewTimeS)}`
-    : `Pour line: ${pours
-        .map((step) => `${showClock(step.startS)} to ${inWords(showMass(step.targetG!, units, 'water'))}`)
-        .join(', ')}; ends at ${showClock(card.brewTimeS)}`;
+    ? WORDS.stepsOfTheBrewEndingAt(showClock(card.brewTimeS))
+    : WORDS.pourLineEndsAt(
+        pours
+          .map((step) => WORDS.to(showClock(step.startS), inWords(showMass(step.targetG!, units, 'water'))))
+          .join(', '),
+        showClock(card.brewTimeS),
+      );

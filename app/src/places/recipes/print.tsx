@@ -18,6 +18,7 @@ import { convert } from './conversion';
 import { cupText } from './cup-text';
 import { PourChart } from './pour-chart';
 import { QrPicture } from './share';
+import { WORDS } from './words';
 
 /** What a browser's own print would add or cut: nothing but the card, on one page. */
 const PRINT_STYLE =
@@ -39,36 +40,40 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
     return (
       <View style={{ padding: 20, gap: 12 }}>
         <Text role="alert">{made.reason}</Text>
-        <Button label="Back" onPress={back} />
+        <Button label={WORDS.back} onPress={back} />
       </View>
     );
   const { card, coffee, grinder, grind, brewer } = made;
   const water = (g: number) => inWords(showMass(g, units, 'water'));
   const facts: [string, string][] = [
-    ['Cup', inWords(showVolume(card.beverageG, units))],
-    ['Dose', inWords(showMass(card.doseG, units, 'dose'))],
-    ['Water', water(card.brewWaterG)],
-    ['Ratio', `1:${card.ratio.toFixed(1)}`],
-    ['Water at', inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC)))],
-    ['Grind', grind?.ok ? `${grinder!.name} ${grind.setting}` : `${card.grindBand} of 100`],
-    ['Time', `${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)}`],
-    ['Brewer', brewer.name],
+    [WORDS.cup, inWords(showVolume(card.beverageG, units))],
+    [WORDS.dose, inWords(showMass(card.doseG, units, 'dose'))],
+    [WORDS.water, water(card.brewWaterG)],
+    [WORDS.ratio, `1:${card.ratio.toFixed(1)}`],
+    [WORDS.waterAt, inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC)))],
+    [WORDS.grind, grind?.ok ? `${grinder!.name} ${grind.setting}` : WORDS.of100(card.grindBand)],
+    [WORDS.time, `${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)}`],
+    [WORDS.brewer, brewer.name],
   ];
   return (
     <WithTheme theme={PAPER}>
       <View role="main" style={{ backgroundColor: PAPER.bg, flexGrow: 1 }}>
         <View testID="print-bar">
           <Row style={{ padding: 12 }}>
-            <Button kind="main" label="Print this card" onPress={() => window.print()} />
-            <Button kind="bare" label="Back" onPress={back} />
+            <Button kind="main" label={WORDS.printThisCard} onPress={() => window.print()} />
+            <Button kind="bare" label={WORDS.back} onPress={back} />
           </Row>
         </View>
         <View style={{ width: '100%', maxWidth: 700, alignSelf: 'center', paddingHorizontal: 16, gap: 8 }}>
           <Row style={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
             <View style={{ flex: 1 }}>
               <Text size="small">
-                {METHODS[recipe.method].name} · version {recipe.version}
-                {coffee ? ` · ${coffee.name}, ${coffee.roast}` : ''} · {made.place.altitudeM} m
+                {WORDS.versionM(
+                  METHODS[recipe.method].name,
+                  recipe.version,
+                  coffee ? ` · ${coffee.name}, ${coffee.roast}` : '',
+                  made.place.altitudeM,
+                )}
               </Text>
               <Heading style={{ fontSize: 24, lineHeight: 30 }}>{recipe.name}</Heading>
               <Text size="small">{recipe.why}</Text>
@@ -101,7 +106,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
           />
           <Row style={{ alignItems: 'flex-start', gap: 20 }}>
             <View style={{ flex: 3 }}>
-              <Subheading>The brew</Subheading>
+              <Subheading>{WORDS.theBrew}</Subheading>
               {card.steps
                 .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
                 .map((step) => (
@@ -111,7 +116,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
                     </Text>
                     <Text size="small" style={{ flex: 1 }}>
                       {step.name}
-                      {step.end === 'cue' ? ` until “${step.cue}”` : ''}
+                      {step.end === 'cue' ? WORDS.until(step.cue!) : ''}
                     </Text>
                     <Text size="small" bold>
                       {step.targetG === undefined ? '' : water(step.targetG)}
@@ -120,7 +125,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
                 ))}
             </View>
             <View style={{ flex: 2 }}>
-              <Subheading>Before</Subheading>
+              <Subheading>{WORDS.before}</Subheading>
               {card.steps
                 .filter((step) => step.phase === 'prep' && step.attended)
                 .map((step) => (

@@ -29,6 +29,7 @@ import { Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
+import { WORDS } from './words';
 
 type Shown = { recipe: Recipe; reasons: string[] };
 
@@ -42,27 +43,25 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
   return (
     <View style={{ gap: 12 }}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Heading>Recipes</Heading>
+        <Heading>{WORDS.recipes}</Heading>
         <Button
           kind="bare"
-          label="Import"
-          says="Bring recipes in from a file or a code"
+          label={WORDS.importIt}
+          says={WORDS.bringRecipesInFromAFile}
           onPress={() => router.push('/recipes/import')}
         />
       </Row>
       <MethodTiles recipes={recipes} here={here} value={method} onChange={setMethod} />
       <Choice
-        name="What the guest wants"
+        name={WORDS.whatTheGuestWants}
         value={wish}
         onChange={setWish}
         options={(['any', ...WISHES] as const).map((value) => ({
           value,
-          label: value === 'any' ? 'any taste' : value,
+          label: value === 'any' ? WORDS.anyTaste : value,
         }))}
       />
-      {shown.length === 0 ? (
-        <Text quiet>No recipe here is made for that. Try another taste, or every brewer.</Text>
-      ) : null}
+      {shown.length === 0 ? <Text quiet>{WORDS.noRecipeHereIsMadeFor}</Text> : null}
       {shown.map(({ recipe, reasons }) => (
         <RecipeRow key={recipe.id} recipe={recipe} reasons={reasons} chosen={recipe.id === chosenId} />
       ))}
@@ -103,7 +102,7 @@ function MethodTiles({
 }) {
   const theme = useTheme();
   return (
-    <RadioGroup name="Brewer" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+    <RadioGroup name={WORDS.brewer} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
       {METHOD_IDS.filter((id) => recipes.some(({ method }) => method === id)).map((id, index) => {
         const chosen = id === value;
         const onBench = here.some(({ method }) => method === id);
@@ -112,7 +111,7 @@ function MethodTiles({
             key={id}
             role="radio"
             aria-checked={chosen}
-            aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : ', not on this bench'}`}
+            aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : WORDS.notOnThisBenchLabel}`}
             onPress={() => onChange(chosen ? null : id)}
             tabIndex={tabStop(chosen, value !== null, index)}
             style={{
@@ -167,7 +166,7 @@ function RecipeRow({ recipe, reasons, chosen }: { recipe: Recipe; reasons: strin
         <Text size="small" quiet>
           {method.name} · 1:{recipe.ratio} · {inWords(showTemperature(recipe.waterC, units))} ·{' '}
           {showClock(recipe.endWindowS.from)}–{showClock(recipe.endWindowS.to)}
-          {recipe.version > 1 ? ` · version ${recipe.version}` : ''}
+          {recipe.version > 1 ? WORDS.version(recipe.version) : ''}
         </Text>
         <Text bold>{recipe.name}</Text>
         <Text size="small">{reasons.length > 0 ? reasons.map(withoutStop).join('; ') : recipe.why}</Text>

@@ -22,6 +22,7 @@ import { MethodTable } from './method-table';
 import { PourChart } from './pour-chart';
 import { AroundSteps, BrewSteps } from './steps';
 import { WhyCard } from './why-card';
+import { WORDS } from './words';
 
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
@@ -39,7 +40,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
         <View style={{ flex: 1 }}>
           <Text size="small" quiet>
             {method.name} · {method.character}
-            {recipe.version > 1 ? ` · version ${recipe.version}` : ''}
+            {recipe.version > 1 ? WORDS.version(recipe.version) : ''}
           </Text>
           {back ? (
             <Heading>{recipe.name}</Heading>
@@ -49,17 +50,19 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
           <Text size="small">{recipe.why}</Text>
           {changes ? (
             <Text size="small" bold testID="for-coffee">
-              For {made.coffee?.name}: {changes}.
+              {WORDS.forIt(made.coffee?.name ?? '', changes)}
             </Text>
           ) : null}
         </View>
-        {back ? <Button kind="bare" label="All recipes" onPress={() => router.replace('/recipes')} /> : null}
+        {back ? (
+          <Button kind="bare" label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />
+        ) : null}
       </Row>
       <Converter recipe={recipe} bar={bar} units={units} asked={asked} onAsk={onAsk} made={made} />
       {made.ok ? (
         <>
           <Card style={{ gap: 8 }}>
-            <Subheading>Pour line</Subheading>
+            <Subheading>{WORDS.pourLine}</Subheading>
             <PourChart card={made.card} units={units} />
           </Card>
           <BrewSteps
@@ -83,7 +86,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
         </>
       ) : null}
       <Card>
-        <Subheading>Cautions</Subheading>
+        <Subheading>{WORDS.cautions}</Subheading>
         {recipe.cautions.map((caution) => (
           <Text key={caution} size="small">
             {caution}
@@ -96,35 +99,39 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
         ) : null}
       </Card>
       <Card>
-        <Subheading>This recipe</Subheading>
+        <Subheading>{WORDS.thisRecipe}</Subheading>
         <Row style={{ flexWrap: 'wrap', gap: 8 }}>
           <Button
-            label="Change it"
+            label={WORDS.changeIt}
             onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
           />
           <Button
-            label="Copy it"
+            label={WORDS.copyIt}
             onPress={() =>
               router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
             }
           />
           <Button
-            label="Versions"
+            label={WORDS.versions}
             onPress={() => router.push({ pathname: '/recipes/[id]/versions', params: { id: recipe.id } })}
           />
           <Button
-            label="Print"
+            label={WORDS.print}
             onPress={() => router.push({ pathname: '/recipes/[id]/print', params: { id: recipe.id } })}
           />
           <Button
-            label="Share"
-            says="Share as a code for another phone"
+            label={WORDS.share}
+            says={WORDS.shareAsACodeForAnother}
             onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
           />
-          <Button label="File" says="Save as a recipe file" onPress={() => void saveRecipeFile(recipe)} />
           <Button
-            label="Step table"
-            says="Save the step table as CSV"
+            label={WORDS.file}
+            says={WORDS.saveAsARecipeFile}
+            onPress={() => void saveRecipeFile(recipe)}
+          />
+          <Button
+            label={WORDS.stepTable}
+            says={WORDS.saveTheStepTableAsCsv}
             disabled={!made.ok}
             onPress={() => made.ok && void saveStepTable(made.card)}
           />

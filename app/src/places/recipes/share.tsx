@@ -15,8 +15,9 @@ import { Snack } from '../../ui/snack';
 import { Heading, Text } from '../../ui/text';
 import { PAPER } from '../../ui/theme';
 import { recipeCode } from './code';
+import { WORDS } from './words';
 
-const NO_CLIPBOARD = 'This browser does not allow copying here. Let the other phone read the picture.';
+const NO_CLIPBOARD = WORDS.thisBrowserDoesNotAllowCopying;
 
 export function ShareRecipe({ recipe }: { recipe: Recipe }) {
   const [told, setTold] = useState<string | null>(null);
@@ -27,26 +28,23 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
         <Heading style={{ flex: 1 }}>{recipe.name}</Heading>
         <Button
           kind="bare"
-          label="Back"
+          label={WORDS.back}
           onPress={() => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
         />
       </Row>
       <Card style={{ alignItems: 'center', gap: 12 }}>
         <QrPicture text={code} size={320} />
-        <Text bold>
-          {METHODS[recipe.method].name}, version {recipe.version}
-        </Text>
+        <Text bold>{WORDS.versionForName(METHODS[recipe.method].name, recipe.version)}</Text>
         <Text size="small" quiet style={{ textAlign: 'center' }}>
-          The whole recipe is in this picture. On the other phone: Recipes, Import, then photograph it or
-          choose a picture of it. No server is needed for it.
+          {WORDS.theWholeRecipeIsInThis}
         </Text>
       </Card>
       <Button
-        label="Copy as text"
-        says="Copy the code as text"
+        label={WORDS.copyAsText}
+        says={WORDS.copyTheCodeAsText}
         onPress={() =>
           void setStringAsync(code).then(
-            (done) => setTold(done ? 'The code is copied.' : NO_CLIPBOARD),
+            (done) => setTold(done ? WORDS.theCodeIsCopied : NO_CLIPBOARD),
             () => setTold(NO_CLIPBOARD),
           )
         }
@@ -65,7 +63,7 @@ export function QrPicture({ text, size }: { text: string; size: number }) {
     on ? `M${(index % modules.size) + margin} ${Math.floor(index / modules.size) + margin}h1v1h-1z` : '',
   ).join('');
   return (
-    <View role="img" aria-label="The recipe as a QR code" testID="recipe-code">
+    <View role="img" aria-label={WORDS.theRecipeAsAQrCode} testID="recipe-code">
       <Svg width={size} height={size} viewBox={`0 0 ${side} ${side}`}>
         <Rect width={side} height={side} fill={PAPER.bg} />
         <Path d={dark} fill={PAPER.ink} />

@@ -27,29 +27,30 @@ import {
 } from './draft';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
+import { WORDS } from './words';
 
 type Props = { step: RecipeStep; faults: readonly Fault[]; onChange: (step: RecipeStep) => void };
 
 const LENGTHS: { value: LengthKind; label: string }[] = [
-  { value: 's', label: 'so many seconds' },
-  { value: 'untilS', label: 'until the timer reads' },
-  { value: 'sPerDoseG', label: 'seconds for each gram' },
-  { value: 'hotS', label: 'from hot or from cold' },
-  { value: 'sAtRef', label: 'grows with the water' },
-  { value: 'globe', label: 'the globe’s water over its flame' },
-  { value: 'heating', label: 'until the kettle is hot' },
-  { value: 'drawdown', label: 'the drawdown' },
+  { value: 's', label: WORDS.soManySeconds },
+  { value: 'untilS', label: WORDS.untilTheTimerReads },
+  { value: 'sPerDoseG', label: WORDS.secondsForEachGram },
+  { value: 'hotS', label: WORDS.fromHotOrFromCold },
+  { value: 'sAtRef', label: WORDS.growsWithTheWater },
+  { value: 'globe', label: WORDS.theGlobesWaterOverItsFlame },
+  { value: 'heating', label: WORDS.untilTheKettleIsHot },
+  { value: 'drawdown', label: WORDS.theDrawdown },
 ];
 const LENGTH_FIELDS: Record<string, string> = {
-  hotS: 'From hot, s',
-  coldS: 'From cold, s',
-  sAtRef: 'At the reference dose, s',
+  hotS: WORDS.fromHotS,
+  coldS: WORDS.fromColdS,
+  sAtRef: WORDS.atTheReferenceDoseS,
 };
 const AMOUNTS: { value: AmountKind; label: string }[] = [
-  { value: 'toShare', label: 'up to % of the water' },
-  { value: 'timesDose', label: 'times the dose' },
-  { value: 'restParts', label: 'one of equal parts of the rest' },
-  { value: 'g', label: 'the same whatever the cup' },
+  { value: 'toShare', label: WORDS.upToOfTheWater },
+  { value: 'timesDose', label: WORDS.timesTheDose },
+  { value: 'restParts', label: WORDS.oneOfEqualPartsOfThe },
+  { value: 'g', label: WORDS.theSameWhateverTheCup },
 ];
 
 export function StepForm({ step, faults, onChange }: Props) {
@@ -58,17 +59,22 @@ export function StepForm({ step, faults, onChange }: Props) {
   const clocked = 'atS' in step.start;
   return (
     <View style={{ gap: 10 }}>
-      <Field label="Name" value={step.name} onChangeText={(name) => set({ name })} fault={wrong('name')} />
+      <Field
+        label={WORDS.name}
+        value={step.name}
+        onChangeText={(name) => set({ name })}
+        fault={wrong('name')}
+      />
       <Row style={{ alignItems: 'flex-start' }}>
         <Select
-          label="Kind"
+          label={WORDS.kind}
           value={step.kind}
           options={STEP_KINDS.map((value) => ({ value, label: value }))}
           onChange={(kind) => onChange(ofKind(step, kind))}
           style={{ flex: 1 }}
         />
         <Select
-          label="Part"
+          label={WORDS.part}
           value={step.phase}
           options={PHASES.map((value) => ({ value, label: value }))}
           onChange={(phase) => set({ phase })}
@@ -76,28 +82,28 @@ export function StepForm({ step, faults, onChange }: Props) {
         />
       </Row>
       <Choice
-        name="Hands"
+        name={WORDS.hands}
         value={step.attended ? 'hands' : 'none'}
         onChange={(value) => set({ attended: value === 'hands' })}
         options={[
-          { value: 'hands', label: 'needs hands' },
-          { value: 'none', label: 'goes by itself' },
+          { value: 'hands', label: WORDS.needsHands },
+          { value: 'none', label: WORDS.goesByItself },
         ]}
       />
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="Starts"
+          label={WORDS.starts}
           value={clocked ? 'atS' : 'afterS'}
           options={[
-            { value: 'afterS', label: 'after the step before' },
-            { value: 'atS', label: 'at the timer’s' },
+            { value: 'afterS', label: WORDS.afterTheStepBefore },
+            { value: 'atS', label: WORDS.atTheTimers },
           ]}
           onChange={(kind) => set({ start: kind === 'atS' ? { atS: 60 } : { afterS: 0 } })}
           style={{ flex: 2 }}
         />
         <NumberField
           key={clocked ? 'at' : 'after'}
-          label="Seconds"
+          label={WORDS.seconds}
           value={'atS' in step.start ? step.start.atS : step.start.afterS}
           onChange={(seconds) => set({ start: clocked ? { atS: seconds } : { afterS: seconds } })}
           fault={wrong('start')}
@@ -111,19 +117,19 @@ export function StepForm({ step, faults, onChange }: Props) {
       )}
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="Ends by"
+          label={WORDS.endsBy}
           value={step.end.by}
           options={[
-            { value: 'clock', label: 'the clock' },
-            { value: 'weight', label: 'weight' },
-            { value: 'cue', label: 'what is seen or heard' },
+            { value: 'clock', label: WORDS.theClock },
+            { value: 'weight', label: WORDS.weight },
+            { value: 'cue', label: WORDS.whatIsSeenOrHeard },
           ]}
           onChange={(by) => set({ end: by === 'cue' ? { by, cue: 'done' } : { by } })}
           style={{ flex: 1 }}
         />
         {step.end.by === 'cue' ? (
           <Field
-            label="What"
+            label={WORDS.what}
             value={step.end.cue}
             onChangeText={(cue) => set({ end: { by: 'cue', cue } })}
             fault={wrong('end')}
@@ -133,12 +139,12 @@ export function StepForm({ step, faults, onChange }: Props) {
       </Row>
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
-          label="Timer"
+          label={WORDS.timer}
           value={step.anchor ?? 'no'}
           options={[
-            { value: 'no', label: 'runs on' },
-            { value: 'start', label: 'starts when this starts' },
-            { value: 'end', label: 'starts when this ends' },
+            { value: 'no', label: WORDS.runsOn },
+            { value: 'start', label: WORDS.startsWhenThisStarts },
+            { value: 'end', label: WORDS.startsWhenThisEnds },
           ]}
           onChange={(anchor) => {
             const { anchor: _anchor, ...rest } = step;
@@ -147,7 +153,7 @@ export function StepForm({ step, faults, onChange }: Props) {
           style={{ flex: 1 }}
         />
         <Field
-          label="Hint"
+          label={WORDS.hint}
           value={step.hint ?? ''}
           onChangeText={(hint) => {
             const { hint: _hint, ...rest } = step;
@@ -177,7 +183,7 @@ function PourFields({
   return (
     <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
       <Select
-        label="Pours"
+        label={WORDS.pours}
         value={kind}
         options={AMOUNTS}
         onChange={(next) => onChange({ ...pour, amount: amountOf(next) })}
@@ -187,7 +193,7 @@ function PourFields({
         <UnitField
           quantity="mass"
           units={units}
-          label="Adds"
+          label={WORDS.adds}
           value={amountValue(pour.amount)}
           onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value) })}
           fault={wrong}
@@ -196,7 +202,7 @@ function PourFields({
       ) : (
         <NumberField
           key={kind}
-          label={kind === 'toShare' ? 'Per cent' : 'How many'}
+          label={kind === 'toShare' ? WORDS.perCent : WORDS.howMany}
           value={Number((amountValue(pour.amount) * scale).toFixed(6))}
           onChange={(value) => onChange({ ...pour, amount: amountOf(kind, value / scale) })}
           fault={wrong}
@@ -204,7 +210,7 @@ function PourFields({
         />
       )}
       <NumberField
-        label="Flow, g/s"
+        label={WORDS.flowGSLabel}
         value={pour.flowGPerS}
         onChange={(flowGPerS) => onChange({ ...pour, flowGPerS })}
         fault={wrong}
@@ -227,7 +233,7 @@ function LengthFields({
   return (
     <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
       <Select
-        label="Lasts"
+        label={WORDS.lasts}
         value={kind}
         options={LENGTHS}
         onChange={(next) => set({ lasts: lengthOf(next) })}
@@ -239,7 +245,7 @@ function LengthFields({
             typeof value === 'string' ? (
               <Select
                 key={`${kind} ${name}`}
-                label="Which part"
+                label={WORDS.whichPart}
                 value={value}
                 options={GLOBE_WAYS.map((way) => ({ value: way, label: way }))}
                 onChange={(way) => set({ lasts: { ...lasts, [name]: way } as RecipeStep['lasts'] })}
@@ -247,7 +253,7 @@ function LengthFields({
             ) : (
               <NumberField
                 key={`${kind} ${name}`}
-                label={LENGTH_FIELDS[name] ?? 'Seconds'}
+                label={LENGTH_FIELDS[name] ?? WORDS.seconds}
                 value={value}
                 onChange={(seconds) => set({ lasts: { ...lasts, [name]: seconds } as RecipeStep['lasts'] })}
                 fault={wrong}

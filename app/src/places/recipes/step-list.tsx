@@ -24,6 +24,7 @@ import { Subheading, Text } from '../../ui/text';
 import { withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { StepForm } from './step-form';
+import { WORDS } from './words';
 
 type Props = { recipe: Recipe; onChange: (recipe: Recipe) => void; at: FaultsAt };
 
@@ -37,16 +38,16 @@ export function StepList({ recipe, onChange, at }: Props) {
   const ids = recipe.steps.map(({ id }, index) => (placeOf(id) === index ? id : `${id} ${index}`));
   return (
     <Card style={{ gap: 6 }}>
-      <Subheading>Steps</Subheading>
+      <Subheading>{WORDS.steps}</Subheading>
       <Text size="small" quiet>
-        Drag by the handle, or choose it and press the arrow keys.
+        {WORDS.dragByTheHandleOrChoose}
       </Text>
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={dropped}
         accessibility={{
-          screenReaderInstructions: { draggable: 'Press the up or down arrow to move the step.' },
+          screenReaderInstructions: { draggable: WORDS.pressTheUpOrDownArrow },
         }}
       >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
@@ -111,8 +112,8 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
         </View>
         <Button
           kind="bare"
-          label={open ? 'Close' : 'Open'}
-          says={`${open ? 'Close' : 'Open'} ${step.name}`}
+          label={open ? WORDS.close : WORDS.open}
+          says={`${open ? WORDS.close : WORDS.open} ${step.name}`}
           onPress={onOpen}
         />
       </Row>
@@ -121,10 +122,15 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
         <View style={{ gap: 10, paddingBottom: 12, paddingLeft: 8 }}>
           <StepForm step={step} faults={faults} onChange={onChange} />
           <Row style={{ flexWrap: 'wrap', gap: 8 }}>
-            <Button label="Up" says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
-            <Button label="Down" says={`Move ${step.name} down`} onPress={() => onMove(1)} />
-            <Button label="Add a step after" onPress={onAdd} />
-            <Button kind="ruled" label="Remove" says={`Remove ${step.name}`} onPress={onRemove} />
+            <Button label={WORDS.up} says={`Move ${step.name} up`} onPress={() => onMove(-1)} />
+            <Button label={WORDS.down} says={`Move ${step.name} down`} onPress={() => onMove(1)} />
+            <Button label={WORDS.addAStepAfter} onPress={onAdd} />
+            <Button
+              kind="ruled"
+              label={WORDS.remove}
+              says={WORDS.removeForName(step.name)}
+              onPress={onRemove}
+            />
           </Row>
         </View>
       ) : null}
@@ -135,16 +141,16 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
 function summary({ start, kind, pour, phase }: RecipeStep): string {
   const when =
     'atS' in start
-      ? `at ${showClock(start.atS)}`
+      ? WORDS.at(showClock(start.atS))
       : start.afterS === 0
-        ? 'follows on'
-        : `after ${start.afterS} s`;
+        ? WORDS.followsOn
+        : WORDS.afterS(start.afterS);
   return [phase, kind, when, pour ? amountInWords(pour.amount) : null].filter(Boolean).join(' · ');
 }
 
 function amountInWords(amount: NonNullable<RecipeStep['pour']>['amount']): string {
-  if ('timesDose' in amount) return `${amount.timesDose} × dose`;
-  if ('toShare' in amount) return `to ${Math.round(amount.toShare * 1000) / 10} %`;
-  if ('restParts' in amount) return `1 of ${amount.restParts} of the rest`;
+  if ('timesDose' in amount) return WORDS.doseForTimesDose(amount.timesDose);
+  if ('toShare' in amount) return WORDS.toForToShare(Math.round(amount.toShare * 1000) / 10);
+  if ('restParts' in amount) return WORDS.n1OfOfTheRest(amount.restParts);
   return `${amount.g} g`;
 }

@@ -8,13 +8,14 @@ import { inWords, showClock, showMass, showTemperature, type Units } from '@even
 import { useTheme } from '../../ui/use-theme';
 import { Card } from '../../ui/card';
 import { Subheading, Text } from '../../ui/text';
+import { WORDS } from './words';
 
 type Props = { card: BrewCard; units: Units; onWhy?: (of: WhyOf) => void };
 
 export function BrewSteps({ card, units, onWhy }: Props) {
   return (
     <Card style={{ gap: 0, paddingVertical: 8 }}>
-      <Subheading style={{ marginBottom: 4 }}>The brew</Subheading>
+      <Subheading style={{ marginBottom: 4 }}>{WORDS.theBrew}</Subheading>
       {card.steps
         .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
         .map((step, index) => (
@@ -47,12 +48,16 @@ function BrewStep({
   const theme = useTheme();
   const targetG = step.kind === 'bypass' ? card.bypassG : step.targetG;
   const words = [
-    step.end === 'cue' ? `until “${step.cue}”${cueWindow(step)}` : null,
+    step.end === 'cue' ? WORDS.untilForCue(step.cue!, cueWindow(step)) : null,
     step.opening
-      ? `first to ${inWords(showMass(step.opening.targetG, units, 'water'))} (${showClock(step.opening.untilS)}) at ${step.opening.flowGPerS} g/s`
+      ? WORDS.firstToAtGS(
+          inWords(showMass(step.opening.targetG, units, 'water')),
+          showClock(step.opening.untilS),
+          step.opening.flowGPerS,
+        )
       : null,
     step.flowGPerS === undefined ? null : `${step.flowGPerS} g/s`,
-    step.waterC === undefined ? null : `water of ${inWords(showTemperature(step.waterC, units))}`,
+    step.waterC === undefined ? null : WORDS.waterOf(inWords(showTemperature(step.waterC, units))),
     step.hint ?? null,
   ].filter((word) => word !== null);
   return (
@@ -81,7 +86,7 @@ function BrewStep({
         <Touch
           role="button"
           disabled={!onWhy || step.kind === 'bypass'}
-          aria-label={`${inWords(showMass(targetG, units, 'water'))}, why?`}
+          aria-label={WORDS.whyForTargetG(inWords(showMass(targetG, units, 'water')))}
           onPress={() => onWhy?.(`target:${step.id}`)}
           style={{ minWidth: 64, minHeight: 48, alignItems: 'flex-end' }}
         >
@@ -111,7 +116,7 @@ function Mistake({ text }: { text: string }) {
   );
 }
 
-const TITLES = { prep: 'Before', finish: 'And then', clean: 'Cleaning' } as const;
+const TITLES = { prep: WORDS.before, finish: WORDS.andThen, clean: WORDS.cleaning } as const;
 
 /** Prep, finish and cleaning as lists, with the commonest mistakes flagged. */
 export function AroundSteps({ card, units, phases }: Props & { phases: readonly (keyof typeof TITLES)[] }) {
@@ -134,13 +139,15 @@ export function AroundSteps({ card, units, phases }: Props & { phases: readonly 
                   </Text>
                   {step.end === 'cue' && !step.attended ? (
                     <Text size="small" quiet>
-                      until “{step.cue}”{cueWindow(step)}
+                      {WORDS.untilForCue(step.cue!, cueWindow(step))}
                     </Text>
                   ) : null}
                   {step.checkC ? (
                     <Text size="small" quiet>
-                      find {showTemperature(step.checkC.from, units).figure}–
-                      {inWords(showTemperature(step.checkC.to, units))}
+                      {WORDS.find(
+                        showTemperature(step.checkC.from, units).figure,
+                        inWords(showTemperature(step.checkC.to, units)),
+                      )}
                     </Text>
                   ) : null}
                   {step.hint ? (
@@ -159,7 +166,7 @@ export function AroundSteps({ card, units, phases }: Props & { phases: readonly 
 }
 
 function prepFigure(step: CardStep, card: BrewCard, units: Units): string {
-  if (step.kind === 'weigh') return `, ${inWords(showMass(card.doseG, units, 'dose'))} into the brewer`;
+  if (step.kind === 'weigh') return WORDS.intoTheBrewer(inWords(showMass(card.doseG, units, 'dose')));
   if (step.kind === 'fill')
     return `, ${inWords(showMass(card.waterIs === 'in the kettle' ? fillOf(step, card) : card.brewWaterG, units, 'water'))}`;
   return '';

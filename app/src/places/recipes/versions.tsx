@@ -14,6 +14,7 @@ import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ChangeList } from './changes';
+import { WORDS } from './words';
 
 export function RecipeVersions({ recipe }: { recipe: Recipe }) {
   const { api } = useHere();
@@ -25,22 +26,22 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
   return (
     <Page>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Heading style={{ flex: 1 }}>Versions of {recipe.name}</Heading>
+        <Heading style={{ flex: 1 }}>{WORDS.versionsOf(recipe.name)}</Heading>
         <Button
           kind="bare"
-          label="Back"
+          label={WORDS.back}
           onPress={() => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } })}
         />
       </Row>
       {versions.isPending ? (
-        <Loading what="the versions" />
+        <Loading what={WORDS.theVersions} />
       ) : versions.isError ? (
         <Notice
           ruled
-          title="The versions could not load"
-          action={<Button label="Try again" onPress={() => void versions.refetch()} />}
+          title={WORDS.theVersionsCouldNotLoad}
+          action={<Button label={WORDS.tryAgain} onPress={() => void versions.refetch()} />}
         >
-          The server could not be asked for them just now.
+          {WORDS.theServerCouldNotBeAsked}
         </Notice>
       ) : (
         <Compare versions={versions.data.recipes} />
@@ -60,15 +61,15 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
   if (versions.length === 1)
     return (
       <Notice
-        title="Only one version so far"
+        title={WORDS.onlyOneVersionSoFar}
         action={
           <Button
-            label="Change it"
+            label={WORDS.changeIt}
             onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: latest.id } })}
           />
         }
       >
-        Change the recipe and save it; brews that were begun with this one keep it.
+        {WORDS.changeTheRecipeAndSaveIt}
       </Notice>
     );
   const restore = async () => {
@@ -77,24 +78,22 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
       store.tookRecipe(saved);
       setSaid(`Version ${from} is back, as version ${saved.version}.`);
     } catch (error) {
-      setSaid(
-        error instanceof Refused ? error.message : 'Not stored: the server cannot be reached just now.',
-      );
+      setSaid(error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBeLabel);
     }
   };
   const changes = changesBetween(find(from), find(to));
   return (
     <Card>
-      <Text quiet>From version</Text>
-      <Choice name="From version" value={from} onChange={setFrom} options={options} />
-      <Text quiet>to version</Text>
-      <Choice name="To version" value={to} onChange={setTo} options={options} />
-      <Subheading>{changes.length === 0 ? 'The same' : `${changes.length} changes`}</Subheading>
+      <Text quiet>{WORDS.fromVersion}</Text>
+      <Choice name={WORDS.fromVersion} value={from} onChange={setFrom} options={options} />
+      <Text quiet>{WORDS.toVersion}</Text>
+      <Choice name={WORDS.toVersionLabel} value={to} onChange={setTo} options={options} />
+      <Subheading>{changes.length === 0 ? WORDS.theSame : WORDS.changes(changes.length)}</Subheading>
       <ChangeList changes={changes} />
       {from === String(latest.version) ? null : (
         <Button
           kind="main"
-          label={`Bring version ${from} back`}
+          label={WORDS.bringVersionBack(from)}
           onPress={() => void restore()}
           testID="restore"
         />

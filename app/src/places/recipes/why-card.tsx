@@ -16,16 +16,17 @@ import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { WORDS } from './words';
 
 const FROM: Record<Source, string> = {
-  asked: 'asked for',
+  asked: WORDS.askedFor,
   recipe: 'recipe',
   method: 'method',
   brewer: 'brewer',
-  bar: 'Bench',
+  bar: WORDS.bench,
   log: 'log',
   default: 'default',
-  derived: 'worked out',
+  derived: WORDS.workedOut,
 };
 
 export function WhyCard({
@@ -41,7 +42,7 @@ export function WhyCard({
   return (
     <View
       role="region"
-      aria-label={`Why ${derivation.name}`}
+      aria-label={WORDS.whyForName2(derivation.name)}
       aria-live="polite"
       style={{ borderLeftWidth: 4, borderColor: theme.cool, paddingLeft: 12, gap: 4 }}
     >
@@ -49,7 +50,7 @@ export function WhyCard({
         <Text bold style={{ flex: 1 }}>
           {derivation.name}: {withUnit(derivation.value, derivation.unit, units)}
         </Text>
-        <Button kind="bare" icon="close" label="" says="Close why" onPress={onClose} />
+        <Button kind="bare" icon="close" label="" says={WORDS.closeWhy} onPress={onClose} />
       </Row>
       {derivation.formula === 'given' ? null : (
         <Text style={{ fontFamily: 'monospace', fontSize: 13 }}>= {derivation.formula}</Text>

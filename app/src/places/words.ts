@@ -1,0 +1,46 @@
+/**
+ * The words of what surrounds the places: every sentence that is read or heard there, so that another language is another file like this.
+ */
+import type { Shown } from '../ui/language';
+
+export const WORDS = {
+  allHands: 'All hands',
+  asleft: 'AsLeft',
+  bar: 'Bar',
+  bench: 'Bench',
+  cancelTheCupOfOrder: (letter: Shown, coffee: Shown) => `Cancel the cup of order ${letter}, ${coffee}`,
+  cancelThisCup: 'Cancel this cup',
+  cannotBeBrewed: (cup: Shown) => `${cup} cannot be brewed.`,
+  checkThatItRunsAndThat:
+    'Check that it runs and that this device is on its network. This page goes on by itself as soon as it answers; nothing tapped is lost.',
+  close: 'Close',
+  closeThisNote: 'Close this note',
+  cupCancelled: 'Cup cancelled',
+  evenKettle: 'Even Kettle',
+  goToTheBar: (name: Shown, item: Shown, when: Shown) => `${name}: ${item}, ${when}. Go to the Bar`,
+  inIt: (leftMs: Shown) => `in ${leftMs}`,
+  keys: 'Keys',
+  load: 'Load',
+  loadTheNewVersion: 'Load the new version',
+  log: 'Log',
+  newOrder: 'New order',
+  noSuchPlace: 'No such page',
+  openTheBench: 'Open the Bench',
+  orders: 'Orders',
+  places: 'Places',
+  recipes: 'Recipes',
+  serverAwayKeptHere: (waiting: Shown) => `server away, ${waiting} kept here`,
+  serverAwayTapsAreKept: 'server away, taps are kept',
+  station: 'Station',
+  theBarsServerCannotBeReached: 'The bar’s server cannot be reached',
+  theMarkOfTheBar: 'the mark of the Bar',
+  thereIsANewVersionOf: 'There is a new version of the app.',
+  thereIsNoPageAtThisAddress: 'There is no page at this address.',
+  theServersDiskIsAlmostFull: (freeMb: Shown) =>
+    `The server’s disk is almost full: ${freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`,
+  theServersDiskIsFullTaps:
+    'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.',
+  thisPlace: 'this place',
+  toTheBar: 'To the bar',
+  whatTheHandsMustDo: 'what the hands must do',
+};
