@@ -36,9 +36,18 @@ export async function makeDemo(file: string, events: 'all' | 'none' | 'weeks' | 
   if (code !== 0) throw new Error(`The demo’s data could not be made (code ${code}).`);
 }
 
-export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?: Demo } = {}): Promise<
-  RunningBar & { close: () => Promise<void> }
-> {
+type Opening = {
+  rate?: number;
+  demo?: Demo;
+  /** The built app, where it is not the one that was built last. */
+  appDir?: string;
+};
+
+export async function openBar({
+  rate = 1,
+  demo = false,
+  appDir = join(root, 'app/dist'),
+}: Opening = {}): Promise<RunningBar & { close: () => Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-'));
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
@@ -47,7 +56,7 @@ export async function openBar({ rate = 1, demo = false }: { rate?: number; demo?
     PORT: String(port),
     BAR_CLOCK_RATE: String(rate),
     EVEN_KETTLE_DB: join(folder, 'bar.sqlite'),
-    EVEN_KETTLE_APP_DIR: join(root, 'app/dist'),
+    EVEN_KETTLE_APP_DIR: appDir,
     LOG_LEVEL: 'warn',
   };
   let child: ChildProcess | null = null;
