@@ -59,8 +59,8 @@ export function Button({ label, says, kind = 'plain', icon, disabled = false, st
       contentStyle={{ minHeight: TOUCH, ...(typeof height === 'number' ? { height: height - 2 } : {}) }}
       labelStyle={{
         fontFamily: kind === 'main' ? FACE.bold : FACE.regular,
-        fontSize: 15,
-        lineHeight: 21,
+        fontSize: theme.isAcross ? 18 : 15,
+        lineHeight: theme.isAcross ? 25 : 21,
         letterSpacing: 0,
         marginHorizontal: kind === 'bare' ? 8 : 12,
         marginVertical: 6,

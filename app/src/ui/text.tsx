@@ -6,15 +6,29 @@ import { Text as NativeText, type TextProps, type TextStyle } from 'react-native
 import { useTheme } from './use-theme';
 import { FACE } from './theme';
 
-type Size = 'figure' | 'clock' | 'verb' | 'title' | 'body' | 'small';
+type Size = 'figure' | 'second' | 'unit' | 'clock' | 'verb' | 'title' | 'body' | 'small';
 
 const SIZES: Record<Size, TextStyle> = {
   figure: { fontSize: 92, lineHeight: 94, fontFamily: FACE.bold },
+  second: { fontSize: 44, lineHeight: 46, fontFamily: FACE.bold },
+  unit: { fontSize: 30, lineHeight: 40, fontFamily: FACE.bold },
   clock: { fontSize: 19, lineHeight: 24, fontFamily: FACE.bold },
   verb: { fontSize: 22, lineHeight: 28, fontFamily: FACE.bold },
   title: { fontSize: 18, lineHeight: 24, fontFamily: FACE.bold },
   body: { fontSize: 15, lineHeight: 21, fontFamily: FACE.regular },
   small: { fontSize: 13, lineHeight: 18, fontFamily: FACE.regular },
+};
+
+/** On a large screen that is read across a counter every size is larger, the figure most. */
+const ACROSS: Record<Size, TextStyle> = {
+  figure: { fontSize: 176, lineHeight: 180, fontFamily: FACE.bold },
+  second: { fontSize: 80, lineHeight: 84, fontFamily: FACE.bold },
+  unit: { fontSize: 52, lineHeight: 66, fontFamily: FACE.bold },
+  clock: { fontSize: 26, lineHeight: 32, fontFamily: FACE.bold },
+  verb: { fontSize: 36, lineHeight: 44, fontFamily: FACE.bold },
+  title: { fontSize: 24, lineHeight: 31, fontFamily: FACE.bold },
+  body: { fontSize: 19, lineHeight: 26, fontFamily: FACE.regular },
+  small: { fontSize: 16, lineHeight: 22, fontFamily: FACE.regular },
 };
 
 type Props = TextProps & {
@@ -31,7 +45,7 @@ export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Prop
     <NativeText
       {...rest}
       style={[
-        SIZES[size],
+        (theme.isAcross ? ACROSS : SIZES)[size],
         bold && { fontFamily: FACE.bold },
         { color: color ?? (quiet ? theme.ink2 : theme.ink), fontVariant: ['tabular-nums'] },
         style,

@@ -17,6 +17,8 @@ export type Theme = {
   soon: string;
   /** How thick the rims of cards are, pixels. */
   rimWidth: number;
+  /** Read across a counter, from a large screen: type is larger. */
+  isAcross?: boolean;
 };
 
 export const DAY: Theme = {
@@ -76,6 +78,8 @@ export const MAIN_TOUCH = 76;
 export const FIELD_HEIGHT = 56;
 /** From this width on the navigation stands at the side, and Bar has Orders beside it. */
 export const WIDE = 900;
+/** From this size on a screen is read across a counter. */
+export const ACROSS = { width: 1600, height: 900 };
 
 export const FACE = { regular: 'B612', bold: 'B612-Bold' } as const;
 

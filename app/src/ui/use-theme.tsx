@@ -2,10 +2,10 @@
  * Which theme the page has: as the device asks, or as chosen on the Bench. Remembered on the device.
  */
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { useColorScheme } from 'react-native';
+import { useColorScheme, useWindowDimensions } from 'react-native';
 import { PaperProvider, ThemeProvider as PaperThemeProvider } from 'react-native-paper';
 import { Icon } from './icons';
-import { DAY, EVENING, SUN, paperTheme, type Theme } from './theme';
+import { ACROSS, DAY, EVENING, SUN, paperTheme, type Theme } from './theme';
 
 export const THEME_CHOICES = ['auto', 'day', 'evening', 'sun'] as const;
 export type ThemeChoice = (typeof THEME_CHOICES)[number];
@@ -24,7 +24,10 @@ export function ThemeProvider({ children }: { children: ReactNode }) {
     globalThis.addEventListener?.('storage', follow);
     return () => globalThis.removeEventListener?.('storage', follow);
   }, []);
-  const theme = THEMES[choice === 'auto' ? (system === 'dark' ? 'evening' : 'day') : choice];
+  const { width, height } = useWindowDimensions();
+  const isAcross = width >= ACROSS.width && height >= ACROSS.height;
+  const colours = THEMES[choice === 'auto' ? (system === 'dark' ? 'evening' : 'day') : choice];
+  const theme = useMemo(() => (isAcross ? { ...colours, isAcross } : colours), [colours, isAcross]);
   const value = useMemo(
     () => ({
       theme,

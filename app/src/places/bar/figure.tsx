@@ -29,15 +29,20 @@ export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProp
   return (
     // On the narrowest of phones the second figure stands below rather than be cut off.
     <View
-      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 8 }}
+      style={{
+        flexGrow: 1,
+        flexShrink: 1,
+        flexDirection: 'row',
+        flexWrap: 'wrap',
+        alignItems: 'baseline',
+        columnGap: 8,
+      }}
       aria-hidden
     >
       <Text size="figure" testID="figure" style={{ fontVariant: ['tabular-nums'], letterSpacing: -1 }}>
         {shown.figure}
       </Text>
-      <Text size="figure" style={{ fontSize: 30, lineHeight: 40 }}>
-        {shown.unit}
-      </Text>
+      <Text size="unit">{shown.unit}</Text>
       {reads ? (
         <Beside label={WORDS.scale} figure={reads.figure} testID="reading" />
       ) : stopAtG !== null ? (
@@ -62,7 +67,7 @@ function Beside({ label, figure, testID }: { label: string; figure: string; test
       <Text size="small" quiet>
         {label}
       </Text>
-      <Text size="figure" testID={testID} style={{ fontSize: 44, lineHeight: 46 }}>
+      <Text size="second" testID={testID}>
         {figure}
       </Text>
     </View>

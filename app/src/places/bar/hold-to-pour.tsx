@@ -43,7 +43,7 @@ export function HoldToPour({ stationId, flowGPerS }: { stationId: string; flowGP
       onPressOut={stop}
       style={({ pressed }) => ({
         flex: 1,
-        minHeight: MAIN_TOUCH,
+        minHeight: theme.isAcross ? 1.6 * MAIN_TOUCH : MAIN_TOUCH,
         marginTop: 6,
         borderRadius: RADIUS,
         borderWidth: 2,

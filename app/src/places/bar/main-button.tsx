@@ -40,7 +40,7 @@ export const MainButton = memo(function MainButton({ label, hot, onPress }: Main
       }}
       style={({ pressed }) => ({
         flex: 1,
-        minHeight: MAIN_TOUCH,
+        minHeight: theme.isAcross ? 1.6 * MAIN_TOUCH : MAIN_TOUCH,
         marginTop: 6,
         borderRadius: RADIUS,
         alignItems: 'center',

@@ -88,7 +88,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
                   backgroundColor: pressed ? theme.coolPale : leftMs <= SOON_MS ? theme.soon : 'transparent',
                 })}
               >
-                <Text size="clock" style={{ width: 58, textAlign: 'right' }}>
+                <Text size="clock" style={{ minWidth: theme.isAcross ? 78 : 58, textAlign: 'right' }}>
                   {leftMs <= 0 ? 'now' : showClock(Math.ceil(leftMs / 1000))}
                 </Text>
                 <Badge badge={item.order.badge} size={28} />
