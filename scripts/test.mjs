@@ -18,18 +18,25 @@ await installChromium();
 const sums = { passed: 0, failed: 0 };
 let broken = false;
 
+/** How long each part took, as it ends: where a slow run spends its time. */
+async function timed(what, work) {
+  say(what);
+  const fromMs = performance.now();
+  const result = await work();
+  console.log(`  ${what}: ${Math.round((performance.now() - fromMs) / 1000)} s`);
+  return result;
+}
+
 /** A check with no count of its own. */
 async function check(what, command, args) {
-  say(what);
-  if ((await run(command, args)) !== 0) {
+  if ((await timed(what, () => run(command, args))) !== 0) {
     broken = true;
     console.error(`✗ ${what} failed.`);
   }
 }
 
 async function counted(what, command, args, report, read) {
-  say(what);
-  const code = await run(command, args, { env: { NODE_ENV: 'test' } });
+  const code = await timed(what, () => run(command, args, { env: { NODE_ENV: 'test' } }));
   const file = join(reports, report);
   if (!existsSync(file)) {
     broken = true;
@@ -71,7 +78,7 @@ await counted(
     failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
   }),
 );
-await build();
+await timed('Build', build);
 await counted(
   'End-to-end tests',
   bin('playwright'),

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { unreadable } from '../support/axe';
+import { chooseTheme, unreadable } from '../support/axe';
 import { expect, test } from '../support/bar';
 
 test.use({ demo: true });
@@ -87,7 +87,7 @@ for (const [half, places] of [
       await settle(page);
       expect([place, 'by day', await unreadable(page)]).toEqual([place, 'by day', []]);
       expect([place, 'called alike', await namesakes(page)]).toEqual([place, 'called alike', []]);
-      for (const theme of IN_EVERY_THEME.includes(place) ? ['evening', 'sun'] : []) {
+      for (const theme of IN_EVERY_THEME.includes(place) ? (['evening', 'sun'] as const) : []) {
         const before = await background(page);
         await chooseTheme(page, theme);
         await expect.poll(() => background(page)).not.toBe(before);
@@ -103,13 +103,6 @@ for (const [half, places] of [
       await expect.poll(async () => [place, await cramped(page)]).toEqual([place, []]);
     }
   });
-
-/** As another page of the same device would choose it. */
-const chooseTheme = (page: Page, theme: string) =>
-  page.evaluate((choice) => {
-    localStorage.setItem('even-kettle.look', choice);
-    window.dispatchEvent(new StorageEvent('storage', { key: 'even-kettle.look', newValue: choice }));
-  }, theme);
 
 const background = (page: Page) =>
   page

@@ -4,7 +4,7 @@
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { Link } from '../ui/link';
-import { router, usePathname } from 'expo-router';
+import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere } from '../client/bar-context';
 import { appUpdate } from '../client/service-worker';
 import { useShortcuts } from '../device/shortcuts';
@@ -24,7 +24,7 @@ import { WORDS } from './words';
 // Browsers offer it once, before anything is drawn.
 listenForInstall();
 
-const PLACES: { name: string; href: string; icon: string }[] = [
+const PLACES: { name: string; href: Extract<Href, string>; icon: string }[] = [
   { name: WORDS.bar, href: '/', icon: 'bar' },
   { name: WORDS.orders, href: '/orders', icon: 'orders' },
   { name: WORDS.recipes, href: '/recipes', icon: 'recipes' },

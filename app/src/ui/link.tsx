@@ -7,8 +7,8 @@ import { router, type Href } from 'expo-router';
 import { Touch, type TouchProps } from './touch';
 
 type Props = Omit<TouchProps, 'role' | 'onPress'> & {
-  /** Where it leads. */
-  href: string;
+  /** Where it leads: an address of this app. */
+  href: Extract<Href, string>;
   /** What a plain tap does instead of going there, where the place itself shows it. */
   onOpen?: () => void;
 };
@@ -23,7 +23,7 @@ export function Link({ href, onOpen, ...rest }: Props) {
         if (opensBeside(event)) return;
         event.preventDefault();
         if (onOpen) onOpen();
-        else router.navigate(href as Href);
+        else router.navigate(href);
       }}
     />
   );

@@ -1,10 +1,7 @@
 /**
  * The HTTP server: the API, the live stream, and the built app.
  */
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import compression from 'compression';
-import expressStaticGzip from 'express-static-gzip';
 import express, { type Express, type Request } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
@@ -13,6 +10,7 @@ import { pinoHttp } from 'pino-http';
 import { recipeJsonSchema } from '@even-kettle/core/formats';
 import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
+import { serveBuiltApp } from './built-app';
 import { HttpProblem, answerErrors, eventProblem } from './problem';
 import { GAP_MAX } from './broadcaster';
 import { logRoutes } from './log-routes';
@@ -264,23 +262,3 @@ const TOO_FAR_BACK = new HttpProblem(
   'The place in the log is too far back',
   `More than ${GAP_MAX} events have happened since. Load the state from /api/state, and stream from its place on.`,
 );
-
-function serveBuiltApp(app: Express, appDir: string): void {
-  const page = join(appDir, 'index.html');
-  if (!existsSync(page)) throw new Error(`The app is not built: there is no ${page}. Run npm run build.`);
-  // File names in these folders carry a hash of the content, so they may be cached for ever.
-  for (const part of ['_expo', 'assets'])
-    app.use(
-      `/${part}`,
-      // The build has compressed the scripts as far as they go, which takes longer than a request may.
-      expressStaticGzip(join(appDir, part), {
-        enableBrotli: true,
-        orderPreference: ['br'],
-        serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
-      }),
-    );
-  app.use(express.static(appDir, { index: false, maxAge: 0 }));
-  app.get('/{*path}', (_request, response) => {
-    response.set('Cache-Control', 'no-cache').sendFile(page);
-  });
-}
