@@ -40,10 +40,17 @@ test('a new version is announced while nothing is brewed, waits while something 
 
     await expect(note).toBeVisible();
     await expect(page.locator('meta[name="version"]')).toHaveCount(0);
+    // A second page of this device is told when the first has taken the new version, and is not loaded anew by itself.
+    const second = await page.context().newPage();
+    await second.goto(`${bar.url}/recipes`);
+    await expect(second.getByText('There is a new version of the app.')).toBeVisible();
     await page.getByRole('button', { name: 'Load the new version' }).click();
     await expect(page.locator('meta[name="version"]')).toHaveCount(1);
     await expect(page.getByText('Nothing to do')).toBeVisible();
     await expect(note).toBeHidden();
+    await expect(second.locator('meta[name="version"]')).toHaveCount(0);
+    await second.getByRole('button', { name: 'Load the new version' }).click();
+    await expect(second.locator('meta[name="version"]')).toHaveCount(1);
   } finally {
     await bar.close();
     rmSync(appDir, { recursive: true, force: true });

@@ -8,10 +8,13 @@ export const canInstall = (): boolean =>
   typeof navigator !== 'undefined' && 'serviceWorker' in navigator && globalThis.isSecureContext !== false;
 
 let waiting: ServiceWorker | null = null;
+/** Another page of this device has taken the new version: this one has the old page, and its later scripts may be gone. */
+let isBehind = false;
 const listeners = new Set<() => void>();
 
-function found(worker: ServiceWorker): void {
+function found(worker: ServiceWorker | null): void {
   waiting = worker;
+  isBehind = worker === null;
   for (const listener of listeners) listener();
 }
 
@@ -29,7 +32,14 @@ export function installServiceWorker(): void {
 function watch(registration: ServiceWorkerRegistration | undefined): void {
   // A browser that is told to have none answers with nothing.
   if (!registration) return;
-  if (registration.waiting && navigator.serviceWorker.controller) found(registration.waiting);
+  const { serviceWorker } = navigator;
+  if (registration.waiting && serviceWorker.controller) found(registration.waiting);
+  // The first worker of all takes charge of a page that it did not serve; only a later one leaves the page behind.
+  let served = serviceWorker.controller !== null;
+  serviceWorker.addEventListener('controllerchange', () => {
+    if (served) found(null);
+    served = true;
+  });
   // The server may be away; it is asked again an hour later.
   setInterval(() => void registration.update().catch(() => undefined), LOOK_AGAIN_MS);
   registration.addEventListener('updatefound', () => {
@@ -42,16 +52,17 @@ function watch(registration: ServiceWorkerRegistration | undefined): void {
 
 /** A new version of the app that waits to be taken. */
 export const appUpdate = {
-  isReady: (): boolean => waiting !== null,
+  isReady: (): boolean => waiting !== null || isBehind,
   subscribe: (listener: () => void) => {
     listeners.add(listener);
     return () => void listeners.delete(listener);
   },
   /** The page is loaded anew by the new version. */
   take: (): void => {
+    if (!waiting) return window.location.reload();
     navigator.serviceWorker.addEventListener('controllerchange', () => window.location.reload(), {
       once: true,
     });
-    waiting?.postMessage({ type: 'SKIP_WAITING' });
+    waiting.postMessage({ type: 'SKIP_WAITING' });
   },
 };
