@@ -18,7 +18,7 @@ export default defineConfig({
     { name: 'long', testMatch: /scale|look/ },
     { name: 'bar', testIgnore: /two-pages|counter|scale|look/ },
     { name: 'two pages', testMatch: /two-pages/, dependencies: ['long', 'bar'] },
-    { name: 'counter', testMatch: /counter/, dependencies: ['long', 'bar'] },
+    { name: 'counter', testMatch: /counter/, dependencies: ['two pages'] },
   ],
   use: {
     browserName: 'chromium',
