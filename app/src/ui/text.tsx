@@ -8,28 +8,31 @@ import { FACE } from './theme';
 
 type Size = 'figure' | 'second' | 'unit' | 'clock' | 'verb' | 'title' | 'body' | 'small';
 
-const SIZES: Record<Size, TextStyle> = {
-  figure: { fontSize: 92, lineHeight: 94, fontFamily: FACE.bold },
-  second: { fontSize: 44, lineHeight: 46, fontFamily: FACE.bold },
-  unit: { fontSize: 30, lineHeight: 40, fontFamily: FACE.bold },
-  clock: { fontSize: 19, lineHeight: 24, fontFamily: FACE.bold },
-  verb: { fontSize: 22, lineHeight: 28, fontFamily: FACE.bold },
-  title: { fontSize: 18, lineHeight: 24, fontFamily: FACE.bold },
-  body: { fontSize: 15, lineHeight: 21, fontFamily: FACE.regular },
-  small: { fontSize: 13, lineHeight: 18, fontFamily: FACE.regular },
+/** Pixels of type and line as it is read near at hand; and on a large screen, across a counter: larger, the figure most. */
+const SIZES: Record<Size, { near: [number, number]; across: [number, number]; face: string }> = {
+  figure: { near: [92, 94], across: [176, 180], face: FACE.bold },
+  second: { near: [44, 46], across: [80, 84], face: FACE.bold },
+  unit: { near: [30, 40], across: [52, 66], face: FACE.bold },
+  clock: { near: [19, 24], across: [26, 32], face: FACE.bold },
+  verb: { near: [22, 28], across: [36, 44], face: FACE.bold },
+  title: { near: [18, 24], across: [24, 31], face: FACE.bold },
+  body: { near: [15, 21], across: [19, 26], face: FACE.regular },
+  small: { near: [13, 18], across: [16, 22], face: FACE.regular },
 };
-
-/** On a large screen that is read across a counter every size is larger, the figure most. */
-const ACROSS: Record<Size, TextStyle> = {
-  figure: { fontSize: 176, lineHeight: 180, fontFamily: FACE.bold },
-  second: { fontSize: 80, lineHeight: 84, fontFamily: FACE.bold },
-  unit: { fontSize: 52, lineHeight: 66, fontFamily: FACE.bold },
-  clock: { fontSize: 26, lineHeight: 32, fontFamily: FACE.bold },
-  verb: { fontSize: 36, lineHeight: 44, fontFamily: FACE.bold },
-  title: { fontSize: 24, lineHeight: 31, fontFamily: FACE.bold },
-  body: { fontSize: 19, lineHeight: 26, fontFamily: FACE.regular },
-  small: { fontSize: 16, lineHeight: 22, fontFamily: FACE.regular },
-};
+const stylesFor = (from: 'near' | 'across') =>
+  Object.fromEntries(
+    Object.entries(SIZES).map(
+      ([
+        size,
+        {
+          [from]: [fontSize, lineHeight],
+          face,
+        },
+      ]) => [size, { fontSize, lineHeight, fontFamily: face }],
+    ),
+  ) as Record<Size, TextStyle>;
+const NEAR = stylesFor('near');
+const ACROSS = stylesFor('across');
 
 type Props = TextProps & {
   size?: Size;
@@ -45,7 +48,7 @@ export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Prop
     <NativeText
       {...rest}
       style={[
-        (theme.isAcross ? ACROSS : SIZES)[size],
+        (theme.isAcross ? ACROSS : NEAR)[size],
         bold && { fontFamily: FACE.bold },
         { color: color ?? (quiet ? theme.ink2 : theme.ink), fontVariant: ['tabular-nums'] },
         style,

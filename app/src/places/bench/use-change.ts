@@ -2,7 +2,7 @@
  * Changing the bar's settings from the Bench.
  */
 import { useEffect } from 'react';
-import { useForm, useWatch, type Path } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { standardSchemaResolver } from '@hookform/resolvers/standard-schema';
 import { useMutation } from '@tanstack/react-query';
 import type { BarChange } from '@even-kettle/core/contract';
@@ -55,20 +55,21 @@ export function useChangeForm(
     () => null,
     (kept): kept is BarChange | null => kept === null || isDraft(kept),
   );
-  const { control, formState, setValue, handleSubmit, reset, trigger } = useForm<BarChange>({
+  const { control, formState, handleSubmit, reset, trigger } = useForm<BarChange>({
     defaultValues: { ...stored, ...draft },
     resolver: standardSchemaResolver(schemas().barChange),
   });
   const values = useWatch({ control }) as BarChange;
   const keys = Object.keys(stored) as (keyof BarChange)[];
 
+  const changed = draft !== null;
   // Somebody else may change the bar while nothing is typed here.
   const storedText = JSON.stringify(stored);
   useEffect(() => {
-    if (draft === null) reset(JSON.parse(storedText) as BarChange);
+    if (!changed) reset(JSON.parse(storedText) as BarChange);
     // A draft that was kept says at once what is wrong with it.
     else void trigger();
-  }, [draft === null, storedText, reset, trigger]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [changed, storedText, reset, trigger]);
 
   const told = change.error instanceof Refused ? (change.error.problem.errors ?? []) : [];
   const faults = [...faultsOf(formState.errors), ...told.map(({ field, reason }) => ({ field, reason }))];
@@ -78,10 +79,10 @@ export function useChangeForm(
     set: (part) => {
       change.reset();
       keepDraft({ ...values, ...part });
-      for (const key of Object.keys(part) as (keyof BarChange)[])
-        setValue(key as Path<BarChange>, part[key] as never, { shouldDirty: true, shouldValidate: true });
+      reset({ ...values, ...part }, { keepDefaultValues: true });
+      void trigger();
     },
-    changed: draft !== null,
+    changed,
     faults,
     wrong: (field) => faults.some((fault) => fault.field === field || fault.field.startsWith(`${field}.`)),
     save: () =>
