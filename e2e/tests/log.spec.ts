@@ -60,7 +60,7 @@ test.describe('dial-in', () => {
     );
     const [second, first] = records;
     expect(second!.grind.setting).toBeGreaterThan(first!.grind.setting);
-    await choose(page, 'Lay another over it', 1);
+    await choose(page, 'Compare with another brew', 1);
     await expect(page.getByRole('img', { name: /, 1 ended at \d:\d\d/ })).toBeVisible();
   });
 });
@@ -147,9 +147,9 @@ test.describe('two weeks', () => {
     await expect(page.getByRole('radio', { name: 'very bitter' })).toBeChecked();
 
     // Three others over it, and one of them away again: numbers follow.
-    for (let n = 1; n <= 3; n += 1) await choose(page, 'Lay another over it', n);
+    for (let n = 1; n <= 3; n += 1) await choose(page, 'Compare with another brew', n);
     await expect(page.getByRole('img', { name: /, 1 ended at .*, 2 ended at .*, 3 ended at/ })).toBeVisible();
-    await expect(page.getByLabel('Lay another over it')).toBeHidden();
+    await expect(page.getByLabel('Compare with another brew')).toBeHidden();
     await page.getByRole('button', { name: /^Take away 2: / }).click();
     await expect(page.getByRole('button', { name: /^Take away 3: / })).toBeHidden();
     await expect(page.getByRole('img', { name: /, 1 ended at .*, 2 ended at \d:\d\d$/ })).toBeVisible();

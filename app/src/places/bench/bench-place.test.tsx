@@ -148,10 +148,10 @@ test('a kettle learns how it cools from two readings, in the bar’s own degrees
   expect(screen.getByText(/k = 0.016 a minute with 450 g in it \(default\)/)).toBeTruthy();
   await typed('First, °F', '204.8');
   await typed('Then, °F', '212');
-  await pressed('Learn it');
+  await pressed('Calculate');
   expect(screen.getByText(/fall towards the room/)).toBeTruthy();
   await typed('Then, °F', '197.6');
-  await pressed('Learn it');
+  await pressed('Calculate');
   // ln((96 - 21) / (92 - 21)) / 4
   expect(screen.getByText(/k = 0.0137 a minute with 450 g in it \(learnt\)/)).toBeTruthy();
   await pressed('Save kettles');

@@ -77,16 +77,16 @@ test('up to three brews are laid over one, numbered as they were chosen; each ca
   const chart = () => String(screen.getByLabelText(/^Water over time:/).props['aria-label']);
   expect(chart()).toMatch(/weighed 42 g, ended at 3:42$/);
   for (const n of [2, 4, 1]) {
-    choose('Lay another over it', `other-${n}`);
+    choose('Compare with another brew', `other-${n}`);
     await answered();
   }
   expect(asked).toEqual(['other-2', 'other-4', 'other-1']);
   expect(chart()).toMatch(/, 1 ended at 3:10, 2 ended at 3:20, 3 ended at 3:05$/);
-  expect(screen.queryByLabelText(/^Lay another over it/)).toBeNull();
+  expect(screen.queryByLabelText(/^Compare with another brew/)).toBeNull();
   press(/^Take away 2: /);
   expect(chart()).toMatch(/, 1 ended at 3:10, 2 ended at 3:05$/);
   // What lies over it already, itself, and what has no timer are not offered.
-  expect(offered('Lay another over it')).toEqual(['', 'other-3', 'other-4']);
+  expect(offered('Compare with another brew')).toEqual(['', 'other-3', 'other-4']);
 });
 
 const COARSER: Extract<NonNullable<Page['advice']>, { kind: 'change' }> = {

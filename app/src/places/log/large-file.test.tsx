@@ -78,5 +78,5 @@ test('a log from elsewhere shows what was found and what is wrong; it is taken w
     kept: [],
   };
   await showLogPage(card, api);
-  expect(screen.getByText('Not read in: There is no line in it.')).toBeTruthy();
+  expect(screen.getByText('Not imported: There is no line in it.')).toBeTruthy();
 });

@@ -135,7 +135,7 @@ test('coffee is weighed and cloths are boiled from one page; a cloth is only rep
   press('Save');
   expect(acted.map(({ type: what }) => what)).toEqual(['coffee-weighed', 'cloth-boiled', 'papers-counted']);
   expect(acted.at(-1)).toMatchObject({ method: 'flat', sheets: 100 });
-  press('A new cloth, from nought');
+  press('A new cloth, counted from 0');
   expect(acted.at(-1)).toMatchObject({ type: 'cloth-replaced', clothId: 'blue' });
 });
 

@@ -221,7 +221,7 @@ export const WORDS = {
   theSameCoffee: 'The same coffee',
   theSameCupInEveryMethod: 'The same cup in every method',
   theSameWhateverTheCup: 'the same whatever the cup',
-  theServerCouldNotBeAsked: 'The server could not be asked for them just now.',
+  theServerCouldNotBeAsked: 'The server cannot be reached just now, so these could not load.',
   theText: 'the text',
   theVersions: 'the versions',
   theVersionsCouldNotLoad: 'The versions could not load',
