@@ -50,7 +50,7 @@ async function fill(url) {
             {
               cupId: `c${index}`,
               recipeId: 'cone-thirds',
-              recipeVersion: 1,
+              recipeVersion: 2,
               coffee: 'House coffee',
               roast: 'medium',
               cupMl: 250,

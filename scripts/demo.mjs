@@ -9,6 +9,8 @@ await installPackages();
 await build();
 const databaseFile = join(root, 'data/demo.sqlite');
 say('Making the demo’s data: a shift at Lantern Pier.');
-await must(process.execPath, ['server/dist/demo.js'], { env: { EVEN_KETTLE_DB: databaseFile } });
+await must(process.execPath, ['server/dist/demo.js'], {
+  env: { EVEN_KETTLE_DB: databaseFile, DEMO_FEED: 'on' },
+});
 say(`Lantern Pier: http://127.0.0.1:${process.env.PORT || 4173}   (Ctrl+C stops it)`);
 serve({ EVEN_KETTLE_DB: databaseFile });

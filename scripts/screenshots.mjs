@@ -76,7 +76,7 @@ async function bloomed(url) {
   const cup = (cupId, cupMl) => ({
     cupId,
     recipeId: 'cone-thirds',
-    recipeVersion: 1,
+    recipeVersion: 2,
     coffee: 'Saltmarsh',
     roast: 'light',
     cupMl,

@@ -35,14 +35,15 @@ export async function choose(page: Page, field: string, option: string | number)
 /** Takes an order through the form. */
 export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<void> {
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
-  await page.getByTestId('new-order').click();
+  await page.getByTestId('new-order').filter({ visible: true }).click();
   for (const [index, cup] of cups.entries()) {
     const number = index + 1;
-    if (index > 0) await page.getByTestId('add-cup').click();
     const methods = page.getByRole('radiogroup', { name: `Method of cup ${number}` });
+    // Where there is a menu the form opens on that.
+    if (index > 0 || !(await methods.isVisible())) await page.getByTestId('add-cup').click();
     await methods.getByRole('radio', { name: new RegExp(`^${cup.method},`) }).click();
     if (cup.recipe) await choose(page, `Recipe of cup ${number}`, cup.recipe);
-    if (cup.added) await choose(page, `Added to cup ${number}`, cup.added);
+    if (cup.added) await page.getByRole('button', { name: `With ${cup.added}, cup ${number}` }).click();
     await page.getByLabel(`Size of cup ${number}`).fill(cup.size);
   }
   await page.getByLabel('For whom').fill(name);
@@ -70,11 +71,13 @@ export type Deed = { what: string; station: string };
 
 /**
  * Does the one thing that the hands card asks for, when it asks for it: waits for the countdown, takes the time that
- * the step takes, taps. Null where nothing is left to do.
+ * the step takes, taps. Null where nothing is left to do, or where it comes to a verb that is not to be done.
  */
-export async function doWhatItSays(page: Page): Promise<Deed | null> {
+export async function doWhatItSays(page: Page, butNot?: string): Promise<Deed | null> {
   const deed = await page.waitForFunction(
-    () => {
+    (stopAt) => {
+      const verb = document.querySelector('[data-testid="hands-card"] [data-testid="verb"]')?.textContent;
+      if (stopAt && verb?.includes(stopAt)) return { over: true } as const;
       if (document.body.textContent?.includes('Nothing to do')) return { over: true } as const;
       const hands = document.querySelector('[data-testid="hands-card"]');
       const button = hands?.querySelector('[data-testid="main-button"]');
@@ -94,7 +97,7 @@ export async function doWhatItSays(page: Page): Promise<Deed | null> {
         station,
       } as const;
     },
-    undefined,
+    butNot,
     { polling: 25, timeout: 60_000 },
   );
   const found = await deed.jsonValue();

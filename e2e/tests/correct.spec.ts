@@ -48,7 +48,7 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
 
   for (let taps = 0; taps < 2; taps += 1) await doWhatItSays(page);
   await page.getByRole('button', { name: 'Stalled' }).click();
-  await expect(page.getByTestId('remedy')).toContainText('Lift the filter');
+  await expect(page.getByTestId('rescue')).toContainText('Lift the filter');
   await expect.poll(async () => (await brewOf(bar)).notes?.map(({ note }) => note)).toEqual(['stalled']);
 });
 

@@ -9,6 +9,7 @@ const PLACES = [
   '/',
   '/orders',
   '/orders/new',
+  '/orders/pier-15',
   '/recipes',
   '/recipes/cone-thirds',
   '/recipes/siphon-late',

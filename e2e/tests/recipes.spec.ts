@@ -130,16 +130,16 @@ test('a recipe is changed, checked as one types, saved as a version, compared an
   await expect.poll(order).toEqual(before);
 
   await save.click();
-  await expect(page.getByText('version 2')).toBeVisible();
+  await expect(page.getByText('version 3')).toBeVisible();
   await page.getByRole('button', { name: 'Versions' }).click();
   await expect(page.getByText('16.2 → 15')).toBeVisible();
   await page.getByTestId('restore').click();
-  await expect(page.getByText('Version 1 is back, as version 3.')).toBeVisible();
+  await expect(page.getByText('Version 2 is back, as version 4.')).toBeVisible();
   const { recipes } = await bar.get<Recipes>('/api/recipes/cone-thirds/versions');
   expect(recipes.map(({ version, ratio }) => [version, ratio])).toEqual([
-    [1, 16.2],
-    [2, 15],
-    [3, 16.2],
+    [2, 16.2],
+    [3, 15],
+    [4, 16.2],
   ]);
 });
 
@@ -154,9 +154,9 @@ test('two devices that change the same recipe: the second is told, and keeps its
   await other.getByLabel('Ratio, 1 to').fill('17');
   // Enter saves, as the button does.
   await page.getByLabel('Ratio, 1 to').press('Enter');
-  await expect(page.getByText('version 2')).toBeVisible();
+  await expect(page.getByText('version 3')).toBeVisible();
   await other.getByTestId('save-recipe').click();
-  await expect(other.getByRole('alert')).toContainText('has come to version 2 since version 1 was opened');
+  await expect(other.getByRole('alert')).toContainText('has come to version 3 since version 2 was opened');
   await expect(other.getByLabel('Ratio, 1 to')).toHaveValue('17');
 });
 
@@ -198,13 +198,13 @@ test('a file is shown before it is taken in, and a wrong one says where', async 
       ],
     }),
   );
-  await expect(page.getByText('would be version 2; version 1 stays')).toBeVisible();
+  await expect(page.getByText('would be version 3; version 2 stays')).toBeVisible();
   await expect(page.getByText('16.2 → 15')).toBeVisible();
   await page.getByRole('button', { name: 'Bloom and three pours: taken' }).click();
   await page.getByTestId('import-take').click();
   await expect(page.getByText('Ours: kept as version 1.')).toBeVisible();
   const after = await bar.get<Recipes>('/api/recipes');
-  expect(after.recipes.find(({ id }) => id === 'cone-thirds')!.version).toBe(1);
+  expect(after.recipes.find(({ id }) => id === 'cone-thirds')!.version).toBe(2);
   await page.getByRole('button', { name: 'All recipes' }).first().click();
   await expect(page.getByRole('link', { name: 'Cone: Ours' })).toBeVisible();
 });

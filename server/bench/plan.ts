@@ -8,8 +8,10 @@ import { readPlanProblem } from '@even-kettle/core/formats';
 import {
   buildProblem,
   checkPlan,
+  effectOf,
   planGreedily,
   planOneAtATime,
+  standingPlan,
   startSolving,
   type Plan,
   type PlanProblem,
@@ -74,7 +76,9 @@ for (const budgetMs of BUDGETS) {
   }
 }
 
-console.log('\n  The bar’s own recipes on Lantern Pier’s bench, one pair of hands: the first plan');
+console.log(
+  '\n  The bar’s own recipes on Lantern Pier’s bench, one pair of hands: the first plan, and what a change of an order would do',
+);
 const book = bookOf(SCHOOLS);
 const MENU = ['cone-thirds', 'sock-fours', 'press-long', 'siphon-late'];
 const ROUNDS = 9;
@@ -104,7 +108,18 @@ for (const brews of [4, 12, 40]) {
     times.push(performance.now() - from);
     valid(problem, solving.plan());
   }
+  const standing = { state, bench: { ...LANTERN_PIER, hands: 1 }, book, nowS: 60, plan: null };
+  const changed = { ...state.orders['o1']!.cups[0]!, cupMl: 300 };
+  const { status: _status, brewIds: _ids, attempts: _tried, ...cup } = changed;
+  const changeMs = Array.from({ length: ROUNDS }, () => {
+    const from = performance.now();
+    const effect = effectOf(standing, standingPlan(standing), [
+      { id: 'change', type: 'cup-changed', atMs: 60_000, orderId: 'o1', cup },
+    ]);
+    if (!effect.ok) throw new Error(effect.reason);
+    return performance.now() - from;
+  });
   console.log(
-    `  ${String(brews).padStart(2)} brews: median ${median(times).toFixed(1)} ms, cold ${times[0]!.toFixed(1)} ms`,
+    `  ${String(brews).padStart(2)} brews: a change answered in a median of ${median(changeMs).toFixed(1)} ms; median ${median(times).toFixed(1)} ms, cold ${times[0]!.toFixed(1)} ms`,
   );
 }

@@ -356,16 +356,47 @@ test('what stands on the bench can be changed, is checked at its field, and a st
   expect((await patch({ stations: stations.slice(0, 5) })).status).toBe(200);
 });
 
+test('a brewer of the bar’s own stands at a station, and cannot be taken from under it', async () => {
+  const clay = { id: 'clay', name: 'Clay cone', method: 'cone', minDoseG: 12, maxDoseG: 22, maxWaterG: 200 };
+  const { stations } = bar.bar();
+  const own = [{ id: 'own', name: 'Own', brewerId: 'clay' }, ...stations.slice(1)];
+  const change = (body: object) => request(http).patch('/api/bar').send(body);
+  const early = await change({ stations: own });
+  expect([early.status, early.body.errors[0].field]).toEqual([422, 'stations.0.brewerId']);
+  expect((await change({ brewers: [{ ...clay, maxDoseG: 10 }] })).body.errors[0]).toMatchObject({
+    field: 'brewers.0.maxDoseG',
+    reason: 'must be more than the least dose',
+  });
+  expect((await change({ brewers: [clay], stations: own })).status).toBe(200);
+  expect((await change({ brewers: [] })).body.errors[0].field).toBe('stations.0.brewerId');
+  // A brew takes along what is true of it, and is the same after a restart.
+  await post(order('A', cup('a1')));
+  const other = { ...clay, id: 'another' };
+  const wrong = start('a1', 'A', {
+    stationId: 'own',
+    stationName: 'Own',
+    brewerId: 'clay',
+    ownBrewer: other,
+  });
+  expect((await post(wrong)).body.errors[0].field).toMatch(/ownBrewer$/);
+  const begun = start('a1', 'A', { stationId: 'own', stationName: 'Own', brewerId: 'clay', ownBrewer: clay });
+  expect((await post(begun)).status).toBe(200);
+  await close();
+  await open();
+  const { state } = (await request(http).get('/api/state')).body;
+  expect(state.brews['a1.1']).toMatchObject({ brewerId: 'clay', ownBrewer: clay });
+});
+
 test('a recipe is saved as a new version, old brews keep theirs, and nothing is overwritten', async () => {
   const thirds = SCHOOLS[0]!;
   const save = (recipe: object, basedOn: number | null) =>
     request(http).post('/api/recipes').send({ recipe, basedOn });
   await post(order('A', cup('a1')), start('a1', 'A'));
-  const second = await save({ ...thirds, ratio: 15 }, 1);
-  expect([second.status, second.body.version, second.body.ratio]).toEqual([201, 2, 15]);
-  expect((await save({ ...thirds, ratio: 14 }, 1)).body).toMatchObject({
+  const second = await save({ ...thirds, ratio: 15 }, 2);
+  expect([second.status, second.body.version, second.body.ratio]).toEqual([201, 3, 15]);
+  expect((await save({ ...thirds, ratio: 14 }, 2)).body).toMatchObject({
     status: 409,
-    detail: expect.stringContaining('has come to version 2 since version 1 was opened'),
+    detail: expect.stringContaining('has come to version 3 since version 2 was opened'),
   });
   expect((await save({ ...thirds, id: 'cone-thirds' }, null)).body.detail).toContain(
     'There is a recipe “cone-thirds” here already',
@@ -378,23 +409,23 @@ test('a recipe is saved as a new version, old brews keep theirs, and nothing is 
     version: 1,
   });
 
-  await post(order('B', cup('b1', { recipeVersion: 2 })));
+  await post(order('B', cup('b1', { recipeVersion: 3 })));
   await close();
   await open();
   const { recipes } = (await request(http).get('/api/recipes')).body;
-  expect(recipes.find(({ id }: { id: string }) => id === 'cone-thirds').version).toBe(2);
+  expect(recipes.find(({ id }: { id: string }) => id === 'cone-thirds').version).toBe(3);
   const versions = (await request(http).get('/api/recipes/cone-thirds/versions')).body.recipes;
   expect(versions.map(({ version, ratio }: { version: number; ratio: number }) => [version, ratio])).toEqual([
-    [1, 16.2],
-    [2, 15],
+    [2, 16.2],
+    [3, 15],
   ]);
   expect((await request(http).get('/api/recipes/none/versions')).status).toBe(404);
   // 250 / (16.2 - 2) was begun; 250 / (15 - 2) is asked for.
   const { state } = (await request(http).get('/api/state')).body;
-  expect(state.brews['a1.1'].card).toMatchObject({ recipeVersion: 1, doseG: 17.6 });
+  expect(state.brews['a1.1'].card).toMatchObject({ recipeVersion: 2, doseG: 17.6 });
   await post(start('b1', 'B', { stationId: 'cone-2', stationName: 'Cone 2' }));
   expect((await request(http).get('/api/state')).body.state.brews['b1.1'].card).toMatchObject({
-    recipeVersion: 2,
+    recipeVersion: 3,
     doseG: 19.2,
   });
   const source = await openDatabase(join(folder, 'bar.sqlite'));
@@ -479,7 +510,7 @@ test('the API describes itself; every route that it describes is there, and ever
   expect(
     body.components.schemas.PostEvents.properties.events.items.oneOf ??
       body.components.schemas.PostEvents.properties.events.items.anyOf,
-  ).toHaveLength(27);
+  ).toHaveLength(34);
 });
 
 test('health, clock and headers', async () => {

@@ -8,6 +8,7 @@ import {
   brewTimeOf,
   timelineAt,
   isRemark,
+  queueOf,
   type BarState,
   type BrewStarted,
   type BrewState,
@@ -22,6 +23,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const endedMs = brew.servedMs ?? brew.abandoned?.atMs;
   if (!order || endedMs === undefined) return null;
   const { card, ask, planned } = brew;
+  const queue = queueOf(order);
   const started = brew.events[0] as BrewStarted;
   const times = timelineAt(brew, brew.lastMs);
   const zeroMs = anchorMs(brew, brew.lastMs);
@@ -107,7 +109,9 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     zeroMs,
     // For a remade cup, the time counts from when it was sent back.
     orderedMs: remade?.atMs ?? order.takenMs,
-    promisedMs: remade ? null : (order.promisedMs ?? null),
+    // What is fetched at a time is promised for that time.
+    promisedMs: remade ? null : (queue.pickUpMs ?? order.promisedMs ?? null),
+    ...(queue.queueId === undefined ? {} : { queueId: queue.queueId }),
     ...(remade || order.expectedMs === undefined ? {} : { expectedMs: order.expectedMs }),
     startedMs: brew.startedMs,
     endedMs,

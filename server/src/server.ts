@@ -2,8 +2,10 @@
  * The bar's server, put together: store, clock, log, planning and live stream. The HTTP part uses it.
  */
 import type { DataSource, EntityManager } from 'typeorm';
-import type { Bar, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
+import type { Bar, OutsideOrder, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
 import { forgetClosed, movesThePlan, openOrders, type BarEvent } from '@even-kettle/core/brew';
+import { openFeed, type OrderFeed } from './bar/order-feed';
+import { outsideOrders, type OutsideTaken } from './bar/outside-orders';
 import { admission } from './bar/admission';
 import { adviceTaker, type AdviceTaken } from './bar/take-advice';
 import { GO_BACK, openHealth, type Health } from './bar/health';
@@ -42,6 +44,10 @@ export type BarServer = {
   imports: ImportService;
   /** Stores events; planning and the other devices follow. */
   post: (events: readonly unknown[]) => Promise<Appended>;
+  /** Takes an order from outside, once for each key. */
+  takeOutside: (asked: OutsideOrder) => Promise<OutsideTaken>;
+  /** The simulated order feed. */
+  feed: OrderFeed;
   /** Changes settings, or returns the reason why they cannot be changed now. */
   change: Settings['change'];
   /** The version of the settings: it differs after every change. */
@@ -229,6 +235,24 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     settings,
     append: (event, beside) => post([event], beside),
   });
+  const takeOutside = outsideOrders({
+    bar: learnt.shown,
+    state: log.state,
+    recipes: recipes.latest,
+    book,
+    plan: () => planning.current()?.plan ?? null,
+    nowMs: clock.nowMs,
+    post: (events) => post(events),
+  });
+  const feed = await openFeed({
+    source,
+    nowMs: clock.nowMs,
+    rate: clock.rate,
+    bar: learnt.shown,
+    take: takeOutside,
+    random: Math.random,
+    warn: (error) => warn({ err: error }, 'the order feed failed'),
+  });
   const showBar = async () => {
     devices.follow(settings.now());
     broadcaster.broadcast('bar', learnt.shown());
@@ -266,6 +290,8 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     archive: () => archiveOf(String(source.options.database)),
     imports,
     post: (events) => post(events),
+    takeOutside,
+    feed,
     takeAdvice: async (brewId, asked) => {
       const taken = await takeAdvice(brewId, asked);
       if (taken.ok) unawaited(showBar(), 'showing the bench');
@@ -297,6 +323,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     health: health.look,
     close: async () => {
       clearInterval(following);
+      feed.close();
       space.close();
       planning.close();
       broadcaster.close();

@@ -35,6 +35,8 @@ export type BarHere = {
   store: BarStore;
   devices: DeviceReadings;
   planner: Planner;
+  /** A bar of this page's own, to show or to try something on: nothing of it is stored or heard. */
+  silent?: boolean;
 };
 
 /** For tests: a page's bar can be given directly. */

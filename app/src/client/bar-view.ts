@@ -4,7 +4,7 @@
 import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import type { Bar, PublishedPlan, StorageState } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
-import { SCHOOLS, bookOf, latestOf, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
+import { SCHOOLS, bookOf, latestOf, withSaved, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import type { Link } from './live';
 
 export type Notice = { id: string; text: string };
@@ -86,7 +86,7 @@ export function openView(newId: () => string, changed: (change: Partial<BarView>
     saved: () => saved,
     takeRecipes: (recipes) => {
       saved = recipes;
-      const all = [...SCHOOLS, ...saved];
+      const all = withSaved(saved);
       show({ recipes: latestOf(all), book: bookOf(all) });
     },
     tell: (text) => show({ refusals: [...view.refusals, { id: newId(), text }].slice(-3) }),

@@ -7,6 +7,7 @@ import {
   QUOTE_MOVES,
   buildProblem,
   chainOf,
+  effectOf,
   quoteOrder,
   rush,
   solve,
@@ -16,6 +17,7 @@ import {
   urgePast,
   whatHelps,
   type Bench,
+  type Effect,
   type Help,
   type Link,
   type Plan,
@@ -24,13 +26,13 @@ import {
   type Urging,
 } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
-import type { BarState, CupAsk } from '@even-kettle/core/brew';
+import type { BarEvent, BarState, CupAsk, InQueue } from '@even-kettle/core/brew';
 
 /** The bar as the page knows it. */
 export type BarGiven = { state: BarState; bench: Bench; saved: Recipe[]; nowMs: number; plan: Plan | null };
 
 /** An order that could be taken, by a name; what may be promised is worked out carefully once all are answered roughly. */
-export type QuoteDraft = { name: string; cups: CupAsk[]; carefully?: true };
+export type QuoteDraft = { name: string; cups: CupAsk[]; queue?: InQueue; carefully?: true };
 
 export type Question =
   | { ask: 'plan' }
@@ -38,12 +40,15 @@ export type Question =
   | { ask: 'quotes'; drafts: QuoteDraft[] }
   | { ask: 'urge'; orderId: string; otherId: string; way: 'before' | 'after' }
   | { ask: 'rush'; orderId: string }
+  /** What these events would do to the times, all of them said at once. */
+  | { ask: 'effect'; events: BarEvent[] }
   | { ask: 'why'; orderId: string; brewIds: string[] };
 
 export type Answer =
   | { ask: 'plan'; plan: Plan | null }
   | { ask: 'quotes'; name: string; quote: Quote; careful: boolean }
   | { ask: 'urge' | 'rush'; urging: Urging | null }
+  | { ask: 'effect'; effect: Effect }
   | { ask: 'why'; chain: Link[]; helps: Help[] };
 
 export type PlanJob = { job: number; bar: BarGiven; question: Question };
@@ -81,6 +86,10 @@ async function work(asked: PlanJob): Promise<void> {
       plan: problem.brews.length > 0 ? solve(problem, { before: plan ?? undefined }) : null,
     });
   }
+  if (question.ask === 'effect') {
+    const base = standingPlan(standing, QUOTE_MOVES);
+    return say({ ask: 'effect', effect: effectOf(standing, base, question.events) });
+  }
   if (question.ask === 'quotes') return quotes(asked, question.drafts, standing, say);
   const base = standingPlan(standing, CAREFUL_MOVES);
   if (question.ask === 'why') {
@@ -103,7 +112,7 @@ async function work(asked: PlanJob): Promise<void> {
 /** What was found for the drafts of the latest question, by their cups, and without them: to set out from when it is asked again. */
 let found = new Map<string, { plan: Plan; moves: number }>();
 let foundWithout: Plan | null = null;
-const cupsOf = ({ cups }: QuoteDraft) => JSON.stringify(cups);
+const cupsOf = ({ cups, queue }: QuoteDraft) => JSON.stringify([cups, queue]);
 
 /** Every draft roughly, within a blink; then those that may be promised, better and better. */
 async function quotes(
@@ -114,9 +123,9 @@ async function quotes(
 ): Promise<void> {
   const careful = drafts.filter(({ carefully }) => carefully);
   const rough = standingPlan(standing, QUOTE_MOVES);
-  for (const { name, cups } of drafts) {
+  for (const { name, cups, queue } of drafts) {
     if (!(await stillAsked(asked))) return;
-    const quote = quoteOrder(standing, rough, cups, QUOTE_MOVES);
+    const quote = quoteOrder(standing, rough, cups, QUOTE_MOVES, queue);
     const isLast = careful.length === 0;
     say({ ask: 'quotes', name, quote, careful: isLast }, isLast && name === drafts.at(-1)!.name);
   }
@@ -126,7 +135,7 @@ async function quotes(
   const base = startStanding(standing, (isKnown ? foundWithout : null) ?? rough);
   const quoting = careful.map((draft) => ({
     draft,
-    ...startQuoting(standing, found.get(cupsOf(draft))?.plan ?? rough, draft.cups),
+    ...startQuoting(standing, found.get(cupsOf(draft))?.plan ?? rough, draft.cups, draft.queue),
   }));
   found = new Map([...found].filter(([cups]) => careful.some((draft) => cupsOf(draft) === cups)));
   let moves = 0;

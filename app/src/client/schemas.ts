@@ -7,7 +7,9 @@ export { readAnswer } from '@even-kettle/core/contract/routes';
 export {
   RECIPES_FILE_MAX,
   previewImport,
+  readPours,
   readRecipe,
+  readRecipeText,
   readRecipes,
   stepTableCsv,
   writeRecipes,

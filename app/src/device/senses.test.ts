@@ -23,7 +23,7 @@ test('a browser with none of it is left alone, and what is missing is named', ()
   ]);
 });
 
-test('a tone is a graph of oscillators through a soft edge, made only once the page has been touched', () => {
+test('a tone is a graph of oscillators through a soft edge and to its side, made only once the page has been touched', () => {
   const made: string[] = [];
   const param = { value: 0, setValueAtTime: () => undefined, linearRampToValueAtTime: () => undefined };
   class Context {
@@ -42,19 +42,38 @@ test('a tone is a graph of oscillators through a soft edge, made only once the p
       gain: param,
       connect: (to: { name: string }) => made.push(`edge to ${to.name}`),
     });
+    createStereoPanner = () => {
+      const pan = { value: 0 };
+      return {
+        get name() {
+          return `side ${pan.value}`;
+        },
+        pan,
+        connect: (to: { name: string }) => (made.push(`side to ${to.name}`), to),
+      };
+    };
+    createDynamicsCompressor = () => ({
+      name: 'limiter',
+      ...Object.fromEntries(
+        ['threshold', 'knee', 'ratio', 'attack', 'release'].map((part) => [part, { value: 0 }]),
+      ),
+      connect: (to: { name: string }) => made.push(`limiter to ${to.name}`),
+    });
   }
   globals['AudioContext'] = Context;
   sound('now');
   expect(made).toEqual([]);
   unlockTones();
   expect(tonesState()).toBe('ready');
-  sound('ready');
+  sound('ready', -0.8);
   expect(made).toEqual([
+    'side to limiter',
+    'limiter to loudspeaker',
     'tone to edge',
-    'edge to loudspeaker',
+    'edge to side -0.8',
     'from 1.00',
     'tone to edge',
-    'edge to loudspeaker',
+    'edge to side -0.8',
     'from 1.13',
   ]);
   delete globals['AudioContext'];

@@ -3,6 +3,7 @@
  */
 import { useSyncExternalStore } from 'react';
 import { isPair } from '@even-kettle/core/brew';
+import type { Hand } from '@even-kettle/core/pour';
 import type { Hands } from '@even-kettle/core/plan';
 
 export type DeviceSettings = {
@@ -22,6 +23,15 @@ export type DeviceSettings = {
   lead: boolean;
   /** Cues come as much earlier as this person is known to come late. */
   early: boolean;
+  /** Tones, or a voice, count into a pour's target. */
+  countTones: boolean;
+  countVoice: boolean;
+  /** The hand that pours: paths are drawn for it. */
+  pouringHand: Hand;
+  /** What a level spoon of coffee weighs here, grams; 0 until it has been weighed. */
+  spoonG: number;
+  /** Says why, how, and the commonest mistake of every step. */
+  learning: boolean;
   /** The day (bar time) for which cautions have been read, as YYYY-MM-DD, by caution. */
   cautionsRead: Record<string, string>;
 };
@@ -37,6 +47,11 @@ export const USUAL_SETTINGS: DeviceSettings = {
   awake: true,
   lead: true,
   early: true,
+  countTones: false,
+  countVoice: false,
+  pouringHand: 'right',
+  spoonG: 0,
+  learning: false,
   cautionsRead: {},
 };
 
@@ -55,6 +70,7 @@ export function readSettings(text: string | null | undefined): DeviceSettings {
   }
   const known = Object.entries(stored ?? {}).filter(([key, value]) => {
     if (key === 'hands') return value === 'all' || isPair(value);
+    if (key === 'pouringHand') return value === 'right' || value === 'left';
     if (key === 'person') return value === null || typeof value === 'string';
     return key in USUAL_SETTINGS && typeof value === typeof USUAL_SETTINGS[key as keyof DeviceSettings];
   });

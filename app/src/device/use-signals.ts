@@ -7,8 +7,10 @@ import { forHands } from '@even-kettle/core/plan';
 import { agendaNow } from '../client/agenda-now';
 import { onTick, useBar, useHere, useUnits } from '../client/bar-context';
 import { useHabit } from './use-habit';
+import { panOf } from './pan';
 import { screenAwake, shake, speak, type Awake } from './senses';
 import { useDevice } from './settings';
+import { useCount } from './use-count';
 import { toHear, type Signal } from './signals';
 import { spokenCue } from './spoken';
 import { sound, unlockTones } from './tones';
@@ -17,6 +19,7 @@ import { sound, unlockTones } from './tones';
 const LISTEN_MS = 250;
 
 export function useSignals(): void {
+  useCount();
   const { clock } = useHere();
   const view = useBar();
   const { plan, state } = view;
@@ -32,7 +35,7 @@ export function useSignals(): void {
       if (!call) return;
       heard.current.set(call.key, call.signal);
       const item = items.find(({ key }) => key === call.key)!;
-      if (settings[call.signal]) sound(call.signal);
+      if (settings[call.signal]) sound(call.signal, panOf(item.station.id, view.bar?.stations ?? []));
       if (settings.vibrate) shake(call.signal);
       if (settings.voice) speak(spokenCue(item, call.signal, units));
     };

@@ -4,6 +4,7 @@
 import type { Shown } from '../ui/language';
 
 export const WORDS = {
+  allergy: (what: Shown) => `Allergy: ${what}`,
   allHands: 'All hands',
   asleft: 'AsLeft',
   bar: 'Bar',
@@ -16,6 +17,7 @@ export const WORDS = {
   close: 'Close',
   closeThisNote: 'Close this note',
   cupCancelled: 'Cup cancelled',
+  decaf: 'DECAF',
   evenKettle: 'Even Kettle',
   goToTheBar: (name: Shown, item: Shown, when: Shown) => `${name}: ${item}, ${when}. Go to the Bar`,
   inIt: (leftMs: Shown) => `in ${leftMs}`,
@@ -27,6 +29,8 @@ export const WORDS = {
   noSuchPlace: 'No such page',
   openTheBench: 'Open the Bench',
   orders: 'Orders',
+  undo: (min: Shown) => `Undo ${min}`,
+  undoForLabel: (label: Shown) => `Undo ${label}`,
   places: 'Places',
   recipes: 'Recipes',
   serverAwayKeptHere: (waiting: Shown) => `server away, ${waiting} kept here`,

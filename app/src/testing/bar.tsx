@@ -6,7 +6,7 @@ import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { SCHOOLS, bookOf, type Recipe } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { quoteOrder, standingPlan } from '@even-kettle/core/plan';
+import { effectOf, quoteOrder, standingPlan } from '@even-kettle/core/plan';
 import type { Api } from '../client/api';
 import { BarContext, type BarHere } from '../client/bar-context';
 import { openDeviceReadings } from '../client/device-board';
@@ -65,10 +65,13 @@ export const viewOf = (part: Partial<BarView> = {}): BarView => ({
 const answerQuotes: Planner['ask'] = (given, question, hear) => {
   let silent = false;
   setTimeout(() => {
-    if (question.ask !== 'quotes' || silent) return;
+    if (silent) return;
     const { state, bench, nowMs, plan } = given;
     const standing = { state, bench, book: bookOf(SCHOOLS), nowS: Math.ceil(nowMs / 1000), plan };
     const base = standingPlan(standing);
+    const { ask } = question;
+    if (ask === 'effect') act(() => hear({ ask, effect: effectOf(standing, base, question.events) }));
+    if (ask !== 'quotes') return;
     act(() => {
       for (const { name, cups } of question.drafts)
         hear({ ask: 'quotes', name, quote: quoteOrder(standing, base, cups), careful: true });

@@ -44,7 +44,8 @@ export function Button({ label, says, kind = 'plain', icon, disabled = false, st
         style={[{ width: TOUCH + 2, height: TOUCH + 2, borderRadius: RADIUS, margin: 0 }, button, style]}
       />
     );
-  const { height } = StyleSheet.flatten(style) ?? {};
+  const { height, minHeight } = StyleSheet.flatten(style) ?? {};
+  const leastH = typeof minHeight === 'number' ? Math.max(TOUCH, minHeight - 2) : TOUCH;
   return (
     <PaperButton
       {...rest}
@@ -56,7 +57,7 @@ export function Button({ label, says, kind = 'plain', icon, disabled = false, st
       textColor={disabled ? undefined : ink}
       accessibilityLabel={says ?? label}
       style={[{ borderRadius: RADIUS, minWidth: TOUCH }, button, disabled && { opacity: 0.6 }, style]}
-      contentStyle={{ minHeight: TOUCH, ...(typeof height === 'number' ? { height: height - 2 } : {}) }}
+      contentStyle={{ minHeight: leastH, ...(typeof height === 'number' ? { height: height - 2 } : {}) }}
       labelStyle={{
         fontFamily: kind === 'main' ? FACE.bold : FACE.regular,
         fontSize: theme.isAcross ? 18 : 15,

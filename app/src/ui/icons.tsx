@@ -2,6 +2,7 @@
  * The icons: of one standard set, each taken by itself, under the names that this house uses. Vessels are our own drawings.
  */
 import type { LucideIcon } from 'lucide-react-native';
+import Allergy from 'lucide-react-native/icons/triangle-alert';
 import Away from 'lucide-react-native/icons/wifi-off';
 import Back from 'lucide-react-native/icons/chevron-left';
 import Bar from 'lucide-react-native/icons/coffee';
@@ -23,6 +24,7 @@ import Up from 'lucide-react-native/icons/chevron-up';
 import Undo from 'lucide-react-native/icons/undo-2';
 
 const ICONS: Record<string, LucideIcon> = {
+  allergy: Allergy,
   away: Away,
   back: Back,
   bar: Bar,

@@ -75,8 +75,12 @@ test('each method is told in its own words', () => {
   });
   expect(say('pot-pressure', 'load', 112).button).toBe('Closed');
   expect(say('air-stirred', 'press', 200)).toMatchObject({ verb: 'Press to the hiss', button: 'Hiss' });
-  expect(say('air-stirred', 'press', 200).detail).toContain('Pressing on the scale: take it off first.');
-  expect(say('cone-thirds', 'load').detail).toContain('Forgetting to throw the rinse water away');
+  expect(say('cone-thirds', 'load').detail).toBe('Break dry clumps and level the bed.');
+  expect(say('cone-thirds', 'pour-2').detail).toBe('Kettle at 94 °C. 5 g a second');
+  expect(say('cone-coolbloom', 'bloom').detail).toMatch(/^Water of 18 °C, from its jug/);
+  expect(say('cone-coolbloom', 'fill').detail).toMatch(/Beside it, 52 g of water at 18 °C in a jug/);
+  expect(say('cone-thirds', 'off').detail).toMatch(/tray/);
+  expect(say('siphon-late', 'serve', 350).detail).toMatch(/The hot top goes into its stand/);
   expect(say('cone-thirds', 'pour-2', 250, OUNCES).figure).toEqual({ figure: '4.5', unit: 'oz' });
 });
 

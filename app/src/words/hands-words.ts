@@ -4,6 +4,7 @@
 import type { Coffee } from '@even-kettle/core/contract';
 import { restOf } from '@even-kettle/core/learn';
 import type { Ground } from './grind-words';
+import { START_CUE_WORDS } from './path-words';
 import { METHODS, fillOf, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import {
@@ -46,8 +47,9 @@ export function handsWords(
     };
   }
   const asked = wordsFor(step, card, units, ground, kettle);
+  if (asks !== 'start') return asked;
   // What starts the timer is what the method counts from: first water, or coffee meeting water.
-  return asks === 'start' ? { ...asked, button: capital(METHODS[card.method].anchorMark) } : asked;
+  return { ...asked, button: step.anchor ? capital(METHODS[card.method].anchorMark) : 'Pouring' };
 }
 
 /** One line for the list of what comes next. */
@@ -90,6 +92,7 @@ function wordsFor(
             ? ''
             : 'To rinse and warm with; it is filled again for the brew.',
           `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
+          coolWords(card, units),
           card.steps.some(({ byEye }) => byEye)
             ? `${inWords(showMass(card.brewWaterG, units, 'water'))} of it is weighed in for the brew.`
             : 'Never above its mark; cord dry.',
@@ -109,14 +112,19 @@ function wordsFor(
       return {
         verb: step.name,
         figure: showMass(METHODS[card.method].rinseG, units, 'water'),
-        detail: hint || `With hot water from ${kettle ?? 'the kettle'}.`,
+        detail: [
+          hint,
+          METHODS[card.method].heatedIn === 'kettle' ? `Hot water from ${kettle ?? 'the kettle'}.` : '',
+        ]
+          .filter(Boolean)
+          .join(' '),
         button: METHODS[card.method].rinsed,
       };
     case 'load':
       return {
         verb: step.name,
         figure: showMass(card.doseG, units, 'dose'),
-        detail: [iceWords(card, units), step.mistake, hint].filter(Boolean).join(' '),
+        detail: [iceWords(card, units), hint, coolWords(card, units)].filter(Boolean).join(' '),
         button: METHODS[card.method].heatedIn === 'kettle' ? 'Tared' : 'Closed',
       };
     case 'pour':
@@ -126,7 +134,7 @@ function wordsFor(
           figure: seconds(step.durationS),
           detail: [
             `${inWords(showMass(step.pourG ?? 0, units, 'water'))} by the eye. ${openingOf(step, units)} ${step.flowGPerS} g a second`,
-            ownWater(step, units),
+            pouredFrom(step, card, units, kettle),
             hint,
           ]
             .filter(Boolean)
@@ -136,7 +144,12 @@ function wordsFor(
       return {
         verb: 'Pour to',
         figure: showMass(step.targetG ?? 0, units, 'water'),
-        detail: [`${openingOf(step, units)} ${step.flowGPerS} g a second`.trim(), ownWater(step, units), hint]
+        detail: [
+          step.startCue ? `When ${START_CUE_WORDS[step.startCue]}` : '',
+          pouredFrom(step, card, units, kettle),
+          `${openingOf(step, units)} ${step.flowGPerS} g a second`.trim(),
+          hint,
+        ]
           .filter(Boolean)
           .join('. '),
         button: step.end === 'cue' ? capital(step.cue ?? 'seen') : 'Poured',
@@ -152,14 +165,14 @@ function wordsFor(
       return {
         verb: `Watch for “${step.cue}”`,
         figure: seconds(step.durationS),
-        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        detail: hint,
         button: capital(step.cue ?? 'seen'),
       };
     case 'flame':
       return {
         verb: step.name,
         figure: step.checkC ? checked(step.checkC, units) : stirsOrSeconds(step),
-        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        detail: hint,
         button: capital(step.cue ?? 'done'),
       };
     case 'plunge':
@@ -171,7 +184,9 @@ function wordsFor(
         verb: step.name,
         figure: showVolume(card.beverageG, units),
         // The hint says “hot”.
-        detail: [servedWith(card, units), card.addition === 'ice' ? '' : hint].filter(Boolean).join(' '),
+        detail: [takenOff(step, card), servedWith(card, units), card.addition === 'ice' ? '' : hint]
+          .filter(Boolean)
+          .join(' '),
         button: 'Handed over',
       };
     case 'clean':
@@ -180,11 +195,17 @@ function wordsFor(
       return {
         verb: step.name,
         figure: stirsOrSeconds(step),
-        detail: [step.mistake, hint].filter(Boolean).join(' '),
+        detail: [takenOff(step, card), hint].filter(Boolean).join(' '),
         button: step.end === 'cue' ? capital(step.cue ?? 'done') : 'Done',
       };
   }
 }
+
+/** Where the filter or the hot top goes. */
+const takenOff = ({ kind }: CardStep, { method }: BrewCard): string => {
+  const { takenOff: off } = METHODS[method];
+  return off?.with === kind ? off.words : '';
+};
 
 /** Which grinder at which setting; and why more than the dose is weighed. */
 function weighWords(ground: Ground | null, units: Units): string {
@@ -228,8 +249,17 @@ const openingOf = ({ opening }: CardStep, units: Units): string =>
   opening
     ? `First to ${inWords(showMass(opening.targetG, units, 'water'))} at ${opening.flowGPerS} g a second${opening.cue ? `, until “${opening.cue}”` : ''}; then`
     : '';
-const ownWater = ({ waterC }: CardStep, units: Units): string =>
-  waterC === undefined ? '' : `Water of ${inWords(showTemperature(waterC, units))}`;
+/** Which kettle at which temperature; or a pour's own water, which comes from a jug. */
+const pouredFrom = ({ waterC }: CardStep, card: BrewCard, units: Units, kettle: string | null): string =>
+  waterC === undefined
+    ? `${kettle ?? 'Kettle'} at ${inWords(showTemperature(card.waterC, units))}`
+    : `Water of ${inWords(showTemperature(waterC, units))}, from its jug`;
+/** What a cool bloom needs beside the kettle. */
+function coolWords({ steps }: BrewCard, units: Units): string {
+  const cool = steps.find(({ waterC }) => waterC !== undefined);
+  if (!cool) return '';
+  return `Beside it, ${inWords(showMass(cool.pourG!, units, 'water'))} of water at ${inWords(showTemperature(cool.waterC!, units))} in a jug, for “${cool.name}”.`;
+}
 /** A range of temperatures, as one figure. */
 const checked = ({ from, to }: { from: number; to: number }, units: Units): Shown => ({
   figure: `${showTemperature(from, units).figure}–${showTemperature(to, units).figure}`,

@@ -5,13 +5,15 @@ import type { PourOutcome } from '@even-kettle/core/brew';
 import { inWords, showMass, type Units } from '@even-kettle/core/units';
 
 export function outcomeWords(outcome: PourOutcome, units: Units): string {
-  const { verdict, offG, leftOut, final, ratio, strengthShare, nextTargetG } = outcome;
+  const { verdict, offG, leftOut, final, ratio, strengthShare, bypassLessG, nextTargetG } = outcome;
   const water = (grams: number) => inWords(showMass(grams, units, 'water'));
   const off = water(Math.abs(offG));
   const next = nextTargetG === null ? '' : water(nextTargetG);
   if (verdict === 'fine')
-    return offG === 0 ? 'Fine: to the gram.' : `Fine: ${off} ${offG > 0 ? 'over' : 'short'}.`;
+    return Math.round(offG) === 0 ? 'Fine: to the gram.' : `Fine: ${off} ${offG > 0 ? 'over' : 'short'}.`;
   if (final && strengthShare === null) return `${off} ${verdict}: all of that water stays in the bed.`;
+  if (final && bypassLessG > 0)
+    return `${off} over: leave out ${water(bypassLessG)} of the bypass, and it is ${bypassLessG >= Math.round(offG) ? 'right again' : 'nearly right'}.`;
   if (final) return `${off} ${verdict}: 1:${ratio.toFixed(1)}, ${strengthInWords(strengthShare ?? 1)}.`;
   if (leftOut.length > 0)
     return `${off} over, past ${leftOut.length === 1 ? `“${leftOut[0]}”, which is` : `${leftOut.length} pours, which are`} left out. Go on to ${next}.`;

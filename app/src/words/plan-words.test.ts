@@ -53,11 +53,13 @@ test('a long cleaning that waits for a flame says so, and no keeper of a flame i
 test('help and changes are told with what they bring, and why', () => {
   const { state } = reduce(events, book, EMPTY_BAR);
   const order = state.orders['A']!;
-  expect(helpInWords({ what: 'hands', gainS: 95 }, order)).toBe('One more pair of hands: 1:35 sooner.');
-  expect(helpInWords({ what: 'tool', tool: 'cone-m', gainS: 40 }, order)).toBe(
+  expect(helpInWords({ what: 'hands', gainS: 95 }, order, TEST_BAR)).toBe(
+    'One more pair of hands: 1:35 sooner.',
+  );
+  expect(helpInWords({ what: 'tool', tool: 'cone-m', gainS: 40 }, order, TEST_BAR)).toBe(
     'One more Cone M: 0:40 sooner.',
   );
-  expect(helpInWords({ what: 'method', cupId: 'cup-A', method: 'press', gainS: 60 }, order)).toBe(
+  expect(helpInWords({ what: 'method', cupId: 'cup-A', method: 'press', gainS: 60 }, order, TEST_BAR)).toBe(
     'Saltmarsh by press: 1:00 sooner.',
   );
   expect(becauseInWords({ because: 'late', moves: [], atMs: 0 })).toBe('Plan changed because a step is late');

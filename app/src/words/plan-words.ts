@@ -3,14 +3,15 @@
  */
 import type { BarState, OrderState } from '@even-kettle/core/brew';
 import { badgeOf } from '@even-kettle/core/brew';
-import { isFlameKeeper, type Bench, type Help, type Link } from '@even-kettle/core/plan';
-import { METHODS, brewerById, type CardStep, type RecipeBook } from '@even-kettle/core/recipe';
+import { brewerOf, isFlameKeeper, type Bench, type Help, type Link } from '@even-kettle/core/plan';
+import { METHODS, type CardStep, type RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import type { PlanChange } from '../client/store';
 import { clockTime } from './hands-words';
 
 /** A tool as people call it. */
-export const toolName = (tool: string): string => brewerById(tool.split('/')[0]!)?.name ?? tool;
+export const toolName = (tool: string, bench: Pick<Bench, 'brewers'>): string =>
+  brewerOf(bench, tool.split('/')[0]!)?.name ?? tool;
 
 const a = (name: string): string => `${/^[aeiou]/i.test(name) ? 'an' : 'a'} ${name}`;
 
@@ -48,14 +49,14 @@ export function linkInWords(link: Link, known: Known): string {
     return `${who} starts at ${until}, to come out with the rest of its order${frees}.`;
   if (isFlameKeeper(link.tool ?? ''))
     return `${who} waits until ${until}, since a flame is never left alone${frees}.`;
-  const what = link.for === 'hands' ? 'hands' : a(toolName(link.tool ?? 'tool'));
+  const what = link.for === 'hands' ? 'hands' : a(toolName(link.tool ?? 'tool', known.bench));
   return `${who} waits for ${what} until ${until}${frees}.`;
 }
 
-export function helpInWords(help: Help, order: OrderState): string {
+export function helpInWords(help: Help, order: OrderState, bench: Pick<Bench, 'brewers'>): string {
   const sooner = `${showClock(help.gainS)} sooner`;
   if (help.what === 'hands') return `One more pair of hands: ${sooner}.`;
-  if (help.what === 'tool') return `One more ${toolName(help.tool)}: ${sooner}.`;
+  if (help.what === 'tool') return `One more ${toolName(help.tool, bench)}: ${sooner}.`;
   const cup = order.cups.find(({ cupId }) => cupId === help.cupId);
   return `${cup?.coffee ?? 'The cup'} by ${METHODS[help.method].name.toLowerCase()}: ${sooner}.`;
 }

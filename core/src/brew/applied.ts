@@ -23,7 +23,11 @@ export type Applied = { ok: true; state: BarState } | { ok: false; refusal: Refu
 
 export const accept = (state: BarState): Applied => ({ ok: true, state });
 
-export const refuse = (code: RefusalCode, field: string, reason: string): Applied => ({
+export const refuse = (
+  code: RefusalCode,
+  field: string,
+  reason: string,
+): Extract<Applied, { ok: false }> => ({
   ok: false,
   refusal: { code, field, reason },
 });

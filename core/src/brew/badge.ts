@@ -2,11 +2,11 @@
  * Badges tie the cups of one order together across stations, rail and list: a letter in a ring whose stroke is solid,
  * dashed, dotted or double.
  */
-export type RingStroke = 'solid' | 'dashed' | 'dotted' | 'double';
+export const STROKES = ['solid', 'dashed', 'dotted', 'double'] as const;
+export type RingStroke = (typeof STROKES)[number];
 export type Badge = { letter: string; stroke: RingStroke };
 
 const LETTERS = 26;
-const STROKES: readonly RingStroke[] = ['solid', 'dashed', 'dotted', 'double'];
 
 /** The badge with a number: A solid, B dashed, C dotted, D double, E solid ... ; from the 27th on with a second letter. */
 export function badgeOf(badge: number): Badge {
@@ -18,13 +18,18 @@ export function badgeOf(badge: number): Badge {
   };
 }
 
-/** The badge after the latest order's; it goes round the alphabet and skips badges that are in use. */
-export function nextBadge(lastBadge: number, inUse: ReadonlySet<number>): number {
+/**
+ * The badge after the latest order's; it goes round the alphabet and skips badges that are in use.
+ * @param stroke only badges with this ring, for a queue that has its own
+ */
+export function nextBadge(lastBadge: number, inUse: ReadonlySet<number>, stroke?: RingStroke): number {
+  const isFree = (badge: number) =>
+    !inUse.has(badge) && (stroke === undefined || badgeOf(badge).stroke === stroke);
   for (let step = 1; step <= LETTERS; step += 1) {
     const badge = (lastBadge + step) % LETTERS;
-    if (!inUse.has(badge)) return badge;
+    if (isFree(badge)) return badge;
   }
   let badge = LETTERS;
-  while (inUse.has(badge)) badge += 1;
+  while (!isFree(badge)) badge += 1;
   return badge;
 }

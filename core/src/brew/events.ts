@@ -2,13 +2,15 @@
  * The events of the bar: everything that happens there. They are appended to one log and
  * never changed; the state of the bar is what `reduce` makes of them.
  */
-import type { Addition, Ask, MethodId, RecipeRef, RoastLevel } from '../recipe';
+import type { Brewer, MethodId } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
+import type { CupsMoved, OrderEvent } from './order-events';
 import type { Pair } from './pair';
 import type { Taste } from './taste';
 
-type Base<Type extends string> = {
+/** What every event says. */
+export type EventBase<Type extends string> = {
   /** Chosen by the device that made the event (UUIDv7), so that posting twice stores once. */
   id: string;
   type: Type;
@@ -18,53 +20,8 @@ type Base<Type extends string> = {
   by?: string;
 };
 
-/** One cup of an order: what was asked for. */
-export type CupAsk = RecipeRef & {
-  cupId: string;
-  coffee: string;
-  roast: RoastLevel;
-  cupMl: number;
-  /** Ice or milk make the brew stronger; sugar is served beside. */
-  addition?: Addition;
-  /** How many cups of that size are poured out of the one brew; 1 if left out. */
-  cups?: number;
-  /** A waiting cup of another order: this cup is poured out of its brew. */
-  with?: { orderId: string; cupId: string };
-};
-
-/** The most cups that one brew is poured into. */
-export const MOST_CUPS_OF_A_BREW = 4;
-
-/** Whether two cups can be poured out of one brew: of one recipe, coffee and size, with the same in them. */
-export const areAlike = (a: CupAsk, b: CupAsk): boolean =>
-  a.recipeId === b.recipeId &&
-  a.recipeVersion === b.recipeVersion &&
-  a.coffee === b.coffee &&
-  a.cupMl === b.cupMl &&
-  a.addition === b.addition;
-
-export type OrderTaken = Base<'order-taken'> & {
-  orderId: string;
-  name?: string;
-  cups: CupAsk[];
-  /** The promised time, bar milliseconds; left out if nothing was promised. */
-  promisedMs?: number;
-  /** When the plan had the order out when it was taken. The planner aims at this time, not at the promise with its margin. */
-  expectedMs?: number;
-};
-/** An order goes before or after others: its waiting counts `weight` times, and it is wanted by a time. */
-export type OrderUrged = Base<'order-urged'> & { orderId: string; weight: number; wantedMs?: number };
-export type CupCancelled = Base<'cup-cancelled'> & { orderId: string; cupId: string };
-/** A served cup goes back to the bar (dropped, wrong, not liked) and is brewed again. */
-export type CupRemade = Base<'cup-remade'> & {
-  orderId: string;
-  cupId: string;
-  brewId: string;
-  reason: string;
-};
-
 /** Brewing of a cup begins at a station: its first prep step starts now. */
-export type BrewStarted = Base<'brew-started'> & {
+export type BrewStarted = EventBase<'brew-started'> & {
   brewId: string;
   orderId: string;
   cupId: string;
@@ -94,6 +51,10 @@ export type BrewStarted = Base<'brew-started'> & {
   withoutScale?: true;
   /** The brewer is held in the hand, which keeps the hands through the drawdown. */
   handHeld?: true;
+  /** The cup stands under the brewer in place of a server. */
+  intoCup?: true;
+  /** What is true of a brewer of the bar's own. */
+  ownBrewer?: Brewer;
   /**
    * How its station is got ready. 2: the filter is rinsed before the beans are weighed, and a kettle that is too small
    * for all of the water is filled twice. Older logs have none: beans first.
@@ -101,8 +62,8 @@ export type BrewStarted = Base<'brew-started'> & {
   prepVersion?: 2;
 };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
-export type StepBegun = Base<'step-begun'> & { brewId: string; stepId: string };
-export type StepDone = Base<'step-done'> & {
+export type StepBegun = EventBase<'step-begun'> & { brewId: string; stepId: string };
+export type StepDone = EventBase<'step-done'> & {
   brewId: string;
   stepId: string;
   readingG?: number;
@@ -115,9 +76,9 @@ export type StepDone = Base<'step-done'> & {
   notOverMs?: number;
 };
 /** A step is left out: a pulse that was forgotten, or a stir that nobody needs. The brew goes on with the next step. */
-export type StepSkipped = Base<'step-skipped'> & { brewId: string; stepId: string };
+export type StepSkipped = EventBase<'step-skipped'> & { brewId: string; stepId: string };
 /** Corrects the times of a step, or what the scale read; entered later, from the station. */
-export type StepCorrected = Base<'step-corrected'> & {
+export type StepCorrected = EventBase<'step-corrected'> & {
   brewId: string;
   stepId: string;
   begunMs?: number;
@@ -125,16 +86,16 @@ export type StepCorrected = Base<'step-corrected'> & {
   readingG?: number;
 };
 /** The dose that is really in the brewer; all targets are changed to match. */
-export type DoseCorrected = Base<'dose-corrected'> & { brewId: string; doseG: number };
+export type DoseCorrected = EventBase<'dose-corrected'> & { brewId: string; doseG: number };
 /** The brew is at another station than its start said. */
-export type BrewMoved = Base<'brew-moved'> & {
+export type BrewMoved = EventBase<'brew-moved'> & {
   brewId: string;
   stationId: string;
   stationName: string;
   brewerId: string;
 };
 /** A brew goes to another cup than it was started for; a brew that was under way for that cup goes the other way. */
-export type BrewGiven = Base<'brew-given'> & {
+export type BrewGiven = EventBase<'brew-given'> & {
   brewId: string;
   fromOrderId: string;
   fromCupId: string;
@@ -143,31 +104,31 @@ export type BrewGiven = Base<'brew-given'> & {
   otherBrewId?: string;
 };
 /** Something that was seen during a brew, reported in one tap. */
-export type BrewNoted = Base<'brew-noted'> & { brewId: string; note: Note };
+export type BrewNoted = EventBase<'brew-noted'> & { brewId: string; note: Note };
 /** What the cup tasted like once it had cooled; the latest entry counts. */
-export type CupTasted = Base<'cup-tasted'> & { brewId: string; taste: Taste };
+export type CupTasted = EventBase<'cup-tasted'> & { brewId: string; taste: Taste };
 /** A pair of hands takes a step over from the other. */
-export type StepTaken = Base<'step-taken'> & { brewId: string; stepId: string; pair: Pair };
+export type StepTaken = EventBase<'step-taken'> & { brewId: string; stepId: string; pair: Pair };
 /** The cup is handed over; this ends the brew's serving step. */
-export type BrewServed = Base<'brew-served'> & { brewId: string; beverageG?: number };
+export type BrewServed = EventBase<'brew-served'> & { brewId: string; beverageG?: number };
 /** The brew is stopped; its cup waits to be brewed again. */
-export type BrewAbandoned = Base<'brew-abandoned'> & { brewId: string; reason: string };
+export type BrewAbandoned = EventBase<'brew-abandoned'> & { brewId: string; reason: string };
 
 /** Takes an earlier event back, as if it had never happened. */
-export type EventUndone = Base<'event-undone'> & { eventId: string };
+export type EventUndone = EventBase<'event-undone'> & { eventId: string };
 
 /** One pair of hands is away for a while: a break. */
-export type HandsAway = Base<'hands-away'> & { fromMs: number; toMs: number };
+export type HandsAway = EventBase<'hands-away'> & { fromMs: number; toMs: number };
 
 /** This much of a coffee is in stock now; brews use it up from there. */
-export type CoffeeWeighed = Base<'coffee-weighed'> & { coffee: string; stockG: number };
+export type CoffeeWeighed = EventBase<'coffee-weighed'> & { coffee: string; stockG: number };
 /** This many papers of a method are in stock now; brews use them up from there. */
-export type PapersCounted = Base<'papers-counted'> & { method: MethodId; sheets: number };
-export type ClothBoiled = Base<'cloth-boiled'> & { clothId: string };
+export type PapersCounted = EventBase<'papers-counted'> & { method: MethodId; sheets: number };
+export type ClothBoiled = EventBase<'cloth-boiled'> & { clothId: string };
 /** A new cloth takes the place of the old one. */
-export type ClothReplaced = Base<'cloth-replaced'> & { clothId: string };
+export type ClothReplaced = EventBase<'cloth-replaced'> & { clothId: string };
 /** A change that a brew's record advised was accepted, with what is expected of it; the next brews show whether it helped. */
-export type ChangeTried = Base<'change-tried'> & {
+export type ChangeTried = EventBase<'change-tried'> & {
   coffee: string;
   recipeId: string;
   fromBrewId: string;
@@ -177,13 +138,13 @@ export type ChangeTried = Base<'change-tried'> & {
   plusMinusS?: number;
 };
 /** Several coffees by one recipe, each behind a letter. */
-export type RoundBegun = Base<'round-begun'> & {
+export type RoundBegun = EventBase<'round-begun'> & {
   roundId: string;
   recipeId: string;
   cups: { letter: string; coffee: string }[];
 };
 /** One taster's score of a letter, 1 to 10; the latest counts. */
-export type RoundScored = Base<'round-scored'> & {
+export type RoundScored = EventBase<'round-scored'> & {
   roundId: string;
   letter: string;
   taster: string;
@@ -191,7 +152,7 @@ export type RoundScored = Base<'round-scored'> & {
   words?: string;
 };
 /** The coffees behind the letters are shown; no scores are taken after that. */
-export type RoundRevealed = Base<'round-revealed'> & { roundId: string };
+export type RoundRevealed = EventBase<'round-revealed'> & { roundId: string };
 /** Events about the bar's things, besides orders and brews. */
 export type HouseEvent =
   | CoffeeWeighed
@@ -203,8 +164,9 @@ export type HouseEvent =
   | RoundScored
   | RoundRevealed;
 
-export type OrderEvent = OrderTaken | OrderUrged | CupCancelled | CupRemade;
+/** The events that a brew is the fold of; cups that go to another order take their brews along. */
 export type BrewEvent =
+  | CupsMoved
   | BrewStarted
   | StepBegun
   | StepDone
@@ -237,8 +199,16 @@ type EventKind = {
 export const EVENT_KINDS: Record<BarEventType, EventKind> = {
   'order-taken': { moves: 'orders' },
   'order-urged': { moves: 'orders' },
+  'order-queued': { moves: 'orders' },
+  'order-renamed': { moves: 'orders', remark: true },
+  'guest-left': { moves: 'orders' },
+  'cup-added': { moves: 'orders' },
+  'cup-changed': { moves: 'orders' },
   'cup-cancelled': { moves: 'orders' },
   'cup-remade': { moves: 'orders' },
+  // For a brew it is a remark: it goes on as it was.
+  'cups-moved': { moves: 'orders', remark: true },
+  'cups-fetched': { moves: 'orders', remark: true },
   'hands-away': { moves: 'hands' },
   'brew-started': { moves: 'brews' },
   'step-begun': { moves: 'brews', inTime: true },
@@ -268,7 +238,7 @@ export const isRemark = ({ type }: Pick<BarEvent, 'type'>): boolean => EVENT_KIN
 
 /** Whether the bar has to be planned again after it. */
 export const movesThePlan = ({ type }: Pick<BarEvent, 'type'>): boolean =>
-  !isRemark({ type }) && EVENT_KINDS[type].moves !== 'house';
+  type === 'cups-moved' || (!isRemark({ type }) && EVENT_KINDS[type].moves !== 'house');
 
 /** The nth brew of a cup, counted from 1. Two devices that start the same brew give it the same id. */
 export const brewIdOf = (cupId: string, attempt: number): string => `${cupId}.${attempt}`;
@@ -287,10 +257,4 @@ export const kettleForStart = (kettle: Kettle) => ({
   kettleFilledAtC: kettle.filledAtC,
   ...(kettle.sizeMl === undefined ? {} : { kettleSizeMl: kettle.sizeMl }),
   ...(kettle.maxFlowGPerS === undefined ? {} : { kettleMaxFlowGPerS: kettle.maxFlowGPerS }),
-});
-
-/** What a cup asks of its recipe. */
-export const askOf = ({ cupMl, addition, cups = 1 }: Pick<CupAsk, 'cupMl' | 'addition' | 'cups'>): Ask => ({
-  ...(cups > 1 ? { cups, eachMl: cupMl } : { cupMl }),
-  ...(addition ? { addition } : {}),
 });

@@ -3,10 +3,12 @@
  * follows from its order's events and its latest brew. That makes undo exact.
  */
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
+import { asksOf, asksToShare, hasLeft } from './order-fold';
 import { cardNow, type PourFacts } from './retarget';
 import {
   hostOf,
   latestBrew,
+  sharersOf,
   startedFrom,
   type BarState,
   type BrewState,
@@ -70,6 +72,9 @@ function happen(brew: BrewState, event: BrewEvent): void {
       brew.orderId = event.brewId === brew.id ? event.orderId : event.fromOrderId;
       brew.cupId = event.brewId === brew.id ? event.cupId : event.fromCupId;
       return;
+    case 'cups-moved':
+      brew.orderId = event.toOrderId;
+      return;
     case 'brew-noted':
       brew.notes = [...(brew.notes ?? []), { note: event.note, atMs: event.atMs }];
       return;
@@ -81,6 +86,9 @@ function happen(brew: BrewState, event: BrewEvent): void {
       return;
     case 'brew-served':
       brew.servedMs = inTime(brew, event.atMs);
+      // A filter that was being taken off is off.
+      for (const [id, mark] of Object.entries(brew.marks))
+        if (mark.doneMs === undefined) brew.marks[id] = { ...mark, doneMs: brew.servedMs };
       brew.marks[serveStep(brew).id] = { doneMs: brew.servedMs };
       brew.status = 'served';
       if (event.beverageG !== undefined) brew.beverageG = event.beverageG;
@@ -179,6 +187,12 @@ export function withBrew(state: BarState, brew: BrewState): BarState {
   return withOrder({ ...state, brews: { ...state.brews, [brew.id]: brew } }, state.orders[brew.orderId]!);
 }
 
+/** The state with brews as they now are; their orders are the caller's to bring up to date. */
+export const withBrews = (state: BarState, brews: readonly BrewState[]): BarState => ({
+  ...state,
+  brews: { ...state.brews, ...Object.fromEntries(brews.map((brew) => [brew.id, brew])) },
+});
+
 /** The state with one cup changed. */
 export function withCup(
   state: BarState,
@@ -195,7 +209,7 @@ export function withCup(
 /** The state with an order as it now is, each cup's status worked out anew, and those of cups that share its brews. */
 export function withOrder(state: BarState, order: OrderState): BarState {
   const next = withCups(state, order, (cup) => statusOf(state, order, cup));
-  const shares = [...Object.values(next.orders), order].some((each) => each.cups.some((cup) => cup.with));
+  const shares = [...Object.values(next.orders), order].some(asksToShare);
   return shares ? withSharers(next) : next;
 }
 
@@ -209,26 +223,29 @@ export function withoutOrder(state: BarState, orderId: string): BarState {
 function withSharers(state: BarState): BarState {
   let next = state;
   for (const order of Object.values(state.orders))
-    if (takenOf(order).some((cup) => cup.with))
+    if (asksToShare(order))
       next = withCups(next, next.orders[order.id]!, (cup) => statusOf(next, order, cup));
   for (const order of Object.values(next.orders))
     next = withCups(next, next.orders[order.id]!, (cup) => {
-      if (cup.status !== 'waiting') return {};
+      if (cup.status !== 'waiting') return asStarted(next, cup);
       const cups =
-        (takenOf(order).find(({ cupId }) => cupId === cup.cupId)?.cups ?? 1) + sharersOf(next, cup);
+        (asksOf(order).find(({ cupId }) => cupId === cup.cupId)?.cups ?? 1) + waitingSharersOf(next, cup);
       return cups > 1 ? { cups } : { cups: undefined };
     });
   return next;
 }
 
-/** How many cups wait to be poured out of a cup's brew besides its own. */
-const sharersOf = (state: BarState, { cupId }: CupState): number =>
-  Object.values(state.orders)
-    .flatMap(({ cups }) => cups)
-    .filter((cup) => cup.with?.cupId === cupId && cup.status === 'waiting')
-    .reduce((sum, cup) => sum + (cup.cups ?? 1), 0);
+/** A cup that is being brewed is for as many as its brew was started for. */
+function asStarted(state: BarState, cup: CupState): Partial<CupState> {
+  const brew = state.brews[cup.brewIds.at(-1) ?? ''];
+  return brew?.ask.cupId === cup.cupId ? { cups: brew.ask.cups } : {};
+}
 
-const takenOf = ({ events }: OrderState) => events.find((event) => event.type === 'order-taken')?.cups ?? [];
+/** How many cups wait to be poured out of a cup's brew besides its own. */
+const waitingSharersOf = (state: BarState, cup: CupState): number =>
+  sharersOf(state, cup)
+    .filter(({ status }) => status === 'waiting')
+    .reduce((sum, each) => sum + (each.cups ?? 1), 0);
 
 function withCups(
   state: BarState,
@@ -246,26 +263,38 @@ function withCups(
 }
 
 function statusOf(state: BarState, order: OrderState, cup: CupState): Partial<CupState> {
-  const asked = takenOf(order).find(({ cupId }) => cupId === cup.cupId)?.with;
+  const asked = asksOf(order).find(({ cupId }) => cupId === cup.cupId)?.with;
   const remade = order.events.some((event) => event.type === 'cup-remade' && event.cupId === cup.cupId);
-  // From here on a cup that was sent back has a brew of its own.
-  if (!asked || remade) return { status: cupStatus(state, order, cup), with: undefined };
+  // From here on a cup that was sent back has a brew of its own; so has one that was brewed by itself since its host’s guest left.
+  if (!asked || remade || cup.brewIds.length > 0)
+    return { status: cupStatus(state, order, cup), with: undefined };
   const host = hostOf(state, { with: asked });
   // When a closed order is forgotten, the brews that it shared stay as they were.
   if (!host) return { with: asked };
-  const cancelled = order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cup.cupId);
+  // Its guest has left, and the brew was given up.
+  if (host.status === 'cancelled') return { status: cupStatus(state, order, cup), with: undefined };
   const brew = latestBrew(state, host);
   const status =
     !brew || brew.status === 'abandoned' ? 'waiting' : brew.status === 'running' ? 'brewing' : 'served';
-  return { status: cancelled ? 'cancelled' : status, with: asked };
+  return { status: orCancelled(order, cup, status), with: asked };
 }
 
+/** A cup that was cancelled, or that waits and its guest has left. */
+const orCancelled = (order: OrderState, { cupId }: CupState, status: CupState['status']) =>
+  order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cupId) ||
+  (status === 'waiting' && hasLeft(order))
+    ? 'cancelled'
+    : status;
+
 function cupStatus(state: BarState, order: OrderState, cup: CupState): CupState['status'] {
-  const cancelled = order.events.some((event) => event.type === 'cup-cancelled' && event.cupId === cup.cupId);
-  if (cancelled) return 'cancelled';
-  const brew = latestBrew(state, cup);
-  if (!brew || brew.status === 'abandoned') return 'waiting';
-  if (brew.status === 'running') return 'brewing';
-  const sentBack = order.events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id);
-  return sentBack ? 'waiting' : 'served';
+  const latest = cup.brewIds.at(-1);
+  const brew = latest === undefined ? undefined : state.brews[latest];
+  if (!brew || brew.status === 'abandoned') return orCancelled(order, cup, 'waiting');
+  if (brew.status === 'running') return orCancelled(order, cup, 'brewing');
+  // It may have been sent back before it came into this order.
+  const others = Object.values(state.orders).filter(({ id }) => id !== order.id);
+  const sentBack = [order, ...others].some(({ events }) =>
+    events.some((event) => event.type === 'cup-remade' && event.brewId === brew.id),
+  );
+  return orCancelled(order, cup, sentBack ? 'waiting' : 'served');
 }

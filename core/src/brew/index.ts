@@ -6,6 +6,7 @@ export {
   forgetClosed,
   holdsStation,
   hostOf,
+  isOpen,
   latestBrew,
   nextBrewId,
   openOrders,
@@ -14,26 +15,28 @@ export {
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
 export { anchorMs, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timeline';
 export type { StepStatus, StepTime } from './timeline';
-export { badgeOf } from './badge';
+export { STROKES, badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
+export { brewIdOf, isRemark, kettleForStart, movesThePlan } from './events';
 export {
+  MILKS,
   MOST_CUPS_OF_A_BREW,
+  MOST_CUPS_OF_AN_ORDER,
   areAlike,
   askOf,
-  brewIdOf,
-  isRemark,
-  kettleForStart,
-  movesThePlan,
-} from './events';
+  brewAlike,
+  servedAlike,
+} from './order-events';
+export type { CupAsk, CupService, InQueue, Milk, OrderTaken } from './order-events';
+export { asksOf, queueOf, readyOrders } from './order-fold';
+export type { Ready } from './order-fold';
 export type {
   BarEvent,
   BarEventType,
   BrewStarted,
   ChangeTried,
-  CupAsk,
   CupTasted,
   HandsAway,
-  OrderTaken,
   EventOf,
   HouseEvent,
 } from './events';
@@ -45,7 +48,9 @@ export { NOTES, noteWords, notesFor } from './notes';
 export type { Note } from './notes';
 export { bedShowsMs, brewBed, levelOf } from './level';
 export type { Level } from './level';
-export { paceOf } from './pace';
+export { flameBurns, forgottenMs, remakeS, rescueOf, rinseLeft } from './rescue';
+export type { Remedy, Rescue } from './rescue';
+export { paceOf, pathsOf } from './pace';
 export type { Pace } from './pace';
 export { caughtUp, confirm, drop, freshReplica, seen, tap, unsent, whole } from './replica';
 export type { Replica } from './replica';

@@ -64,7 +64,8 @@ const spanOf = ({ step, startMs, endMs }: StepTime): PouredSpan => ({
 
 export function levelOf(brew: BrewState, nowMs: number): Level {
   const times = timelineAt(brew, nowMs);
-  const capacityG = brewerById(brew.brewerId)?.maxWaterG ?? brew.card.brewWaterG;
+  const own = brew.ownBrewer?.id === brew.brewerId ? brew.ownBrewer : undefined;
+  const capacityG = (own ?? brewerById(brew.brewerId))?.maxWaterG ?? brew.card.brewWaterG;
   if (!brew.card.steps.some((step) => step.pourG !== undefined))
     return { level: (standing(brew, times, nowMs) * brew.card.brewWaterG) / capacityG, target: null };
   const pours = times.filter(({ step }) => step.pourG !== undefined);

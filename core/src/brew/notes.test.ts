@@ -1,5 +1,5 @@
 /** What can be noted, and which caution is shown, over every step of every school. */
-import { CAUTIONS, METHOD_IDS, SCHOOLS, brewCard, cautionFor } from '../recipe';
+import { CAUTIONS, METHODS, METHOD_IDS, SCHOOLS, brewCard, cautionFor } from '../recipe';
 import { NOTES, noteWords, notesFor } from './index';
 
 const cards = SCHOOLS.map((recipe) => brewCard(recipe, { doseG: recipe.refDoseG }));
@@ -19,7 +19,13 @@ test('what drains can be noted as stalled or too fast while it does; prep cannot
       const notes = notesFor(card.method, step);
       if (step.phase === 'prep' && step.kind !== 'watch')
         expect([card.recipeId, step.id, notes]).toEqual([card.recipeId, step.id, []]);
-      if (step.kind === 'drawdown' || step.id === 'down') expect(notes).toEqual(['stalled', 'ran-fast']);
+      if (step.kind === 'drawdown' || step.id === 'down')
+        expect(notes.slice(0, 2)).toEqual(['stalled', 'ran-fast']);
+      // A cloth does not give way, and a siphon has no server to rinse into.
+      expect([card.method, notes.includes('collapsed')]).toEqual([
+        card.method,
+        step.phase === 'brew' && METHODS[card.method].papers !== null && notes.includes('rinse-left'),
+      ]);
       if (step.kind === 'pour') expect(notes).toContain('water-out');
     }
   }

@@ -1,7 +1,8 @@
 /**
  * The pace of a pour: what the scale should read at this second, and how far ahead or behind the hand is.
  */
-import type { CardStep } from '../recipe';
+import type { TimedPart } from '../pour';
+import type { CardPath, CardStep } from '../recipe';
 
 export type Pace = {
   /** What the scale should read now, grams. */
@@ -37,4 +38,22 @@ export function paceOf(step: CardStep, forS: number, readingG: number | null = n
     shouldShare: share(shouldG),
     readShare: readingG === null ? null : share(readingG),
   };
+}
+
+/** The paths of a pour with their seconds from its start, at the recipe's flow; none where its recipe does not say. */
+export function pathsOf(step: CardStep): (TimedPart & Pick<CardPath, 'toG'>)[] {
+  const { paths = [], targetG = 0, pourG = 0, flowGPerS = 1, opening } = step;
+  const fromG = targetG - pourG;
+  const openingG = opening ? Math.max(0, opening.targetG - fromG) : 0;
+  const openingS = opening ? openingG / opening.flowGPerS : 0;
+  const secondsTo = (inG: number) =>
+    inG <= openingG && opening ? inG / opening.flowGPerS : openingS + (inG - openingG) / flowGPerS;
+  let beganS = 0;
+  return paths.flatMap((part) => {
+    const toS = secondsTo(Math.min(pourG, Math.max(0, (part.toG ?? targetG) - fromG)));
+    if (toS <= beganS) return [];
+    const timed = { ...part, fromS: beganS, toS };
+    beganS = toS;
+    return [timed];
+  });
 }

@@ -1,6 +1,7 @@
 /** Random lives of a bar: whatever is tapped, in whatever order, the state stays one that a bar can be in. */
 import { fold } from './fold';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
+import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../rush';
 import {
   brewIdOf,
@@ -15,7 +16,7 @@ import {
 } from './index';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
-const LIVES = 70;
+const LIVES = Number(process.env['LIVES'] ?? 70);
 const EVENTS = 90;
 console.info(`reduce.fuzz seed ${seed}`);
 
@@ -50,7 +51,8 @@ function anyEvent(
       ],
     };
   }
-  if (kind < 0.2 || !aBrew) {
+  if (kind < 0.2) return orderChange(state, anOrder, base, random, newId);
+  if (kind < 0.3 || !aBrew) {
     const station = pick(BENCH.stations)!;
     const brewId = brewIdOf(aCup.cupId, aCup.attempts.length + (random() < 0.9 ? 1 : 2));
     return {
@@ -87,7 +89,7 @@ function anyEvent(
   if (kind < 0.72) return correction(aBrew, base, random, pick);
   if (kind < 0.74) {
     const toOrder = pick(orders)!;
-    const to = pick(toOrder.cups)!;
+    const to = pick(toOrder.cups) ?? aCup;
     const other = to.status === 'brewing' ? to.brewIds.at(-1) : undefined;
     return {
       ...base,

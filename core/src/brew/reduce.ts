@@ -2,55 +2,42 @@
  * The bar's rules: what an event does to the state, or why it cannot be. Server and app share this function, so an
  * event that the app has accepted is refused by the server only where another device was there first.
  */
-import {
-  RecipeError,
-  brewCard,
-  brewerById,
-  type Ask,
-  type BrewCard,
-  type Place,
-  type RecipeBook,
-  type RecipeRef,
-  tuned,
-} from '../recipe';
+import { brewerById, tuned, type RecipeBook } from '../recipe';
 import { accept, ownEntry, refuse, type Applied, type Refusal } from './applied';
-import { nextBadge } from './badge';
 import {
-  MOST_CUPS_OF_A_BREW,
-  areAlike,
-  askOf,
   kettleOfStart,
   EVENT_KINDS,
   type BarEvent,
   type BarEventType,
-  type CupAsk,
   type BrewEvent,
   type BrewGiven,
   type BrewStarted,
-  type CupCancelled,
-  type CupRemade,
   type EventOf,
   type HandsAway,
-  type OrderTaken,
-  type OrderUrged,
   type RoundBegun,
   type RoundRevealed,
   type RoundScored,
   type HouseEvent,
 } from './events';
-import { fold, foldOn, withBrew, withOrder, withStarted } from './fold';
-import { reassignBrew } from './reassign';
+import { fold, foldOn, withBrew, withStarted } from './fold';
+import { makeCard } from './make-card';
+import { askOf, withoutService, type CupsMoved } from './order-events';
 import {
-  EMPTY_BAR,
-  brewAt,
-  hostOf,
-  latestBrew,
-  nextBrewId,
-  openOrders,
-  type BarState,
-  type CupState,
-  type OrderState,
-} from './state';
+  addCup,
+  cancelCup,
+  changeCup,
+  fetchCups,
+  findCup,
+  guestLeaves,
+  moveCups,
+  renameOrder,
+  queueOrder,
+  remakeCup,
+  takeOrder,
+  urgeOrder,
+} from './orders';
+import { reassignBrew } from './reassign';
+import { EMPTY_BAR, brewAt, nextBrewId, type BarState } from './state';
 import { refusalOf } from './refusals';
 import { roundsOf } from './round';
 import { undo } from './undo';
@@ -65,9 +52,16 @@ const keepHouseEvent: Rule<HouseEvent> = (state, event) =>
 
 const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
   'order-taken': takeOrder,
-  'cup-cancelled': changeOrder,
-  'cup-remade': changeOrder,
   'order-urged': urgeOrder,
+  'order-renamed': renameOrder,
+  'order-queued': queueOrder,
+  'guest-left': guestLeaves,
+  'cup-added': addCup,
+  'cup-changed': changeCup,
+  'cup-cancelled': cancelCup,
+  'cup-remade': remakeCup,
+  'cups-moved': moveCups,
+  'cups-fetched': fetchCups,
   'hands-away': goAway,
   'brew-started': startBrew,
   'brew-given': reassignBrew,
@@ -116,52 +110,6 @@ export function reduce(events: Iterable<BarEvent>, book: RecipeBook, from: BarSt
   return reduced;
 }
 
-function takeOrder(state: BarState, event: OrderTaken, book: RecipeBook): Applied {
-  if (Object.hasOwn(state.orders, event.orderId))
-    return refuse('already-exists', 'orderId', 'There is an order with this id already.');
-  const taken = new Set(Object.values(state.orders).flatMap((order) => order.cups.map((cup) => cup.cupId)));
-  for (const [index, cup] of event.cups.entries()) {
-    if (taken.has(cup.cupId))
-      return refuse('already-exists', `cups.${index}.cupId`, 'There is a cup with this id already.');
-    taken.add(cup.cupId);
-    const made = makeCard(book, cup, askOf(cup));
-    if (!made.ok) return refuse(made.code, `cups.${index}.${made.field}`, made.reason);
-    const reason = cannotShare(state, cup);
-    if (reason) return refuse('cup-not-ready', `cups.${index}.with`, reason);
-  }
-  const order: OrderState = {
-    id: event.orderId,
-    ...(event.name === undefined ? {} : { name: event.name }),
-    badge: nextBadge(state.lastBadge, new Set(openOrders(state).map((open) => open.badge))),
-    badgeBefore: state.lastBadge,
-    takenMs: event.atMs,
-    ...(event.promisedMs === undefined ? {} : { promisedMs: event.promisedMs }),
-    ...(event.expectedMs === undefined ? {} : { expectedMs: event.expectedMs }),
-    cups: event.cups.map((cup) => ({ ...cup, status: 'waiting', brewIds: [], attempts: [] })),
-    events: [event],
-  };
-  return accept({ ...withOrder(state, order), lastBadge: order.badge });
-}
-
-/** Why a cup cannot share another cup's brew; null if it can, or if it has its own. */
-function cannotShare(state: BarState, cup: CupAsk): string | null {
-  if (!cup.with) return null;
-  const host = hostOf(state, cup);
-  if (!host || host.with) return 'There is no such cup with a brew of its own.';
-  if (host.status !== 'waiting') return `That cup does not wait any more; it is ${host.status}.`;
-  if (host.attempts.length > 0) return 'That cup has been brewed once already; it is brewed again by itself.';
-  if (!areAlike(host, cup)) return 'Only cups of one recipe, coffee and size are poured out of one brew.';
-  return (host.cups ?? 1) + (cup.cups ?? 1) > MOST_CUPS_OF_A_BREW
-    ? `One brew is poured into at most ${MOST_CUPS_OF_A_BREW} cups.`
-    : null;
-}
-
-function urgeOrder(state: BarState, event: OrderUrged): Applied {
-  const order = ownEntry(state.orders, event.orderId);
-  if (!order) return refuse('unknown', 'orderId', 'There is no such order.');
-  return accept(withOrder(state, { ...order, events: [...order.events, event] }));
-}
-
 /** The longest break, milliseconds; a person who is away longer is taken off the bench. */
 const LONGEST_BREAK_MS = 2 * 3600 * 1000;
 
@@ -192,35 +140,6 @@ function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevea
   return accept({ ...state, houseEvents });
 }
 
-function changeOrder(state: BarState, event: CupCancelled | CupRemade): Applied {
-  const found = findCup(state, event);
-  if (!found.ok) return found;
-  const { order, cup } = found;
-  if (event.type === 'cup-cancelled' && cup.status !== 'waiting') {
-    return refuse(
-      'cup-not-ready',
-      'cupId',
-      `Only a cup that waits can be cancelled; this one is ${cup.status}. Give its brew up first.`,
-    );
-  }
-  const shared = Object.values(state.orders).some(({ cups }) =>
-    cups.some((each) => each.with?.cupId === cup.cupId && each.status === 'waiting'),
-  );
-  if (event.type === 'cup-cancelled' && shared)
-    return refuse(
-      'cup-not-ready',
-      'cupId',
-      'A cup of another order is to be poured out of its brew; cancel that one first.',
-    );
-  if (event.type === 'cup-remade') {
-    if (cup.status !== 'served')
-      return refuse('cup-not-ready', 'cupId', `Only a served cup can be remade; this one is ${cup.status}.`);
-    if (latestBrew(state, cup)?.id !== event.brewId)
-      return refuse('cup-not-ready', 'brewId', 'The cup has been brewed again since.');
-  }
-  return accept(withOrder(state, { ...order, events: [...order.events, event] }));
-}
-
 function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Applied {
   const found = findCup(state, event);
   if (!found.ok) return found;
@@ -243,7 +162,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
       'stationId',
       `${event.stationName} is still held by another brew, until it is cleaned.`,
     );
-  const brewer = brewerById(event.brewerId);
+  const brewer = event.ownBrewer ?? brewerById(event.brewerId);
   const forCoffee: RecipeBook = (ref) => {
     const recipe = book(ref);
     return recipe && tuned(recipe, event);
@@ -259,14 +178,20 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(event.drawdownExponentSd === undefined ? {} : { drawdownExponentSd: event.drawdownExponentSd }),
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
+    ...(event.intoCup ? { intoCup: true } : {}),
+    ...(cup.gassy ? { gassy: true } : {}),
     ...(event.prepVersion === undefined ? { beansFirst: true } : {}),
   });
   if (!made.ok) return refuse(made.code, 'cupId', made.reason);
-  const { status: _status, brewIds: _brewIds, attempts: _tried, ...ask } = cup;
+  const { status: _status, brewIds: _brewIds, attempts: _tried, ...whole } = cup;
+  const ask = withoutService(whole);
   return accept(withStarted(state, fold({ ask, planned: made.card, events: [event] })));
 }
 
-function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | BrewGiven>): Applied {
+function changeBrew(
+  state: BarState,
+  event: Exclude<BrewEvent, BrewStarted | BrewGiven | CupsMoved>,
+): Applied {
   const brew = ownEntry(state.brews, event.brewId);
   // A cup may be tasted long after its brew has left this state. Only the whole log knows whether the brew existed.
   if (!brew && event.type === 'cup-tasted') return accept(state);
@@ -277,44 +202,4 @@ function changeBrew(state: BarState, event: Exclude<BrewEvent, BrewStarted | Bre
   const refusal = refusalOf(state, brew, event);
   if (refusal) return { ok: false, refusal };
   return accept(withBrew(state, foldOn(brew, event)));
-}
-
-type FoundCup = { ok: true; order: OrderState; cup: CupState } | Extract<Applied, { ok: false }>;
-
-function findCup(state: BarState, { orderId, cupId }: { orderId: string; cupId: string }): FoundCup {
-  const order = ownEntry(state.orders, orderId);
-  const cup = order?.cups.find((each) => each.cupId === cupId);
-  if (order && cup) return { ok: true, order, cup };
-  const refusal: Refusal = order
-    ? { code: 'unknown', field: 'cupId', reason: 'There is no such cup in this order.' }
-    : { code: 'unknown', field: 'orderId', reason: 'There is no such order.' };
-  return { ok: false, refusal };
-}
-
-type MadeCard =
-  | { ok: true; card: BrewCard }
-  | { ok: false; code: 'unknown-recipe' | 'does-not-make-a-cup'; field: string; reason: string };
-
-/** The card of a cup, or the reason why there is none; a log of older rules must not stop the bar. */
-function makeCard(book: RecipeBook, ref: RecipeRef, ask: Ask, place?: Place): MadeCard {
-  const recipe = book(ref);
-  if (!recipe) {
-    return {
-      ok: false,
-      code: 'unknown-recipe',
-      field: 'recipeId',
-      reason: `There is no recipe ${ref.recipeId} version ${ref.recipeVersion}.`,
-    };
-  }
-  try {
-    return { ok: true, card: brewCard(recipe, ask, place) };
-  } catch (error) {
-    if (!(error instanceof RecipeError || error instanceof RangeError)) throw error;
-    return {
-      ok: false,
-      code: 'does-not-make-a-cup',
-      field: error instanceof RecipeError ? error.field : 'altitudeM',
-      reason: error.message,
-    };
-  }
 }

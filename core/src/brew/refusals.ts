@@ -15,6 +15,7 @@ import type {
   StepDone,
   StepSkipped,
 } from './events';
+import type { CupsMoved } from './order-events';
 import { brewAt, holdsStation, type BarState, type BrewState } from './state';
 import { beginsByItself } from './timeline';
 
@@ -28,7 +29,7 @@ export const NOT_HANDED_OVER: Refusal = {
 export function refusalOf(
   state: BarState,
   brew: BrewState,
-  event: Exclude<BrewEvent, BrewStarted | BrewGiven>,
+  event: Exclude<BrewEvent, BrewStarted | BrewGiven | CupsMoved>,
 ): Refusal | null {
   switch (event.type) {
     case 'brew-abandoned':

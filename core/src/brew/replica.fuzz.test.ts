@@ -3,6 +3,7 @@
  * what the server has, and every tap is either in the log once or was refused and told.
  */
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
+import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../testing/random';
 import {
   EMPTY_BAR,
@@ -70,7 +71,9 @@ function someTap(state: BarState, atMs: number, random: Random, newId: () => str
   const kind = random();
   if (kind < 0.12 || (!brew && !waiting))
     return [{ ...base(), type: 'order-taken', orderId: newId(), cups: [cup(newId(), 'cone-thirds', 220)] }];
-  if (waiting && (kind < 0.3 || !brew)) {
+  const changed = pick(Object.values(state.orders));
+  if (changed && kind < 0.2) return [orderChange(state, changed, base(), random, newId)];
+  if (waiting && (kind < 0.36 || !brew)) {
     const station = pick(BENCH.stations.filter(({ brewerId }) => brewerId === 'cone-m'))!;
     const brewId = nextBrewId(waiting.each);
     return [
@@ -92,8 +95,8 @@ function someTap(state: BarState, atMs: number, random: Random, newId: () => str
     ];
   }
   if (!brew) return [];
-  if (kind < 0.4) {
-    const last = brew.events.at(-1);
+  if (kind < 0.42) {
+    const last = (random() < 0.6 || !changed ? brew : changed).events.at(-1);
     return last ? [{ ...base(), type: 'event-undone', eventId: last.id }] : [];
   }
   if (kind < 0.44) return [{ ...base(), type: 'brew-abandoned', brewId: brew.id, reason: 'spilt' }];

@@ -34,7 +34,8 @@ export function cardNow(planned: BrewCard, facts: PourFacts): BrewCard {
   if (!moved) return planned;
   const steps = layOutAgain(planned, amounts, left, scale);
   const realWaterG = over ? Math.round(pouredG) : waterG;
-  return { ...planned, ...massesOf(planned, scale, realWaterG), ...timesOf(planned, steps), steps };
+  const tooMuchG = over ? Math.max(0, realWaterG - waterG) : 0;
+  return { ...planned, ...massesOf(planned, scale, realWaterG, tooMuchG), ...timesOf(planned, steps), steps };
 }
 
 type Amount = { targetG: number; fromG: number; differs: boolean };
@@ -160,6 +161,10 @@ function setAmount(step: CardStep, { targetG, fromG }: Amount): void {
     if (openingG > fromG) step.opening = { ...step.opening, targetG: openingG };
     else delete step.opening;
   }
+  if (step.paths)
+    step.paths = step.paths.map((part) =>
+      part.toG === undefined ? part : { ...part, toG: Math.round(part.toG * grown) },
+    );
   const restG = step.opening ? targetG - step.opening.targetG : step.pourG;
   step.durationS = Math.max(
     1,
@@ -171,9 +176,12 @@ function setAmount(step: CardStep, { targetG, fromG }: Amount): void {
 const openingS = ({ opening, targetG, pourG }: CardStep, fromG = (targetG ?? 0) - (pourG ?? 0)): number =>
   opening ? Math.ceil(Math.max(0, opening.targetG - fromG) / opening.flowGPerS - 1e-9) : 0;
 
-function massesOf(planned: BrewCard, scale: number, brewWaterG: number) {
+/** @param tooMuchG brew water beyond the plan: so much of the bypass is left out, as far as there is any */
+function massesOf(planned: BrewCard, scale: number, brewWaterG: number, tooMuchG: number) {
   const doseG = Math.round(planned.doseG * scale * 10) / 10;
-  const bypassG = Math.round(planned.bypassG * scale);
+  const iceG = planned.addition === 'ice' ? planned.additionG : 0;
+  const ownBypassG = Math.round((planned.bypassG - iceG) * scale);
+  const bypassG = Math.max(0, ownBypassG - tooMuchG) + Math.round(iceG * scale);
   const retainedG = Math.min(planned.retainedG * scale, brewWaterG);
   const beverageG = Math.max(0, Math.round(brewWaterG + bypassG - retainedG - planned.lossG));
   const hundredth = (value: number) => Math.round(value * 100) / 100;
@@ -237,6 +245,8 @@ export type PourOutcome = {
    * bed, and with 1/R where it steeps. Null where all of the water would stay in the bed.
    */
   strengthShare: number | null;
+  /** So much less bypass, grams, makes the drink as strong as planned again; 0 where there is none to leave out. */
+  bypassLessG: number;
   /** The next reading to stop at, grams; null after the last pour. */
   nextTargetG: number | null;
 };
@@ -271,6 +281,9 @@ export function pourOutcome(
     final: !next,
     ratio,
     strengthShare: strengthShareOf(planned, ratio),
+    bypassLessG: next
+      ? 0
+      : Math.max(0, Math.round((planned.bypassG * card.doseG) / planned.doseG) - card.bypassG),
     nextTargetG: next?.targetG ?? null,
   };
 }

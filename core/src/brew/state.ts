@@ -10,18 +10,10 @@
  * 5. `apply` followed by undoing what was applied gives the state before it.
  */
 import type { Pair } from './pair';
-import type { BrewCard } from '../recipe';
-import {
-  brewIdOf,
-  type BrewEvent,
-  type BrewStarted,
-  type CupAsk,
-  type HandsAway,
-  type OrderEvent,
-  type OrderUrged,
-  type HouseEvent,
-} from './events';
+import type { BrewCard, Brewer } from '../recipe';
+import { brewIdOf, type BrewEvent, type BrewStarted, type HandsAway, type HouseEvent } from './events';
 import type { Note } from './notes';
+import type { CupAsk, InQueue, OrderEvent, OrderUrged } from './order-events';
 import type { Taste } from './taste';
 import { lastingHouseEvents } from './house-events';
 
@@ -71,6 +63,7 @@ export type BrewState = {
   kettleId?: string;
   withoutScale?: true;
   handHeld?: true;
+  ownBrewer?: Brewer;
   /** The brew's own events that stand, oldest first. */
   events: BrewEvent[];
 };
@@ -93,6 +86,8 @@ export type OrderState = {
   takenMs: number;
   promisedMs?: number;
   expectedMs?: number;
+  /** The queue that it came in; `queueOf` says where it stands now. */
+  inQueue?: InQueue;
   cups: CupState[];
   events: OrderEvent[];
 };
@@ -139,10 +134,20 @@ export const brewAt = (state: BarState, stationId: string): BrewState | undefine
 export const urgedOf = (order: OrderState): OrderUrged | undefined =>
   order.events.findLast((event) => event.type === 'order-urged');
 
-/** Orders with a cup that is neither served nor cancelled, oldest first. */
+/** Cups of other orders that are poured out of a cup's brew. */
+export const sharersOf = (state: BarState, { cupId }: Pick<CupState, 'cupId'>): CupState[] =>
+  Object.values(state.orders)
+    .flatMap(({ cups }) => cups)
+    .filter((cup) => cup.with?.cupId === cupId && cup.status !== 'cancelled');
+
+/** Whether a cup of it is neither served nor cancelled. */
+export const isOpen = ({ cups }: Pick<OrderState, 'cups'>): boolean =>
+  cups.some(({ status }) => status === 'waiting' || status === 'brewing');
+
+/** Open orders, oldest first. */
 export const openOrders = (state: BarState): OrderState[] =>
   Object.values(state.orders)
-    .filter((order) => order.cups.some((cup) => cup.status === 'waiting' || cup.status === 'brewing'))
+    .filter(isOpen)
     .sort((a, b) => a.takenMs - b.takenMs || a.badge - b.badge);
 
 /** Whether an abandoned brew has wetted or loaded anything, so that its station has to be cleaned before it is free. */
@@ -163,9 +168,8 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
   const gone = new Set<string>();
   for (const order of Object.values(state.orders)) {
     const brews = order.cups.flatMap((cup) => cup.brewIds.map((id) => state.brews[id]!));
-    const open = order.cups.some((cup) => cup.status === 'waiting' || cup.status === 'brewing');
     const lastMs = Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
-    if (!open && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
+    if (!isOpen(order) && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
   }
   const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
   const houseEvents = state.houseEvents && lastingHouseEvents(state.houseEvents, beforeMs);
@@ -194,4 +198,5 @@ export const startedFrom = (event: BrewStarted) => ({
   ...(event.kettleId === undefined ? {} : { kettleId: event.kettleId }),
   ...(event.withoutScale ? { withoutScale: event.withoutScale } : {}),
   ...(event.handHeld ? { handHeld: event.handHeld } : {}),
+  ...(event.ownBrewer ? { ownBrewer: event.ownBrewer } : {}),
 });

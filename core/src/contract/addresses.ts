@@ -4,6 +4,9 @@
  */
 export const ADDRESSES = {
   postEvents: 'POST /api/events',
+  takeOrder: 'POST /api/orders',
+  getFeed: 'GET /api/feed',
+  runFeed: 'POST /api/feed',
   getState: 'GET /api/state',
   live: 'GET /api/live',
   getRecipes: 'GET /api/recipes',

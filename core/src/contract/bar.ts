@@ -2,9 +2,10 @@
  * The bench's settings, and what the server answers.
  */
 import { z } from 'zod';
-import { METHOD_IDS, PHASES, ROAST_LEVELS, STEP_KINDS, brewerById, calibrationFault } from '../recipe';
-import { NOTES, TASTES } from '../brew';
-import { STATION_SCALES } from '../plan';
+import { brewerSchema } from './brewer';
+import { CUP_RANGE_ML, METHOD_IDS, PHASES, ROAST_LEVELS, STEP_KINDS, calibrationFault } from '../recipe';
+import { NOTES, STROKES, TASTES } from '../brew';
+import { QUEUE_PROMISES, STATION_SCALES, stationOfNoBrewer } from '../plan';
 import { ALTITUDE_RANGE_M } from '../water';
 import { tasteSchema } from './events';
 import { LATEST_MS, grams, line, thingId } from './words';
@@ -61,9 +62,12 @@ const coffeeSchema = z.strictObject({
 const stationSchema = z.strictObject({
   id: thingId,
   name: line(24),
-  brewerId: z.string().refine((id) => brewerById(id) !== undefined, 'must be a brewer that there is'),
+  /** One that every bar knows, or one of this bar's own. */
+  brewerId: thingId,
   scale: z.enum(STATION_SCALES).optional(),
   handHeld: z.boolean().optional(),
+  intoCup: z.boolean().optional(),
+  out: z.boolean().optional(),
 });
 
 const grinderSchema = z.strictObject({
@@ -103,6 +107,39 @@ const clothSchema = z.strictObject({ id: thingId, name: line(24), stationId: thi
 
 const personSchema = z.strictObject({ id: thingId, name: line(24) });
 
+const queueSchema = z.strictObject({
+  id: thingId,
+  name: line(24),
+  promise: z.enum(QUEUE_PROMISES),
+  withinMin: z
+    .number('must be a number of minutes')
+    .min(1, 'must be at least a minute')
+    .max(240, 'must be at most 240 minutes')
+    .optional(),
+  share: z.number('must be a number').min(0.1, 'must be at least 0.1').max(5, 'must be at most 5').optional(),
+  stroke: z.enum(STROKES).optional(),
+});
+
+const menuLineSchema = z.strictObject({
+  id: thingId,
+  coffeeId: thingId,
+  recipeId: thingId,
+  sizesMl: z
+    .array(
+      z
+        .number('must be a number of ml')
+        .min(CUP_RANGE_ML.min, `must be at least ${CUP_RANGE_ML.min} ml`)
+        .max(CUP_RANGE_ML.max, `must be at most ${CUP_RANGE_ML.max} ml`),
+    )
+    .min(1, 'needs at least one size')
+    .max(6, 'takes at most 6 sizes'),
+  off: z.boolean().optional(),
+  before: z
+    .string()
+    .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of the day, like 11:00')
+    .optional(),
+});
+
 /** Everything that stands on the bench. */
 const barShape = {
   name: line(40),
@@ -111,41 +148,54 @@ const barShape = {
   units: unitsSchema,
   hands: z.number().int().min(1).max(2),
   stations: named(stationSchema, 1, 24, 'station'),
+  brewers: named(brewerSchema, 0, 20, 'brewer').optional(),
   grinders: named(grinderSchema, 1, 6, 'grinder'),
   kettles: named(kettleSchema, 1, 8, 'kettle'),
   tapC: z.number().min(1, 'must be at least 1 °C').max(99, 'must be at most 99 °C'),
   burners: z.number().int().min(0, 'must not be negative').max(8, 'must be at most 8'),
   water: z.strictObject({ name: line(40), hardnessPpm: z.number().min(0).max(1000).optional() }),
   coffees: named(coffeeSchema, 1, 60, 'coffee'),
+  queues: named(queueSchema, 0, 8, 'queue').optional(),
+  menu: named(menuLineSchema, 0, 40, 'line').optional(),
   people: named(personSchema, 0, 20, 'person'),
   cloths: named(clothSchema, 0, 20, 'cloth'),
   /** How long a cup cools before its taste is asked for, minutes of bar time. */
   tasteAfterMin: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
 };
-export const barSchema = z.strictObject({
-  ...barShape,
-  /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
-  pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
-  /** Learnt: the share of the wait that a promise adds to the plan's time. */
-  promiseShare: z.number().optional(),
-  /** The version of these settings: it differs after every change. A change says which version it was made from. */
-  version: z.string().optional(),
-  /**
-   * Learnt of a recipe with a coffee: what a gram keeps, g/g; the power with which drawdown grows with the dose, and its
-   * standard deviation; how long it takes, times what cards expect.
-   */
-  beds: z
-    .record(
-      z.string(),
-      z.object({
-        retentionGPerG: z.number().optional(),
-        drawdownExponent: z.number().optional(),
-        drawdownExponentSd: z.number().optional(),
-        drawdownLevel: z.number().optional(),
-      }),
-    )
-    .optional(),
-});
+export const NO_SUCH_BREWER = 'must be a brewer that there is';
+
+export const barSchema = z
+  .strictObject({
+    ...barShape,
+    /** Learnt: how long each kind of step takes these hands, times the card's length. The log's to say, not the Bench's. */
+    pace: z.partialRecord(z.enum(STEP_KINDS), z.number()).optional(),
+    /** Learnt: the share of the wait that a promise adds to the plan's time. */
+    promiseShare: z.number().optional(),
+    /** Learnt: what is left of each coffee that was weighed, by its name, grams. */
+    stockG: z.record(z.string(), z.number()).optional(),
+    /** The version of these settings: it differs after every change. A change says which version it was made from. */
+    version: z.string().optional(),
+    /**
+     * Learnt of a recipe with a coffee: what a gram keeps, g/g; the power with which drawdown grows with the dose, and its
+     * standard deviation; how long it takes, times what cards expect.
+     */
+    beds: z
+      .record(
+        z.string(),
+        z.object({
+          retentionGPerG: z.number().optional(),
+          drawdownExponent: z.number().optional(),
+          drawdownExponentSd: z.number().optional(),
+          drawdownLevel: z.number().optional(),
+        }),
+      )
+      .optional(),
+  })
+  .superRefine((bar, context) => {
+    const index = stationOfNoBrewer(bar);
+    if (index >= 0)
+      context.addIssue({ code: 'custom', path: ['stations', index, 'brewerId'], message: NO_SUCH_BREWER });
+  });
 export type Bar = z.infer<typeof barSchema>;
 export type Coffee = z.infer<typeof coffeeSchema>;
 export type Person = z.infer<typeof personSchema>;
@@ -236,6 +286,7 @@ export const brewRecordSchema = z.object({
   zeroMs: recordMs.nullable().meta({ description: 'Bar time of the timer’s zero.' }),
   orderedMs: recordMs,
   promisedMs: recordMs.nullable(),
+  queueId: z.string().optional().meta({ description: 'The queue that its order stood in.' }),
   expectedMs: recordMs.optional().meta({ description: 'When the plan had its order out, as it was taken.' }),
   startedMs: recordMs,
   endedMs: recordMs,

@@ -2,79 +2,20 @@
  * The schemas of events.
  */
 import { z } from 'zod';
-import { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, PAPER_METHODS, ROAST_LEVELS } from '../recipe';
-import { MOST_CUPS_OF_A_BREW, NOTES, SEEN, type BarEventType, type EventOf } from '../brew';
-import { LATEST_MS, grams, line, thingId } from './words';
+import { DOSE_RANGE_G, PAPER_METHODS } from '../recipe';
+import { NOTES, SEEN, type BarEventType, type EventOf } from '../brew';
+import { brewerSchema } from './brewer';
+import { ORDER_SCHEMAS } from './order-events';
+import { barMs, eventBase, eventId, grams, line, thingId } from './words';
 
-const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
-const barMs = z.number().int().min(0).max(LATEST_MS);
-const base = {
-  id: eventId,
-  atMs: barMs.meta({ description: 'Bar time, milliseconds since 1970.' }),
-  by: thingId.optional().meta({ description: 'The person of the bench whose hands they were.' }),
-};
-const recipeRef = { recipeId: thingId, recipeVersion: z.number().int().min(1).max(100_000) };
-
-export const cupAskSchema = z.strictObject({
-  cupId: thingId,
-  ...recipeRef,
-  coffee: line(40),
-  roast: z.enum(ROAST_LEVELS),
-  cupMl: z
-    .number('must be a number of ml')
-    .min(CUP_RANGE_ML.min, `must be at least ${CUP_RANGE_ML.min} ml`)
-    .max(CUP_RANGE_ML.max, `must be at most ${CUP_RANGE_ML.max} ml`),
-  addition: z.enum(ADDITIONS).optional(),
-  cups: z
-    .int()
-    .min(2)
-    .max(MOST_CUPS_OF_A_BREW, `one brew makes at most ${MOST_CUPS_OF_A_BREW} cups`)
-    .optional()
-    .meta({ description: 'Cups of that size poured out of the one brew.' }),
-  with: z
-    .strictObject({ orderId: thingId, cupId: thingId })
-    .optional()
-    .meta({ description: 'A waiting cup of another order: this one is poured out of its brew.' }),
-});
-
-const orderTaken = z.strictObject({
-  ...base,
-  type: z.literal('order-taken'),
-  orderId: thingId,
-  name: line(40).optional(),
-  cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
-  promisedMs: barMs.optional().meta({ description: 'By when it was promised to be out.' }),
-  expectedMs: barMs.optional().meta({ description: 'When the plan had it out then.' }),
-});
-const orderUrged = z.strictObject({
-  ...base,
-  type: z.literal('order-urged'),
-  orderId: thingId,
-  weight: z.number().min(0.1).max(20),
-  wantedMs: barMs.optional(),
-});
 const handsAway = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('hands-away'),
   fromMs: barMs,
   toMs: barMs,
 });
-const cupCancelled = z.strictObject({
-  ...base,
-  type: z.literal('cup-cancelled'),
-  orderId: thingId,
-  cupId: thingId,
-});
-const cupRemade = z.strictObject({
-  ...base,
-  type: z.literal('cup-remade'),
-  orderId: thingId,
-  cupId: thingId,
-  brewId: thingId,
-  reason: line(200),
-});
 const brewStarted = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-started'),
   brewId: thingId,
   orderId: thingId,
@@ -99,16 +40,18 @@ const brewStarted = z.strictObject({
   water: line(40).optional(),
   withoutScale: z.literal(true).optional(),
   handHeld: z.literal(true).optional(),
+  intoCup: z.literal(true).optional(),
+  ownBrewer: brewerSchema.optional(),
   prepVersion: z.literal(2).optional(),
 });
 const stepBegun = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('step-begun'),
   brewId: thingId,
   stepId: thingId,
 });
 const stepDone = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('step-done'),
   brewId: thingId,
   stepId: thingId,
@@ -119,14 +62,14 @@ const stepDone = z.strictObject({
   }),
 });
 const stepSkipped = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('step-skipped'),
   brewId: thingId,
   stepId: thingId,
 });
 const stepCorrected = z
   .strictObject({
-    ...base,
+    ...eventBase,
     type: z.literal('step-corrected'),
     brewId: thingId,
     stepId: thingId,
@@ -139,7 +82,7 @@ const stepCorrected = z
     'say what was wrong: begunMs, doneMs or readingG',
   );
 const doseCorrected = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('dose-corrected'),
   brewId: thingId,
   doseG: z
@@ -148,7 +91,7 @@ const doseCorrected = z.strictObject({
     .max(DOSE_RANGE_G.max, `must be at most ${DOSE_RANGE_G.max} g`),
 });
 const brewMoved = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-moved'),
   brewId: thingId,
   stationId: thingId,
@@ -156,7 +99,7 @@ const brewMoved = z.strictObject({
   brewerId: thingId,
 });
 const brewGiven = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-given'),
   brewId: thingId,
   fromOrderId: thingId,
@@ -166,7 +109,7 @@ const brewGiven = z.strictObject({
   otherBrewId: thingId.optional(),
 });
 const brewNoted = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-noted'),
   brewId: thingId,
   note: z.enum(NOTES),
@@ -185,19 +128,19 @@ export const tasteSchema = z.strictObject({
   beverageG: grams(3000).optional(),
 });
 const cupTasted = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('cup-tasted'),
   brewId: thingId,
   taste: tasteSchema.refine((taste) => Object.keys(taste).length > 0, 'say at least one thing of it'),
 });
 const coffeeWeighed = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('coffee-weighed'),
   coffee: line(40),
   stockG: z.number().min(0, 'must not be negative').max(1_000_000, 'must be at most 1000 kg'),
 });
 const papersCounted = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('papers-counted'),
   method: z.enum(PAPER_METHODS),
   sheets: z
@@ -206,10 +149,10 @@ const papersCounted = z.strictObject({
     .min(0, 'must not be negative')
     .max(100_000, 'must be at most 100,000'),
 });
-const clothBoiled = z.strictObject({ ...base, type: z.literal('cloth-boiled'), clothId: thingId });
-const clothReplaced = z.strictObject({ ...base, type: z.literal('cloth-replaced'), clothId: thingId });
+const clothBoiled = z.strictObject({ ...eventBase, type: z.literal('cloth-boiled'), clothId: thingId });
+const clothReplaced = z.strictObject({ ...eventBase, type: z.literal('cloth-replaced'), clothId: thingId });
 const changeTried = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('change-tried'),
   coffee: line(40),
   recipeId: thingId,
@@ -223,7 +166,7 @@ export const takeAdviceSchema = changeTried.pick({ id: true, atMs: true, by: tru
 export type TakeAdvice = z.infer<typeof takeAdviceSchema>;
 const letter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
 const roundBegun = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('round-begun'),
   roundId: thingId,
   recipeId: thingId,
@@ -234,7 +177,7 @@ const roundBegun = z.strictObject({
     .refine((cups) => new Set(cups.map((cup) => cup.letter)).size === cups.length, 'has a letter twice'),
 });
 const roundScored = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('round-scored'),
   roundId: thingId,
   letter,
@@ -242,34 +185,31 @@ const roundScored = z.strictObject({
   score: z.number().min(1, 'must be at least 1').max(10, 'must be at most 10'),
   words: line(200).optional(),
 });
-const roundRevealed = z.strictObject({ ...base, type: z.literal('round-revealed'), roundId: thingId });
+const roundRevealed = z.strictObject({ ...eventBase, type: z.literal('round-revealed'), roundId: thingId });
 const stepTaken = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('step-taken'),
   brewId: thingId,
   stepId: thingId,
   pair: z.union([z.literal(0), z.literal(1)]).meta({ description: 'The pair of hands, numbered from 0.' }),
 });
 const brewServed = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-served'),
   brewId: thingId,
   beverageG: grams(3000).optional(),
 });
 const brewAbandoned = z.strictObject({
-  ...base,
+  ...eventBase,
   type: z.literal('brew-abandoned'),
   brewId: thingId,
   reason: line(200),
 });
-const eventUndone = z.strictObject({ ...base, type: z.literal('event-undone'), eventId });
+const eventUndone = z.strictObject({ ...eventBase, type: z.literal('event-undone'), eventId });
 
 const SCHEMAS = {
-  'order-taken': orderTaken,
-  'order-urged': orderUrged,
+  ...ORDER_SCHEMAS,
   'hands-away': handsAway,
-  'cup-cancelled': cupCancelled,
-  'cup-remade': cupRemade,
   'brew-started': brewStarted,
   'step-begun': stepBegun,
   'step-done': stepDone,

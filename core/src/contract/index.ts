@@ -1,6 +1,8 @@
-export { BATCH_MAX, barEventSchema, cupAskSchema, tasteSchema } from './events';
+export { BATCH_MAX, barEventSchema, tasteSchema } from './events';
+export { cupAskSchema } from './order-events';
+export type { Feed, OutsideOrder } from './outside';
 export type { TakeAdvice } from './events';
-export { barChangeSchema, barSchema, brewRecordSchema, problemSchema } from './bar';
+export { NO_SUCH_BREWER, barChangeSchema, barSchema, brewRecordSchema, problemSchema } from './bar';
 export type { Bar, BarChange, BrewRecord, Cloth, Coffee, LogPage, LogQuery, Person, Problem } from './bar';
 export * from './devices';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';

@@ -128,6 +128,9 @@ export const daySchema = z.object({
       cause: z.string(),
     }),
   ),
+  queues: z.array(
+    z.object({ queueId: z.string(), orders: z.number(), medianWaitS: z.number(), late: z.number() }),
+  ),
   handsByMethod: z.array(z.object({ method: z.enum(METHOD_IDS), cups: z.number(), handsS: z.number() })),
   remade: z.number(),
   abandoned: z.array(z.object({ reason: z.string(), count: z.number() })),

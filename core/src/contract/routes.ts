@@ -9,6 +9,7 @@ import { addressOf, type RouteId } from './addresses';
 import { archiveSchema } from './archive';
 import { barChangeSchema, barSchema, clockSchema, healthSchema, logPageSchema, logQuerySchema } from './bar';
 import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
+import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema } from './outside';
 import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
 import {
   importQuerySchema,
@@ -89,6 +90,29 @@ export const ROUTES = {
       503: 'The database cannot be written to just now. Keep the events and post them again.',
       507: 'The disk is full. Keep the events and post them again.',
     },
+  },
+  takeOrder: {
+    summary: 'Take an order from outside, by lines of the menu. The same key again answers the same order.',
+    body: { called: 'order', schema: outsideOrderSchema },
+    answer: outsideAnswerSchema,
+    says: { 200: 'Taken before; as it stands.', 201: 'Taken, with its badge and the promised time.' },
+    refuses: {
+      409: 'What is asked for is not offered just now.',
+      422: 'A field is wrong.',
+      503: 'The database cannot be written to just now. Ask again with the same key.',
+    },
+  },
+  getFeed: {
+    summary: 'The simulated order feed: whether it runs, and when its next boat lands.',
+    answer: feedSchema,
+    says: { 200: 'As it stands.' },
+  },
+  runFeed: {
+    summary: 'Start or stop the simulated order feed.',
+    body: { called: 'feed', schema: feedChangeSchema },
+    answer: feedSchema,
+    says: { 200: 'As it stands now.' },
+    refuses: { 422: 'A field is wrong.' },
   },
   getState: {
     summary: 'The bar as it stands, and the plan.',

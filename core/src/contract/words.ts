@@ -55,3 +55,12 @@ export const line = (max: number) =>
     .regex(/^[^\p{Cc}]*$/u, 'must be one line of text');
 export const grams = (max: number) =>
   z.number().min(0, 'must not be negative').max(max, `must be at most ${max} g`);
+
+export const eventId = z.uuid('must be a UUID').meta({ description: 'Chosen by the device (UUIDv7).' });
+export const barMs = z.number().int().min(0).max(LATEST_MS);
+/** What every event says. */
+export const eventBase = {
+  id: eventId,
+  atMs: barMs.meta({ description: 'Bar time, milliseconds since 1970.' }),
+  by: thingId.optional().meta({ description: 'The person of the bench whose hands they were.' }),
+};

@@ -1,7 +1,7 @@
 /**
  * A brew card as the command line's `--json` prints it: plain names for scripts.
  */
-import { METHODS, type BrewCard } from '../recipe';
+import { METHODS, type BrewCard, type CardPath, type StartCue } from '../recipe';
 import type { Fill } from '../water';
 
 export type ConvertJson = {
@@ -30,6 +30,10 @@ export type ConvertJson = {
     targetG?: number;
     end: 'clock' | 'weight' | 'cue';
     attended: boolean;
+    /** Where a pour's water goes, part by part, each but the last up to a reading. */
+    paths?: CardPath[];
+    /** What a pour waits for in place of the clock. */
+    startCue?: StartCue;
   }[];
   notes: string[];
 };
@@ -49,7 +53,7 @@ export const convertJson = (card: BrewCard, grinder: ConvertJson['grinder'] = nu
   servedC: card.servedC,
   grinder,
   brewTimeS: card.brewTimeS,
-  steps: card.steps.map(({ id, kind, startS, endS, targetG, end, attended }) => ({
+  steps: card.steps.map(({ id, kind, startS, endS, targetG, end, attended, paths, startCue }) => ({
     id,
     kind,
     startS,
@@ -57,6 +61,8 @@ export const convertJson = (card: BrewCard, grinder: ConvertJson['grinder'] = nu
     ...filledTo(card, kind, targetG),
     end,
     attended,
+    ...(paths ? { paths } : {}),
+    ...(startCue ? { startCue } : {}),
   })),
   notes: card.notes,
 });

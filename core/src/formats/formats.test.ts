@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { SCHOOLS, brewCard, type Recipe } from '../recipe';
+import { EARLIER } from '../recipe/methods/earlier';
 import {
   RECIPES_FILE_MAX,
   RECIPES_FORMAT,
@@ -21,18 +22,22 @@ const faultsOf = (text: string) => {
 
 test('every recipe that ships is written and read back the same', () => {
   expect(readRecipes(writeRecipes(SCHOOLS))).toEqual({ ok: true, recipes: SCHOOLS });
+  // Version 1 could not say where the water goes; it is read as it always was.
+  const old = EARLIER.filter(({ version, method }) => version === 1 && method !== 'siphon');
+  const text = writeRecipes(old).replace('recipes@2', 'recipes@1');
+  expect(readRecipes(text)).toEqual({ ok: true, recipes: old });
   expect(writeRecipes(SCHOOLS).length).toBeLessThan(RECIPES_FILE_MAX / 4);
 });
 
 test.each<[string, string, string, RegExp]>([
   ['no JSON', '{"format"', 'file', /is not JSON/],
   ['a list', '[]', 'file', /must be an object with "format"/],
-  ['another format', '{"format":"x"}', 'format', /must be "even-kettle\/recipes@1"/],
+  ['another format', '{"format":"x"}', 'format', /must be "even-kettle\/recipes@2"/],
   [
     'a later version',
     '{"format":"even-kettle/recipes@7","recipes":[]}',
     'format',
-    /is version 7 of the format; this app reads version 1/,
+    /is version 7 of the format; this app reads versions 1 and 2/,
   ],
   ['no recipes', fileOf(), 'recipes', /a list of 1 to 500/],
   [
@@ -104,11 +109,11 @@ test('taking recipes in never overwrites: it shows what is new, the same, or wou
   expect(
     previewImport([SCHOOLS[1]!, stronger, { ...stronger, version: 6, ratio: 14 }, mine], SCHOOLS),
   ).toEqual([
-    { recipe: SCHOOLS[1], what: 'same', version: 1, changes: [] },
+    { recipe: SCHOOLS[1], what: 'same', version: 2, changes: [] },
     {
       recipe: stronger,
       what: 'next version',
-      version: 2,
+      version: 3,
       changes: [{ field: 'ratio', before: 16.2, after: 15 }],
     },
     { recipe: mine, what: 'new', version: 1, changes: [] },
@@ -129,11 +134,13 @@ test('a step table is CSV that a spreadsheet reads as text, never as a formula',
   const card = brewCard(thirds, { cupMl: 250 });
   const lines = stepTableCsv(card).split('\r\n');
   expect(lines[0]).toBe(
-    'step,name,phase,attended,start_s,end_s,pour_g,scale_reads_g,flow_g_per_s,ends_by,cue',
+    'step,name,phase,attended,start_s,end_s,pour_g,scale_reads_g,flow_g_per_s,ends_by,cue,path',
   );
-  expect(lines).toContain('pour-2,First of three pours,brew,yes,40,58,86,128,5,weight,');
   expect(lines).toContain(
-    'load,"Throw the rinse, load, tare",prep,yes,-15,0,,,,cue,"rinse water out, tared"',
+    'pour-2,First of three pours,brew,yes,40,58,86,128,5,weight,,"plume wall kept to 86 g, then spiral wall kept"',
+  );
+  expect(lines).toContain(
+    'load,"Throw the rinse, load, tare",prep,yes,-15,0,,,,cue,"rinse water out, tared",',
   );
   const evil = { ...card, steps: [{ ...card.steps[0]!, name: '=SUM(A1)', cue: 'say "hot"' }] };
   expect(stepTableCsv(evil)).toContain("fill,'=SUM(A1),prep");
@@ -178,6 +185,10 @@ test('the card for scripts has the figures of the card and no others', () => {
     targetG: 128,
     end: 'weight',
     attended: true,
+    paths: [
+      { path: 'plume', wall: 'kept', toG: 86 },
+      { path: 'spiral', wall: 'kept' },
+    ],
   });
   expect(json.steps[0]).not.toHaveProperty('targetG');
 });

@@ -1,11 +1,13 @@
 /**
- * Recipes as an open file: `even-kettle/recipes@1`, JSON. Reading never changes anything: it gives what is in the file,
+ * Recipes as an open file: `even-kettle/recipes@2`, JSON. Version 1, which cannot say where the water goes, is read too. Reading never changes anything: it gives what is in the file,
  * recipe by recipe, and what it would change here.
  */
 import { changesBetween, latestOf, type Change, type Fault, type Recipe } from '../recipe';
 import { readRecipe } from './recipe-schema';
 
-export const RECIPES_FORMAT = 'even-kettle/recipes@1';
+export const RECIPES_FORMAT = 'even-kettle/recipes@2';
+/** Every recipe of version 1 is one of version 2. */
+const RECIPES_FORMATS: readonly unknown[] = ['even-kettle/recipes@1', RECIPES_FORMAT];
 /** A file of all recipes that ship is under 200 KB; more than this is not one of ours, characters. */
 export const RECIPES_FILE_MAX = 1_000_000;
 const RECIPES_MAX = 500;
@@ -33,7 +35,7 @@ export function readRecipes(text: string): ReadRecipes {
   if (value === null || typeof value !== 'object' || Array.isArray(value))
     return fail('file', `must be an object with "format": "${RECIPES_FORMAT}" and "recipes".`);
   const { format, recipes, ...rest } = value as Record<string, unknown>;
-  if (format !== RECIPES_FORMAT) return fail('format', wrongFormat(format));
+  if (!RECIPES_FORMATS.includes(format)) return fail('format', wrongFormat(format));
   const extra = Object.keys(rest)[0];
   if (extra !== undefined) return fail(extra.slice(0, 40), 'is not part of this format.');
   if (!Array.isArray(recipes) || recipes.length === 0 || recipes.length > RECIPES_MAX)
@@ -59,7 +61,7 @@ export function readRecipes(text: string): ReadRecipes {
 function wrongFormat(format: unknown): string {
   const other = typeof format === 'string' ? /^even-kettle\/recipes@(\d{1,6})$/.exec(format) : null;
   if (other)
-    return `is version ${other[1]} of the format; this app reads version 1. A newer app can write it as version 1.`;
+    return `is version ${other[1]} of the format; this app reads versions 1 and 2. A newer app can write it as version 2.`;
   return `must be "${RECIPES_FORMAT}".`;
 }
 

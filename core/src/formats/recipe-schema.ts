@@ -3,12 +3,14 @@
  * a whole (pours that come to 140 %) is `checkRecipe`'s to say; `readRecipe` asks both.
  */
 import { z } from 'zod';
+import { POUR_HEIGHTS, TURNS, WALL_WAYS, WATER_PATHS } from '../pour';
 import {
   BED_PREPARATIONS,
   METHOD_IDS,
   PHASES,
   GLOBE_WAYS,
   STEP_KINDS,
+  START_CUES,
   TOOLS,
   WATER_MEANINGS,
   WISHES,
@@ -57,6 +59,22 @@ const amount = z
   )
   .meta({ description: 'What a pour adds, or up to which share of the brew water it goes.' });
 
+const pathPart = z.strictObject({
+  path: z.enum(WATER_PATHS),
+  height: z
+    .enum(POUR_HEIGHTS)
+    .optional()
+    .meta({ description: 'low: 3 to 5 cm over the bed; high: 10 to 15 cm.' }),
+  wall: z
+    .enum(WALL_WAYS)
+    .optional()
+    .meta({ description: 'kept: half a centimetre inside; washed: once, at the end of the pour.' }),
+  turn: z.enum(TURNS).optional().meta({ description: 'Left out: the way round that the person has.' }),
+  toShare: number(0.01, 1, '(1 is all of the brew water)')
+    .optional()
+    .meta({ description: 'Up to this share of the brew water; the last part has none.' }),
+});
+
 const flow = number(0.5, 40, 'g a second');
 const pour = z.strictObject({
   amount,
@@ -72,6 +90,12 @@ const pour = z.strictObject({
   waterC: temperature
     .optional()
     .meta({ description: 'Where this pour has a water of its own, like a cool bloom.' }),
+  paths: z
+    .array(pathPart)
+    .min(1, 'needs at least one part')
+    .max(6, 'takes at most 6 parts')
+    .optional()
+    .meta({ description: 'Where the water goes, part by part.' }),
 });
 
 const step = z.strictObject({
@@ -81,8 +105,12 @@ const step = z.strictObject({
   phase: z.enum(PHASES),
   attended: z.boolean().meta({ description: 'Needs a pair of hands.' }),
   start: z.union(
-    [z.strictObject({ atS: seconds() }), z.strictObject({ afterS: seconds() })],
-    'must be {"atS": 40}, a reading of the timer, or {"afterS": 0}, so long after the step before',
+    [
+      z.strictObject({ atS: seconds() }),
+      z.strictObject({ afterS: seconds() }),
+      z.strictObject({ when: z.enum(START_CUES), aboutS: seconds() }),
+    ],
+    'must be {"atS": 40}, a reading of the timer; {"afterS": 0}, so long after the step before; or {"when": "stream thins", "aboutS": 40}, what a pour waits for and when it is expected',
   ),
   lasts: z.union(
     [
@@ -148,7 +176,7 @@ export const recipeSchema = z.strictObject({
 /** The published JSON Schema of one recipe. */
 export const recipeJsonSchema = () => ({
   ...z.toJSONSchema(recipeSchema, { io: 'input' }),
-  $id: 'urn:even-kettle:schema:recipe@1',
+  $id: 'urn:even-kettle:schema:recipe@2',
   title: 'Even Kettle recipe',
 });
 

@@ -1,7 +1,7 @@
 /**
  * A brew card's steps as CSV (RFC 4180), for a spreadsheet.
  */
-import type { BrewCard } from '../recipe';
+import type { BrewCard, CardStep } from '../recipe';
 
 const COLUMNS = [
   'step',
@@ -15,6 +15,7 @@ const COLUMNS = [
   'flow_g_per_s',
   'ends_by',
   'cue',
+  'path',
 ] as const;
 
 /** Lines end in CR LF; a field that holds a comma, a quote or a line break is quoted. */
@@ -30,10 +31,21 @@ export function stepTableCsv(card: BrewCard): string {
     step.targetG ?? '',
     step.flowGPerS ?? '',
     step.end,
-    step.cue ?? '',
+    step.cue ?? step.startCue ?? '',
+    pathsInBrief(step),
   ]);
   return [COLUMNS, ...rows].map((row) => row.map(csvField).join(',') + '\r\n').join('');
 }
+
+/** Where a pour's water goes: "plume to 86 g, then spiral". */
+export const pathsInBrief = ({ paths = [] }: Pick<CardStep, 'paths'>): string =>
+  paths
+    .map(({ path, height, wall, toG }) =>
+      [path, height, wall ? `wall ${wall}` : '', toG === undefined ? '' : `to ${toG} g`]
+        .filter(Boolean)
+        .join(' '),
+    )
+    .join(', then ');
 
 /** A spreadsheet takes text that begins so for a formula; an apostrophe before it keeps it text. */
 const FORMULA = /^[=+\-@\t\r]/;

@@ -158,9 +158,9 @@ test('a day in figures: waits of whole orders, who was late and why, what was lo
     ...part,
   });
   const day = dayOf([
-    brew({ orderId: 'A' }),
-    brew({ orderId: 'A', method: 'press', endedMs: 360_000, realBrewS: null }),
-    brew({ orderId: 'B', startedMs: 300_000, endedMs: 520_000 }),
+    brew({ orderId: 'A', queueId: 'counter' }),
+    brew({ orderId: 'A', method: 'press', endedMs: 360_000, realBrewS: null, queueId: 'counter' }),
+    brew({ orderId: 'B', startedMs: 300_000, endedMs: 520_000, queueId: 'boat' }),
     brew({ orderId: 'C', outcome: 'abandoned', reason: 'torn filter' }),
     brew({ orderId: 'C', attempt: 2, endedMs: 640_000, realBrewS: 240 }),
   ]);
@@ -176,6 +176,11 @@ test('a day in figures: waits of whole orders, who was late and why, what was lo
   expect(day.late).toEqual([
     { orderId: 'C', byS: 240, cause: 'brewed again' },
     { orderId: 'B', byS: 120, cause: 'waited for hands or a brewer' },
+  ]);
+  // C stood in no queue: its log is older than queues are.
+  expect(day.queues).toEqual([
+    { queueId: 'counter', orders: 1, medianWaitS: 360, late: 0 },
+    { queueId: 'boat', orders: 1, medianWaitS: 520, late: 1 },
   ]);
   expect(day.handsByMethod.map(({ method, cups }) => [method, cups])).toEqual([
     ['cone', 3],

@@ -26,6 +26,8 @@ export type DayBrew = {
   realBrewS: number | null;
   windowToS: number;
   windowFromS: number;
+  /** The queue that its order stood in last. */
+  queueId?: string | undefined;
   /** Other orders that had a cup of it. */
   sharers?: readonly Pick<DayBrew, 'orderId' | 'orderedMs' | 'promisedMs'>[] | undefined;
 };
@@ -39,6 +41,8 @@ export type Day = {
   /** From order to handing over, of whole orders, seconds; null on a day without orders. */
   waitS: { median: number; p90: number; longest: number } | null;
   late: { orderId: string; byS: number; cause: LateCause }[];
+  /** Orders by the queue in which they stood, where there are queues. */
+  queues: { queueId: string; orders: number; medianWaitS: number; late: number }[];
   handsByMethod: { method: MethodId; cups: number; handsS: number }[];
   remade: number;
   abandoned: { reason: string; count: number }[];
@@ -79,6 +83,20 @@ export function dayOf(brews: readonly DayBrew[]): Day {
       .filter(({ byS }) => byS > KEPT_S)
       .map(({ orderId, byS, last }) => ({ orderId, byS, cause: causeOf(last) }))
       .sort((a, b) => b.byS - a.byS),
+    queues: [
+      ...groupBy(
+        out.filter(({ last }) => last.queueId !== undefined),
+        ({ last }) => last.queueId!,
+      ).entries(),
+    ].map(([queueId, of]) => ({
+      queueId,
+      orders: of.length,
+      medianWaitS: quantile(
+        of.map(({ waitS }) => waitS),
+        0.5,
+      ),
+      late: of.filter(({ byS }) => byS > KEPT_S).length,
+    })),
     handsByMethod: [...methods.entries()]
       .map(([method, of]) => ({
         method,

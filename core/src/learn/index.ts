@@ -12,7 +12,7 @@ export type { Advice, OneChange } from './advice';
 export { coffeesWithChange, isKept } from './take-up';
 export { HANDS_OWN, learnDurations } from './durations';
 export type { DoneStep, Durations, LearntDuration } from './durations';
-export { restInWords, restOf, restWindow } from './rest';
+export { isGassy, restInWords, restOf, restWindow } from './rest';
 export type { Rest } from './rest';
 export { CLOTH_BREWS, CLOTH_CARE, clothState } from './cloth';
 export type { ClothState } from './cloth';

@@ -34,6 +34,13 @@ export function restOf(roastedOn: string, roast: RoastLevel, nowMs: number): Res
   return { ...window, ageDays, stands: leftDays <= USE_FIRST_DAYS ? 'use first' : 'good', leftDays };
 }
 
+/** Younger than this a coffee holds so much gas that it is brewed otherwise, days. */
+const GASSY_DAYS = 4;
+
+/** Whether a coffee is so fresh that its bed needs a deeper well and a slower opening. */
+export const isGassy = (roastedOn: string | undefined, nowMs: number): boolean =>
+  roastedOn !== undefined && restOf(roastedOn, 'medium', nowMs).ageDays < GASSY_DAYS;
+
 /** In a few words: "12 days, good for 9 more". */
 export function restInWords({ ageDays, stands, leftDays }: Rest): string {
   const age = `${ageDays} day${ageDays === 1 ? '' : 's'} old`;

@@ -37,7 +37,7 @@ export type AgendaItem = {
   /** What the hands do. */
   step: CardStep;
   /**
-   * What the card asks for: `start` the timer with the first water, `finish` the step with a tap, say that the `cue`
+   * What the card asks for: `start`, that it begins: the first water, or a pour that waits for what is seen; `finish` the step with a tap, say that the `cue`
    * of the passive step before has come, or nothing (`runs`: it ends by the clock).
    */
   asks: 'start' | 'finish' | 'cue' | 'runs';
@@ -213,7 +213,7 @@ function ofWaiting(
     const asks =
       step.end === 'clock'
         ? ('runs' as const)
-        : step.anchor === 'start'
+        : isBegunByATap(step)
           ? ('start' as const)
           : ('finish' as const);
     return [
@@ -236,10 +236,14 @@ function ofWaiting(
   });
 }
 
+/** The first water starts the timer; a pour that waits for what is seen begins when a person says so. */
+const isBegunByATap = ({ anchor, startCue }: CardStep): boolean =>
+  anchor === 'start' || startCue !== undefined;
+
 function asksFor(time: StepTime, awaited: CardStep | null): AgendaItem['asks'] {
   if (awaited) return 'cue';
   if (time.step.end === 'clock') return 'runs';
-  return time.step.anchor === 'start' && time.status !== 'running' ? 'start' : 'finish';
+  return isBegunByATap(time.step) && time.status !== 'running' ? 'start' : 'finish';
 }
 
 /**

@@ -2,6 +2,7 @@
  * What stands on the bench, as the planner needs to know it.
  */
 import {
+  BREWERS,
   METHODS,
   RecipeError,
   brewCard,
@@ -34,6 +35,10 @@ export type Station = {
   scale?: StationScale | undefined;
   /** Held in the hand, as a sock may be. */
   handHeld?: boolean | undefined;
+  /** A single cup stands under its brewer in place of a server. */
+  intoCup?: boolean | undefined;
+  /** Out of use for now: nothing new is brewed there. */
+  out?: boolean | undefined;
 };
 
 export type BenchKettle = {
@@ -51,6 +56,8 @@ export type Bench = {
   stations: Station[];
   grinders: Grinder[];
   kettles: BenchKettle[];
+  /** The bar's own brewers, beside those that every bar knows. */
+  brewers?: Brewer[] | undefined;
   /** What kettles and globes are filled with: a boiler tap's 90 °C, or the mains' 15. */
   tapC: number;
   burners: number;
@@ -153,22 +160,36 @@ export function kettleFor(
   return kettles.find(takes) ?? largest;
 }
 
+/** A brewer by its id: one of the bar's own, or one that every bar knows. */
+export const brewerOf = ({ brewers }: Pick<Bench, 'brewers'>, id: string): Brewer | undefined =>
+  brewers?.find((own) => own.id === id) ?? brewerById(id);
+
+/** The first station whose brewer neither every bar nor this one knows; -1 where each is known. */
+export const stationOfNoBrewer = (bench: Pick<Bench, 'brewers' | 'stations'>): number =>
+  bench.stations.findIndex(({ brewerId }) => !brewerOf(bench, brewerId));
+
+/** Every brewer that a station here could have. */
+export const allBrewers = ({ brewers = [] }: Pick<Bench, 'brewers'>): Brewer[] => [...BREWERS, ...brewers];
+
 /** The brewers that stand on the bench, each kind once, in their own order. */
 export const brewersOn = (bench: Bench): Brewer[] =>
   [...new Set(bench.stations.map(({ brewerId }) => brewerId))]
-    .map(brewerById)
+    .map((id) => brewerOf(bench, id))
     .filter((brewer) => brewer !== undefined);
 
 /**
- * What makes two stations brew alike: the same brewer, weighed or not, on its stand or in the hand. The planner counts
+ * What makes two stations brew alike: the same brewer, weighed or not, on its stand or in the hand, into a server or the cup. The planner counts
  * stations of one kind as units of one tool.
  */
 export const kindOf = ({
   brewerId,
   scale,
   handHeld,
-}: Pick<Station, 'brewerId' | 'scale' | 'handHeld'>): string =>
-  [brewerId, scale === 'none' ? 'no-scale' : null, handHeld ? 'hand-held' : null].filter(Boolean).join('/');
+  intoCup,
+}: Pick<Station, 'brewerId' | 'scale' | 'handHeld' | 'intoCup'>): string =>
+  [brewerId, scale === 'none' ? 'no-scale' : null, handHeld ? 'hand-held' : null, intoCup ? 'into-cup' : null]
+    .filter(Boolean)
+    .join('/');
 
 /** One way to brew a cup here: its card, and the stations that are alike for it. */
 export type Way = { kind: string; card: BrewCard; stations: Station[] };
@@ -197,24 +218,36 @@ export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true
       reason: `There is no recipe ${cup.recipeId} version ${cup.recipeVersion}.`,
     };
   try {
-    const usual = { ...placeOf(bench, cup.roast), ...learntBed(bench.beds, cup.recipeId, cup.coffee) };
+    const usual = {
+      ...placeOf(bench, cup.roast),
+      ...learntBed(bench.beds, cup.recipeId, cup.coffee),
+      ...(cup.gassy ? { gassy: true as const } : {}),
+    };
     const card = brewCard(recipe, askOf(cup), usual);
     const place = { ...usual, kettle: asKettle(kettleFor(bench, card), bench.tapC) };
     const missing = missingTool(bench, recipe);
     if (missing) return { ok: false, field: 'recipeId', reason: missing };
-    const fitting = bench.stations.filter(({ brewerId }) => {
-      const brewer = brewerById(brewerId);
+    const fits = bench.stations.filter(({ brewerId }) => {
+      const brewer = brewerOf(bench, brewerId);
       return brewer?.method === recipe.method && fitsBrewer(brewer, card);
     });
-    if (fitting.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
+    if (fits.length === 0) return { ok: false, field: 'cupMl', reason: whatWouldFit(bench, card) };
+    const fitting = fits.filter(({ out }) => !out);
+    if (fitting.length === 0)
+      return {
+        ok: false,
+        field: 'recipeId',
+        reason: `${fits.map(({ name }) => name).join(', ')}: out of use, and no other station brews this.`,
+      };
     const ways = [...new Set(fitting.map(kindOf))].map((kind) => {
       const stations = fitting.filter((station) => kindOf(station) === kind);
-      const { brewerId, scale, handHeld } = stations[0]!;
+      const { brewerId, scale, handHeld, intoCup } = stations[0]!;
       const by = {
         ...(scale === 'none' ? { withoutScale: true as const } : {}),
         ...(handHeld ? { handHeld: true as const } : {}),
+        ...(intoCup ? { intoCup: true as const } : {}),
       };
-      const at = { ...place, brewer: brewerById(brewerId)!, ...by };
+      const at = { ...place, brewer: brewerOf(bench, brewerId)!, ...by };
       return { kind, card: brewCard(recipe, askOf(cup), at), stations };
     });
     return { ok: true, ways };
@@ -225,7 +258,7 @@ export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true
 }
 
 function missingTool(bench: Bench, recipe: Recipe): string | null {
-  if (!bench.stations.some(({ brewerId }) => brewerById(brewerId)?.method === recipe.method)) {
+  if (!bench.stations.some(({ brewerId }) => brewerOf(bench, brewerId)?.method === recipe.method)) {
     const name = METHODS[recipe.method].name.toLowerCase();
     // “Hourglass” is said without its h.
     return `No station on the bench brews with ${/^(air|hourglass)/.test(name) ? 'an' : 'a'} ${name}.`;

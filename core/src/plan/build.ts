@@ -2,11 +2,11 @@
  * Makes the planning problem of the bar at a moment: running brews fixed at their real times, waiting cups to be placed.
  */
 import {
+  brewAt,
   nextBrewId,
   holdsStation,
   hostOf,
   timelineAt,
-  urgedOf,
   type BarState,
   type BrewState,
   type CupAsk,
@@ -15,7 +15,7 @@ import {
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda } from './agenda';
-import { PROMISE_S, byTurn, dueMsOf, sinceMsOf, waysInTurn } from './turn';
+import { PROMISE_S, byTurn, dueMsOf, notBeforeMsOf, sinceMsOf, waysInTurn, weightOf } from './turn';
 import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
 import {
@@ -63,7 +63,7 @@ export function buildProblem(
     format: PROBLEM_FORMAT,
     now: nowS,
     hands: bench.hands,
-    tools: toolsOf(bench),
+    tools: toolsOf(bench, state),
     orders: [],
     brews: [],
     started: {},
@@ -88,7 +88,7 @@ export function buildProblem(
       if (cup.status !== 'waiting' || cup.with) continue;
       const way = ways.get(cup.cupId)!;
       if ('card' in way) {
-        brews.push(waitingBrew(cup, order, way.card, bench, way.kind));
+        brews.push(waitingBrew(cup, order, way.card, bench, way.kind, nowS));
         stepsOf.set(nextBrewId(cup), way.card.steps);
       } else unplannable.push({ cupId: cup.cupId, reason: way.reason });
     }
@@ -100,7 +100,7 @@ export function buildProblem(
     if (brews.length > 0) problem.orders.push(planOrder(order, brews, nowS));
   }
   keepFlames(problem, stepsOf);
-  const away = awayFrom(state, bench, nowS);
+  const away = awayFrom(state, nowS);
   if (away.length > 0) problem.away = away;
   if (before) {
     takeInHand(problem, state, bench, book, before);
@@ -145,19 +145,20 @@ function sharedBrews(problem: PlanProblem, state: BarState, order: OrderState): 
   });
 }
 
-function toolsOf(bench: Bench): Record<string, number> {
+function toolsOf(bench: Bench, state: BarState): Record<string, number> {
   const tools: Record<string, number> = {
     grinder: bench.grinders.length,
     kettle: bench.kettles.length,
     burner: bench.burners,
   };
-  for (const station of bench.stations) tools[kindOf(station)] = (tools[kindOf(station)] ?? 0) + 1;
+  // A station that is out of use finishes what it brews.
+  for (const station of bench.stations.filter(({ id, out }) => !out || brewAt(state, id)))
+    tools[kindOf(station)] = (tools[kindOf(station)] ?? 0) + 1;
   return tools;
 }
 
-/** Breaks that are not over. One pair stays: who is alone on the bar cannot be planned away. */
-function awayFrom(state: BarState, bench: Bench, nowS: number): NonNullable<PlanProblem['away']> {
-  if (bench.hands < 2) return [];
+/** Breaks that are not over. Of several at once one counts, so that with two pairs one stays; who works alone may be called away too. */
+function awayFrom(state: BarState, nowS: number): NonNullable<PlanProblem['away']> {
   return (state.away ?? [])
     .map(({ fromMs, toMs }) => ({
       from: Math.floor(fromMs / 1000),
@@ -207,7 +208,7 @@ const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrde
   // A log that a wrong clock wrote may contain any time.
   placedAt: between(nowS - LONGEST_S, Math.floor(sinceMsOf(order) / 1000), nowS),
   dueAt: between(nowS - LONGEST_S, Math.floor(dueMsOf(order) / 1000), nowS + LONGEST_S),
-  weight: urgedOf(order)?.weight ?? 1,
+  weight: weightOf(order),
   serveWithin: TOGETHER_S,
   brews: brews.map(({ id }) => id),
 });
@@ -215,18 +216,35 @@ const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrde
 const between = (least: number, value: number, most: number): number =>
   Math.min(most, Math.max(least, value));
 
-const waitingBrew = (
+function waitingBrew(
   cup: CupState,
   order: OrderState,
   card: BrewCard,
   bench: Bench,
   kind: string,
-): PlanBrew => ({
-  id: nextBrewId(cup),
-  orders: [order.id],
-  steps: card.steps.map((step) => planStep(step, bench, cup)),
-  holds: holdsOf(card, card.steps, kind),
-});
+  nowS: number,
+): PlanBrew {
+  const steps = card.steps.map((step) => planStep(step, bench, cup));
+  return {
+    id: nextBrewId(cup),
+    orders: [order.id],
+    steps: notTooSoon(steps, order, nowS),
+    holds: holdsOf(card, card.steps, kind),
+  };
+}
+
+/** The steps of a brew that is fetched at a time: it begins so late that its cup does not stand and cool. */
+function notTooSoon(steps: PlanStep[], order: OrderState, nowS: number): PlanStep[] {
+  const notBeforeMs = notBeforeMsOf(order);
+  const [first, ...rest] = steps;
+  if (notBeforeMs === null || !first) return steps;
+  const serve = steps.findIndex((step) => step.serve);
+  const lastsS = steps
+    .slice(0, serve + 1)
+    .reduce((sum, { duration, lag }, index) => sum + duration + (index === 0 ? 0 : lag.min), 0);
+  const min = between(first.lag.min, Math.floor(notBeforeMs / 1000) - lastsS - nowS, LONGEST_S);
+  return [{ ...first, lag: { ...first.lag, min, ideal: Math.max(first.lag.ideal, min) } }, ...rest];
+}
 
 /** A brew with its real times. Of an abandoned one only what is left to do counts. */
 function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: number): PlanBrew {

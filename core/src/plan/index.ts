@@ -2,6 +2,9 @@ export { SOON_MS, agenda, behindOf } from './agenda';
 export type { AgendaItem } from './agenda';
 export {
   STATION_SCALES,
+  allBrewers,
+  stationOfNoBrewer,
+  brewerOf,
   brewersOn,
   cardFor,
   bedKey,
@@ -28,8 +31,8 @@ export { PROMISE_S } from './turn';
 export { PLAN_FORMAT, PROBLEM_FORMAT } from './problem';
 export { forHands, pairOf } from './hands';
 export type { Hands } from './hands';
-export { latenessOf } from './late';
-export type { Lateness } from './late';
+export { forgivenessOf, latenessOf } from './late';
+export type { Forgiveness, Lateness } from './late';
 export { planGreedily, planOneAtATime } from './baselines';
 export { seededRandom } from './random';
 export { movesBetween, worthTaking } from './moves';
@@ -39,14 +42,20 @@ export {
   MARGIN_S,
   QUOTE_MOVES,
   chainOf,
-  promiseS,
   quoteOrder,
   rush,
   standingPlan,
   startQuoting,
   startStanding,
   urgePast,
+  wavesOf,
   whatHelps,
 } from './quote';
 export type { Help, Link, Quote, OrderShift, Standing, Urging } from './quote';
 export { isFlameKeeper } from './flames';
+export { FEW_DOSES, menuNow } from './menu';
+export type { MenuLine, OnMenu } from './menu';
+export { QUEUE_PROMISES, asInQueue, timesOf } from './queues';
+export type { Queue } from './queues';
+export { effectOf } from './effect';
+export type { Effect, OrderTimes } from './effect';

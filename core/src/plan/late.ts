@@ -112,3 +112,29 @@ function momentsOf(step: CardStep): LateMoment[] {
   if (isServing(step)) moments.push('serve');
   return moments;
 }
+
+/** How long a brew forgives that nobody is there: until when, bar milliseconds (null: nothing is spoilt), and what then. */
+export type Forgiveness = { item: AgendaItem; untilMs: number | null; then: string };
+
+/** A cue that nobody sees is missed by this before it matters, where its recipe gives no limit, seconds. */
+const CUE_SLACK_S = 30;
+
+/** What runs, the most urgent first: each brew with its next step and how long that may wait. */
+export function forgivenessOf(items: readonly AgendaItem[]): Forgiveness[] {
+  const next = new Map<string, AgendaItem>();
+  for (const item of items)
+    if (item.brew?.status === 'running' && !next.has(item.brewId)) next.set(item.brewId, item);
+  return [...next.values()]
+    .map((item) => {
+      const { cost, words } = priceOf(item.step, item.card.method, false);
+      const { maxS } = item.step.lag;
+      const untilMs =
+        cost === 'nothing'
+          ? null
+          : item.asks === 'cue'
+            ? item.dueMs + (maxS ?? CUE_SLACK_S) * 1000
+            : (item.latestMs ?? item.dueMs + (maxS ?? CUE_SLACK_S) * 1000);
+      return { item, untilMs, then: words };
+    })
+    .sort((a, b) => (a.untilMs ?? Infinity) - (b.untilMs ?? Infinity));
+}

@@ -2,11 +2,11 @@
  * What would be if: an order taken, an order pulled forward, something more on the bench. Each is answered by planning
  * with it, from the plan that stands, and never by a rule of thumb.
  */
-import { apply, type BarEvent, type BarState, type CupAsk } from '../brew';
+import { apply, brewIdOf, type BarEvent, type BarState, type CupAsk, type InQueue } from '../brew';
 import { SCHOOLS, type MethodId, type RecipeBook } from '../recipe';
 import { brewersOn, cardFor, type Bench } from './bench';
 import { buildProblem, type BarProblem } from './build';
-import { ImpossibleProblem, stepKey, type Plan, type PlanProblem } from './problem';
+import { ImpossibleProblem, stepKey, type Plan, type PlanBrew, type PlanProblem } from './problem';
 import { isFlameKeeper } from './flames';
 import { roughFinish } from './rough';
 import { NoValidPlan, solve, startSolving } from './solve';
@@ -30,6 +30,8 @@ export type Quote =
       readyS: number;
       /** Between its first cup and its last, seconds. */
       apartS: number;
+      /** When each cup is out, in the order in which they were asked for, seconds of bar time. */
+      outS: number[];
       shifts: OrderShift[];
     }
   /** What no brewer here can make, or no plan can place. */
@@ -79,7 +81,7 @@ function solvingWhole(asked: BarProblem, before: Plan | null): Improving<Plan> {
   };
 }
 
-function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan {
+export function solveWhole(asked: BarProblem, before: Plan | null, moves: number): Plan {
   const solving = solvingWhole(asked, before);
   solving.improve(moves);
   return solving.answer();
@@ -94,8 +96,9 @@ export function quoteOrder(
   base: Plan | null,
   cups: CupAsk[],
   moves = QUOTE_MOVES,
+  queue: InQueue = {},
 ): Quote {
-  const quoting = startQuoting(standing, base, cups);
+  const quoting = startQuoting(standing, base, cups, queue);
   quoting.improve(moves);
   return quoting.answer().quote(base);
 }
@@ -107,29 +110,48 @@ export type Quoted = { plan: Plan | null; quote: (base: Plan | null) => Quote };
  * The quote of `quoteOrder`, worked at for as long as the caller likes.
  * @param before a plan to set out from: the one without the order, or an earlier answer
  */
-export function startQuoting(standing: Standing, before: Plan | null, cups: CupAsk[]): Improving<Quoted> {
+export function startQuoting(
+  standing: Standing,
+  before: Plan | null,
+  cups: CupAsk[],
+  queue: InQueue = {},
+): Improving<Quoted> {
   const orderId = 'quoted';
   const taken = happen(standing, {
     id: orderId,
     type: 'order-taken',
     atMs: standing.nowS * 1000,
     orderId,
+    ...queue,
     cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
   });
   if (!taken.ok) return noQuote(taken.reason);
   const asked = problemOf(taken.standing);
-  if (asked.unplannable.length > 0) return noQuote(asked.unplannable[0]!.reason);
+  // What else cannot be brewed just now, at a station out of use perhaps, is no fault of this order.
+  const cannot = asked.unplannable.find(({ cupId }) =>
+    taken.standing.state.orders[orderId]!.cups.some((cup) => cup.cupId === cupId),
+  );
+  if (cannot) return noQuote(cannot.reason);
   const solving = orElse(() => solvingWhole(asked, before), null);
   if (!solving) return noQuote(NO_TIME);
   const quoted = (): Quoted => {
     const plan = solving.answer();
-    const ready = { readyS: plan.finish[orderId]!, apartS: apartS(asked.problem, plan, orderId) };
+    const byId = new Map(asked.problem.brews.map((brew) => [brew.id, brew]));
+    const ready = {
+      readyS: plan.finish[orderId]!,
+      apartS: apartS(asked.problem, plan, orderId),
+      outS: cups.map((cup, index) => {
+        // A cup that shares another's brew comes out with it.
+        const brew = byId.get(brewIdOf(cup.with?.cupId ?? `quoted-${index}`, 1));
+        return brew ? servedS(brew, plan) : plan.finish[orderId]!;
+      }),
+    };
     return { plan, quote: (base) => ({ ok: true, ...ready, shifts: shiftsBetween(base, plan) }) };
   };
   return { improve: solving.improve, answer: () => orElse(quoted, refused(NO_TIME)) };
 }
 
-const NO_TIME = 'No time can be quoted for this just now.';
+export const NO_TIME = 'No time can be quoted for this just now.';
 const refused = (reason: string): Quoted => ({ plan: null, quote: () => ({ ok: false, reason }) });
 const noQuote = (reason: string): Improving<Quoted> => ({
   improve: () => undefined,
@@ -302,7 +324,7 @@ export function chainOf(plan: Plan, brewId: string): Link[] {
   return links;
 }
 
-function problemOf({ state, bench, book, nowS, plan }: Standing) {
+export function problemOf({ state, bench, book, nowS, plan }: Standing) {
   return buildProblem(state, bench, book, nowS, plan ?? undefined);
 }
 
@@ -316,7 +338,7 @@ function happen(
 }
 
 /** The orders that come out at another time, those that come out later first. */
-function shiftsBetween(base: Plan | null, plan: Plan): OrderShift[] {
+export function shiftsBetween(base: Plan | null, plan: Plan): OrderShift[] {
   return Object.entries(base?.finish ?? {})
     .map(([orderId, at]) => ({ orderId, byS: (plan.finish[orderId] ?? at) - at }))
     .filter(({ byS }) => Math.abs(byS) >= WORTH_SAYING_S)
@@ -324,12 +346,28 @@ function shiftsBetween(base: Plan | null, plan: Plan): OrderShift[] {
 }
 
 function apartS({ brews }: PlanProblem, plan: Plan, orderId: string): number {
-  const outS = brews
-    .filter(({ orders }) => orders.includes(orderId))
-    .flatMap(({ id, steps }) =>
-      steps.filter(({ serve }) => serve).map((step) => plan.starts[stepKey(id, step.id)]! + step.duration),
-    );
+  const outS = brews.filter(({ orders }) => orders.includes(orderId)).map((brew) => servedS(brew, plan));
   return outS.length < 2 ? 0 : Math.max(...outS) - Math.min(...outS);
+}
+
+function servedS({ id, steps }: PlanBrew, plan: Plan): number {
+  const serve = steps.find((step) => step.serve)!;
+  return plan.starts[stepKey(id, serve.id)]! + serve.duration;
+}
+
+/** Cups that are out within this of each other are handed over together, seconds. */
+const WAVE_S = 120;
+
+/** The cups of an order in the waves in which they come out, each within two minutes; every wave as indexes of its cups. */
+export function wavesOf(outS: readonly number[]): number[][] {
+  const sorted = outS.map((_, index) => index).sort((a, b) => outS[a]! - outS[b]!);
+  const waves: number[][] = [];
+  for (const index of sorted) {
+    const last = waves.at(-1);
+    if (last && outS[index]! - outS[last[0]!]! <= WAVE_S) last.push(index);
+    else waves.push([index]);
+  }
+  return waves;
 }
 
 /** What a promise adds to the plan's time: so many seconds and this share of the wait, until the bar's own record says. */

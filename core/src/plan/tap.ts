@@ -70,7 +70,7 @@ export function startEvent(
   newId: NewId,
   by?: string,
 ): BrewStarted {
-  const { scale, handHeld } = item.station;
+  const { scale, handHeld, intoCup } = item.station;
   return {
     id: newId(),
     type: 'brew-started',
@@ -93,8 +93,16 @@ export function startEvent(
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
+    ...(intoCup ? { intoCup: true } : {}),
+    ...ownBrewerFor(item.station.brewerId, bench),
     prepVersion: 2,
   };
+}
+
+/** A brewer of the bar's own goes with the brew: what it holds may be changed on the Bench later. */
+function ownBrewerFor(brewerId: string, { brewers }: Bench): Pick<BrewStarted, 'ownBrewer'> {
+  const own = brewers?.find(({ id }) => id === brewerId);
+  return own ? { ownBrewer: own } : {};
 }
 
 /** The coffee's age, what the first grinder stands at for it, and the water: for the record. */

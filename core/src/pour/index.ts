@@ -11,8 +11,12 @@ export {
   tareScale,
 } from './scale-model';
 export type { ScaleModel, ScaleNature } from './scale-model';
+export { outlineOf } from './outline';
+export type { PathOutline } from './outline';
 export { addReading, emptyTrace, tracePoints, weightAt } from './trace';
 export type { TraceWriter, WeightPoint } from './trace';
 export { flowOf, restingWatch, watchPour } from './watch';
 export type { PourWatch, PourChange } from './watch';
 export { bytesToTrace, traceToBytes } from './trace-bytes';
+export { KEPT_RADIUS, POUR_HEIGHTS, TURNS, WALL_WAYS, WATER_PATHS, spoutOf } from './water-path';
+export type { BedPoint, Hand, PathPart, PourHeight, TimedPart, Turn, WallWay, WaterPath } from './water-path';

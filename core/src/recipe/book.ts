@@ -1,6 +1,7 @@
 /**
  * Recipes by version: a brew keeps the version that it was made with, so old ones stay in the book.
  */
+import { SCHOOLS } from './methods';
 import type { Recipe, RecipeRef } from './recipe';
 import { EARLIER } from './methods/earlier';
 
@@ -12,6 +13,15 @@ export function bookOf(recipes: Iterable<Recipe>): RecipeBook {
   for (const recipe of [...EARLIER, ...recipes]) byVersion.set(`${recipe.id}@${recipe.version}`, recipe);
   return ({ recipeId, recipeVersion }) => byVersion.get(`${recipeId}@${recipeVersion}`);
 }
+
+/**
+ * The recipes that ship and those that were saved on a bar. A version that was saved there stays what it is, although a
+ * newer app ships one of the same number.
+ */
+export const withSaved = (saved: readonly Recipe[]): Recipe[] => [
+  ...SCHOOLS.filter(({ id, version }) => !saved.some((own) => own.id === id && own.version === version)),
+  ...saved,
+];
 
 /** The latest version of each recipe, in the order in which they first come. */
 export function latestOf(recipes: Iterable<Recipe>): Recipe[] {

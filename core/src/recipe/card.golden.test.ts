@@ -116,7 +116,7 @@ test('what happens in prep, hands and finish of a cone is the craft’s own', ()
   ]);
   expect([card.kettleFillG, card.handsTimeS]).toEqual([
     446,
-    12 + 12 + 18 + 15 + 7 + 4 + 18 + 18 + 15 + 4 + 18 + 20,
+    12 + 12 + 18 + 15 + 7 + 4 + 18 + 18 + 15 + 4 + 6 + 18 + 20,
   ]);
   expect([card.retainedG, card.lossG, card.drinkG, card.perCupG]).toEqual([35, 0, 250, [250]]);
 });

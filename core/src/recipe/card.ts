@@ -21,6 +21,7 @@ import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning }
 import { splitAtRim } from './split-pours';
 import { round } from './round';
 import { RATIO_RANGE, beveragePerDose, solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
+import { gassyNote, underCircumstances } from './variants';
 import { brewTemperature, temperatureNote, type RoastLevel } from './temperature';
 
 /** Where and with what the cup is brewed. */
@@ -40,6 +41,10 @@ export type Place = {
   drawdownExponent?: number;
   /** How far off that power may be (standard deviation): cups of other sizes get a wider window for it. */
   drawdownExponentSd?: number;
+  /** Roasted less than four days ago, so that it still holds much gas. */
+  gassy?: true;
+  /** The cup stands under the brewer in place of a server, where one cup is made. */
+  intoCup?: true;
   /** Got ready as brews of older logs were: beans before the filter's rinse, one filling of the kettle. */
   beansFirst?: true;
   /** Who set altitude and kettle; left out, they are the usual ones. */
@@ -109,8 +114,9 @@ export type BrewCard = {
  * Converts a recipe to what is asked for.
  * @throws RecipeError `not-a-quantity` or `out-of-range` with the field, where the ask makes no cup
  */
-export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): BrewCard {
-  const each = yieldOf(recipe, ask, place.retentionGPerG);
+export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): BrewCard {
+  const recipe = asBrewed(own, ask, place);
+  const each = yieldOf(recipe, ask, retentionAt(place));
   const { doseG, brewWaterG, cups } = solve(ask, each);
   const temperature = brewTemperature(recipe, place.roast, place.altitudeM);
   const { waterC } = temperature;
@@ -151,7 +157,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     waterIs: recipe.waterIs,
     ...(mixedC === null ? {} : { mixedC }),
     bed: recipe.bed,
-    filter: recipe.filter,
+    filter: place.brewer?.filter ?? recipe.filter,
     kettleFillG: fillG,
     fills,
     brewTimeS: timeline.brewTimeS,
@@ -161,6 +167,7 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
     steps,
     holds: recipe.holds,
     notes: [
+      place.gassy ? gassyNote(own) : null,
       temperatureNote(temperature, place.altitudeM),
       ...notes,
       kettleNote(fills, shortG),
@@ -173,6 +180,19 @@ export function brewCard(recipe: Recipe, ask: Ask, place: Place = DEFAULT_PLACE)
   };
 }
 
+/** The recipe as this cup is brewed by it here: a very fresh coffee's, a cold cup's, one that brews straight into its cup. */
+export function asBrewed(recipe: Recipe, ask: Ask, { gassy, intoCup, handHeld }: Place): Recipe {
+  const one = !('cups' in ask) || ask.cups === 1;
+  const iced = ask.addition === 'ice';
+  const serves = METHODS[recipe.method].iceIn === 'the server';
+  return underCircumstances(recipe, {
+    gassy: gassy ?? false,
+    // A hand that holds the brewer through its drawdown warms no cup.
+    coldCup: iced || (handHeld ?? false),
+    intoCup: (intoCup ?? false) && one && !iced && serves,
+  });
+}
+
 type Waters = { bypassG: number; beverageG: number; iceG: number; milkG: number };
 
 function watersOf(doseG: number, brewWaterG: number, each: Yield): Waters {
@@ -182,6 +202,10 @@ function watersOf(doseG: number, brewWaterG: number, each: Yield): Waters {
   const beverageG = Math.round(round(brewWaterG - each.retentionGPerG * doseG - each.lossG + bypassG, 6));
   return { bypassG, beverageG, iceG, milkG: each.milk > 0 ? addedG : 0 };
 }
+
+/** What a gram keeps: as the log has taught it, else as the brewer says; undefined where the recipe or its method knows. */
+export const retentionAt = ({ retentionGPerG, brewer }: Place): number | undefined =>
+  retentionGPerG ?? brewer?.retentionGPerG;
 
 /** The bar's own where its log has shown one, else the method's. */
 const exponentOf = (recipe: Recipe, { drawdownExponent }: Place): number =>
@@ -216,6 +240,7 @@ function layOutIn(
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
     drawdownExponent: exponentOf(recipe, place),
     drawdownExponentSd: place.drawdownExponentSd ?? 0,
+    drainShare: brewer?.drainShare ?? 1,
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = steps === recipe.steps ? layOutOnce(recipe, batch) : layOut(recipe, batch, steps);
@@ -245,7 +270,8 @@ function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
     known.filledAtC === filledAtC &&
     known.maxFlowGPerS === maxFlowGPerS &&
     known.drawdownExponent === drawdownExponent &&
-    known.drawdownExponentSd === batch.drawdownExponentSd;
+    known.drawdownExponentSd === batch.drawdownExponentSd &&
+    known.drainShare === batch.drainShare;
   if (same) return known.timeline;
   const timeline = layOut(recipe, batch);
   latest.set(recipe, { ...batch, timeline });

@@ -259,16 +259,17 @@ test('amounts may be shares, multiples of the dose, equal parts or grams', () =>
 });
 
 test('versions stand beside each other in the book, the latest for new cups', () => {
+  const first = { ...thirds, version: 1 };
   const second = { ...withStep('pour-2', pour({ toShare: 0.5 })), version: 2, ratio: 16 };
-  const book = bookOf([thirds, second]);
+  const book = bookOf([first, second]);
   expect(book({ recipeId: thirds.id, recipeVersion: 1 })!.ratio).toBe(16.2);
   expect(book({ recipeId: thirds.id, recipeVersion: 2 })!.ratio).toBe(16);
   expect(book({ recipeId: thirds.id, recipeVersion: 3 })).toBeUndefined();
-  expect(latestOf([thirds, second]).map(({ version }) => version)).toEqual([2]);
+  expect(latestOf([first, second]).map(({ version }) => version)).toEqual([2]);
   expect(latestOf([thirds, { ...thirds, name: 'Same version again' }])[0]!.name).toBe(thirds.name);
-  expect(latestOf([second, press, thirds]).map(({ id, version }) => [id, version])).toEqual([
+  expect(latestOf([second, press, first]).map(({ id, version }) => [id, version])).toEqual([
     ['cone-thirds', 2],
-    ['press-long', 1],
+    ['press-long', 2],
   ]);
 });
 

@@ -4,7 +4,7 @@
 import { brewCard } from './card';
 import { METHODS } from './methods';
 import { exactAmounts } from './pours';
-import { RecipeError, type Recipe, type RecipeStep } from './recipe';
+import { RecipeError, clockStartS, type Recipe, type RecipeStep } from './recipe';
 
 export type Fault = { field: string; reason: string };
 
@@ -67,18 +67,20 @@ function stepFaults({ steps, method }: Recipe): Fault[] {
       });
     phase = Math.max(phase, PHASE_ORDER[step.phase]);
 
-    if ('atS' in step.start) {
+    const atS = clockStartS(step.start);
+    if (atS !== null) {
+      const part = 'atS' in step.start ? 'start.atS' : 'start.aboutS';
       if (anchorAt < 0 || anchorAt === index)
         faults.push({
           field: at(index, 'start'),
           reason: 'The timer has not started yet, so this step must follow on the one before it.',
         });
-      if (step.start.atS < clockS)
+      if (atS < clockS)
         faults.push({
-          field: at(index, 'start.atS'),
-          reason: `Starts at ${step.start.atS} s, before the step above it (${clockS} s).`,
+          field: at(index, part),
+          reason: `Starts at ${atS} s, before the step above it (${clockS} s).`,
         });
-      clockS = step.start.atS;
+      clockS = atS;
     }
     if (typeof step.lasts === 'object' && 'untilS' in step.lasts) {
       if (anchorAt < 0)
@@ -143,13 +145,48 @@ function oneStepFaults(step: RecipeStep, method: Recipe['method']): Fault[] {
     faults.push({ field: 'lasts', reason: 'Lasts as long as its pour, but pours nothing.' });
   if (step.pour && step.lasts !== 'pour')
     faults.push({ field: 'lasts', reason: 'A pour lasts as long as its amount and flow make it.' });
+  if ('when' in step.start && !step.pour)
+    faults.push({ field: 'start', reason: 'Only a pour waits for the bed or the stream.' });
+  faults.push(...pathFaults(step));
   if (step.lasts === 'drawdown' && METHODS[method].drawdownExponent === null)
     faults.push({ field: 'lasts', reason: 'Nothing drains by itself in this method; give its time.' });
-  if (step.attended && step.end.by === 'clock' && ('atS' in step.start || step.start.afterS > 0))
+  if (step.attended && step.end.by === 'clock' && !('afterS' in step.start && step.start.afterS === 0))
     faults.push({
       field: 'end',
       reason: 'A step that ends by the clock must follow straight on the one before it.',
     });
+  return faults;
+}
+
+/** Parts of a pour follow each other: each but the last ends at a share, and further on than the one before it. */
+function pathFaults({ pour }: RecipeStep): Fault[] {
+  const faults: Fault[] = [];
+  let reached = 0;
+  for (const [index, { toShare, wall }] of (pour?.paths ?? []).entries()) {
+    const last = index === pour!.paths!.length - 1;
+    const field = `pour.paths.${index}.toShare`;
+    if (last && toShare !== undefined)
+      faults.push({
+        field,
+        reason: 'The last part goes to the end of the pour, so it has no share of its own.',
+      });
+    if (!last && toShare === undefined)
+      faults.push({
+        field,
+        reason: 'Say up to which share of the brew water this part goes; only the last has none.',
+      });
+    if (toShare !== undefined && toShare <= reached)
+      faults.push({
+        field,
+        reason: `This part ends at ${percent(toShare)}, no further than the part before it.`,
+      });
+    reached = toShare ?? reached;
+    if (!last && wall === 'washed')
+      faults.push({
+        field: `pour.paths.${index}.wall`,
+        reason: 'The wall is washed once, at the end of a pour: by its last part.',
+      });
+  }
   return faults;
 }
 

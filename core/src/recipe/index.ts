@@ -1,6 +1,6 @@
 export { brewCard, equalShares, DEFAULT_PLACE } from './card';
 export type { BrewCard, Place } from './card';
-export type { CardLag, CardStep } from './lay-out';
+export type { CardLag, CardPath, CardStep } from './lay-out';
 export { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, RATIO_RANGE } from './solve';
 export type { Addition, Ask, Leading } from './solve';
 export { ROAST_LEVELS } from './temperature';
@@ -13,7 +13,7 @@ export { USUAL_KEEPS_G, USUAL_PURGE_G, beansToWeighG, doseToFollowG } from './be
 export { BREWERS, METHODS, SCHOOLS, brewerById } from './methods';
 export type { Brewer } from './methods/brewer';
 export { little, nothing, theCup } from './methods/method';
-export type { LateMoment, LatePrice, Method } from './methods/method';
+export type { Help, LateMoment, LatePrice, Method } from './methods/method';
 export { PAPER_METHODS, takesPaper } from './paper';
 export {
   BED_PREPARATIONS,
@@ -21,20 +21,25 @@ export {
   PHASES,
   RecipeError,
   GLOBE_WAYS,
+  START_CUES,
   STEP_KINDS,
   TOOLS,
   WATER_MEANINGS,
   WISHES,
+  clockStartS,
 } from './recipe';
 export type {
   Amount,
+  BedPreparation,
   Hold,
   MethodId,
   Phase,
   Pour,
+  PourPart,
   Recipe,
   RecipeRef,
   RecipeStep,
+  StartCue,
   StepEnd,
   StepKind,
   StepLength,
@@ -42,7 +47,7 @@ export type {
   Tool,
   Wish,
 } from './recipe';
-export { bookOf, latestOf } from './book';
+export { bookOf, latestOf, withSaved } from './book';
 export { fillOf } from './prep';
 export { roleOf } from './role';
 export type { StepRole } from './role';
@@ -61,3 +66,8 @@ export { CAUTIONS } from './methods/caution-words';
 export type { CautionId } from './methods/caution-words';
 export { tuned } from './tuned';
 export type { Tuning } from './tuned';
+export { recipeFromPlain, settlePours } from './plain';
+export type { FromPlain, PlainAmount, PlainPour, PlainRecipe, PlainStart, Settled } from './plain';
+export { withoutStep } from './variants';
+export { uncertaintiesOf } from './uncertain';
+export type { Uncertainty } from './uncertain';

@@ -4,23 +4,29 @@
  * A pour keeps its flow, so it grows with the batch; where it would run into the next start, that start and all later
  * ones move by the excess. Drawdown follows the dose by the method's exponent. Times are whole seconds, rounded up.
  */
+import type { PathPart } from '../pour';
 import { nearBoilingS, riseS } from '../water';
 import { pourAmounts, type PourTarget } from './pours';
 import { REHEAT, boundWaits } from './prep';
 import { roundUp } from './round';
 import {
   RecipeError,
+  clockStartS,
   startWindow,
   type GlobeWay,
   type Phase,
   type Pour,
   type Recipe,
   type RecipeStep,
+  type StartCue,
   type StepKind,
 } from './recipe';
 
 /** The wait between the end of the step before and a step's start, seconds; `maxS: null` is no limit. */
 export type CardLag = { minS: number; idealS: number; maxS: number | null; penalty: number };
+
+/** A part of a pour, up to a cumulative reading, grams; the last has none. */
+export type CardPath = PathPart & { toG?: number };
 
 export type CardStep = {
   id: string;
@@ -44,6 +50,10 @@ export type CardStep = {
   flowGPerS?: number;
   /** The first part of a pour that is poured otherwise: up to a reading, at a flow, expected at a time from the anchor. */
   opening?: { targetG: number; flowGPerS: number; untilS: number; cue?: string };
+  /** Where its water goes, part by part: each up to a reading, the last to the target. */
+  paths?: CardPath[];
+  /** What it waits for in place of the clock; it is then expected at its start. */
+  startCue?: StartCue;
   /** Nothing weighs it: it ends by its seconds and the eye. */
   byEye?: true;
   /** How many stirs, where they are counted. */
@@ -72,6 +82,8 @@ export type Batch = {
   /** The power with which drawdown grows with the dose, and how far off it may be (standard deviation). */
   drawdownExponent: number;
   drawdownExponentSd: number;
+  /** How long the brewer drains, times what the recipe expects. */
+  drainShare: number;
 };
 
 export type Timeline = {
@@ -119,8 +131,9 @@ function place(
   for (const step of steps) {
     const pour = batch.pours.get(step.id);
     let startS = endS + ('afterS' in step.start ? step.start.afterS : 0);
-    if ('atS' in step.start) {
-      const clockS = (anchorS ?? 0) + step.start.atS + movedS;
+    const atS = clockStartS(step.start);
+    if (atS !== null) {
+      const clockS = (anchorS ?? 0) + atS + movedS;
       const soonestS = endS + (step.kind === 'pour' ? BREATH_S : 0);
       startS = Math.max(clockS, soonestS);
       if (startS > clockS) {
@@ -224,6 +237,7 @@ function cardStep(
   if (cueWindow)
     laid.cueWindowS = { from: Math.max(startS + 1, endS - cueWindow.earlyS), to: endS + cueWindow.lateS };
   if (pour && step.pour) setPour(laid, step.pour, pour, batch);
+  if ('when' in step.start) laid.startCue = step.start.when;
   if (step.stirs) laid.stirs = step.stirs;
   if (step.checkC) laid.checkC = step.checkC;
   if (step.anchor) laid.anchor = step.anchor;
@@ -233,11 +247,20 @@ function cardStep(
 }
 
 function setPour(step: CardStep, pour: Pour, target: PourTarget, batch: Batch): void {
-  const { opening, waterC } = pour;
+  const { opening, waterC, paths } = pour;
   step.pourG = target.pourG;
   step.targetG = target.targetG;
   step.flowGPerS = Math.min(pour.flowGPerS, batch.maxFlowGPerS);
   if (waterC !== undefined) step.waterC = waterC;
+  if (paths)
+    step.paths = paths
+      .filter(
+        ({ toShare }) => toShare === undefined || toShare * batch.brewWaterG > target.targetG - target.pourG,
+      )
+      .map(({ toShare, ...part }) => ({
+        ...part,
+        ...(toShare === undefined ? {} : { toG: Math.round(toShare * batch.brewWaterG) }),
+      }));
   const openingG = openingOf(pour, target, batch.brewWaterG);
   if (!opening || openingG <= 0) return;
   const flowGPerS = Math.min(opening.flowGPerS, batch.maxFlowGPerS);
@@ -325,7 +348,7 @@ function scaleDrawdown(recipe: Recipe, batch: Batch, lastPourEndS: number, refer
   const refPourEndS = reference?.lastPourEndS ?? lastPourEndS;
   const { from, to } = recipe.endWindowS;
   const refS = (from + to) / 2 - refPourEndS;
-  const drawdownS = refS * (batch.doseG / recipe.refDoseG) ** batch.drawdownExponent;
+  const drawdownS = batch.drainShare * refS * (batch.doseG / recipe.refDoseG) ** batch.drawdownExponent;
   const doubt = Z80 * batch.drawdownExponentSd * Math.abs(Math.log(batch.doseG / recipe.refDoseG));
   const edge = (atS: number, off: number) =>
     Math.round(lastPourEndS + (drawdownS * (atS - refPourEndS)) / refS + off * doubt * drawdownS);
@@ -355,6 +378,7 @@ export function referenceOf(recipe: Recipe): Reference {
     // At the reference dose the power is of no account.
     drawdownExponent: 0,
     drawdownExponentSd: 0,
+    drainShare: 1,
   };
   const { lastPourEndS, brewTimeS } = place(recipe, recipe.steps, batch, null);
   references.set(recipe, { lastPourEndS, brewTimeS });

@@ -3,6 +3,8 @@
  * water, so that one recipe serves every cup size. `brewCard` turns it into exact targets for one cup.
  */
 
+import type { PathPart } from '../pour';
+
 export const METHOD_IDS = [
   'cone',
   'flat',
@@ -63,10 +65,22 @@ export type Pour = {
   opening?: Opening;
   /** Where it is not the recipe's own temperature (a cool bloom), degrees Celsius; never shifted by roast. */
   waterC?: number;
+  /** Where the water goes, in order; left out where the recipe does not say. */
+  paths?: PourPart[];
 };
 
-/** When a step begins: at a reading of the brew's timer, or so long after the step before it. */
-export type StepStart = { atS: number } | { afterS: number };
+/** A part of a pour by one path, up to a share of the brew water; the last part goes to the pour's end. */
+export type PourPart = PathPart & { toShare?: number };
+
+/** What a pour may wait for in place of the clock: the bed is about to show, or the stream below thins. */
+export const START_CUES = ['bed about to show', 'stream thins'] as const;
+export type StartCue = (typeof START_CUES)[number];
+
+/**
+ * When a step begins: at a reading of the brew's timer; so long after the step before it; or, a pour, when something is
+ * seen, which is expected at about a reading of the timer.
+ */
+export type StepStart = { atS: number } | { afterS: number } | { when: StartCue; aboutS: number };
 
 /**
  * How long a step takes: seconds; seconds a gram of dose; until a reading of the timer; from hot or from cold water; so
@@ -211,6 +225,8 @@ const USUAL_WINDOW: Partial<Record<StepKind, StartWindow>> = {
   serve: { earlyS: 0, lateS: 60, penalty: 0.5 },
   clean: { earlyS: 0, lateS: 600, penalty: 0.05 },
 };
+/** What is seen comes when it comes; after that the bed runs dry. */
+const SEEN_WINDOW: StartWindow = { earlyS: 10, lateS: 12, penalty: 1 };
 /** From taring to the first water, or to the pour that ends in the anchor. */
 const ANCHOR_WINDOW: StartWindow = { earlyS: 0, lateS: 60, penalty: 0.05 };
 const STRAIGHT_ON: StartWindow = { earlyS: 0, lateS: 0, penalty: 0 };
@@ -219,6 +235,17 @@ const STRAIGHT_ON: StartWindow = { earlyS: 0, lateS: 0, penalty: 0 };
 export function startWindow(step: RecipeStep): StartWindow {
   if (step.window) return step.window;
   if (!step.attended || step.end.by === 'clock') return STRAIGHT_ON;
+  if ('when' in step.start) return SEEN_WINDOW;
   if (step.anchor && step.kind === 'pour') return ANCHOR_WINDOW;
   return USUAL_WINDOW[step.kind] ?? POUR_WINDOW;
+}
+
+/** The reading of the timer at which a step is meant to begin, seconds; null where it follows the step before it. */
+export const clockStartS = (start: StepStart): number | null =>
+  'atS' in start ? start.atS : 'when' in start ? start.aboutS : null;
+
+/** The same start at another reading of the timer. */
+export function startMoved(start: StepStart, byS: number): StepStart {
+  if ('atS' in start) return { atS: start.atS + byS };
+  return 'when' in start ? { ...start, aboutS: start.aboutS + byS } : start;
 }

@@ -190,7 +190,7 @@ test('kettle, time and hands are explained by their parts', () => {
   const drained = tell('brewTimeS', 'cone-thirds', CUP)!;
   expect(inputs(drained)).toEqual([
     'poured 115 derived',
-    'swirled 5 recipe',
+    'swirled 11 recipe',
     'dry 187.5 recipe',
     'ref 115 derived',
     'dose 17.6 derived',
@@ -210,7 +210,7 @@ test('kettle, time and hands are explained by their parts', () => {
   });
   expect(inputs(tell('handsTimeS', 'cone-thirds', CUP))).toEqual([
     'prep 57 default',
-    'brew 66 default',
+    'brew 72 default',
     'finish 18 default',
     'clean 20 default',
   ]);

@@ -57,3 +57,30 @@ test('at every moment of the shift the bar’s own problem has a plan that keeps
     expect(items.filter(({ begunMs }) => begunMs !== null).length).toBeLessThanOrEqual(2);
   }
 });
+
+test('two pairs of hands: each at one step at a time, no brew in both, and all is out sooner', () => {
+  const both = liveShift({
+    bench: { ...BENCH, hands: 2 },
+    book,
+    orders,
+    fromMs: T0,
+    untilMs: endMs,
+    newId: counter(),
+    random: seededRandom(7),
+    by: 'imre',
+    bySecond: 'tavi',
+  });
+  const cups = Object.values(both.state.orders).flatMap((each) => each.cups);
+  expect(cups.map(({ status }) => status)).toEqual(Array(6).fill('served'));
+  const attended = Object.values(both.state.brews)
+    .flatMap((brew) => timelineAt(brew, endMs))
+    .filter(({ step }) => step.attended);
+  for (const { startMs } of attended) {
+    const at = attended.filter((each) => each.startMs <= startMs && startMs < each.endMs - 1500);
+    expect(at.length).toBeLessThanOrEqual(2);
+  }
+  expect(new Set(both.events.map(({ by }) => by))).toEqual(new Set([undefined, 'imre', 'tavi']));
+  const lastMs = ({ state }: typeof both) =>
+    Math.max(...Object.values(state.brews).map(({ servedMs }) => servedMs ?? 0));
+  expect(lastMs(both)).toBeLessThan(lastMs(shift));
+});

@@ -1,11 +1,12 @@
 /**
- * A simulated shift: orders come at their times, and one barista does what the agenda says, with a hand that is
+ * A simulated shift: orders come at their times, and one barista, or two, do what the agenda says, with hands that are
  * seldom exact. The same rules, planner and agenda as the bar's own; only the person is made up.
  */
 import { EMPTY_BAR, apply, type BarEvent, type BarState, type OrderTaken } from '../brew';
 import {
   agenda,
   buildProblem,
+  forHands,
   solve,
   tapEvents,
   type AgendaItem,
@@ -15,6 +16,7 @@ import {
   type PlanProblem,
 } from '../plan';
 import type { RecipeBook } from '../recipe';
+import { livePairs } from './pairs';
 
 export type ShiftPlan = {
   bench: Bench;
@@ -30,8 +32,9 @@ export type ShiftPlan = {
   planner?: (problem: PlanProblem, before: Plan | undefined) => Plan;
   /** It is planned with each order only: enough where no two brews meet. */
   plannedOnce?: true;
-  /** Whose hands. */
+  /** Whose hands; where a second name is given, a second pair works beside the first. */
   by?: string;
+  bySecond?: string;
   /** How much later than the card expects a cue comes, seconds: what the bed, the flame and the coffee do. */
   cueOffS?: (item: AgendaItem) => number;
 };
@@ -62,12 +65,45 @@ export function liveShift(setUp: ShiftPlan): SimulatedShift {
     plan = problem.brews.length > 0 ? planner(problem, before) : null;
   };
 
+  const sayOf = (item: AgendaItem, name: string | undefined) => {
+    const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
+    return {
+      ...(targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) }),
+      ...(name === undefined ? {} : { by: name }),
+    };
+  };
+  const beginsMs = (item: AgendaItem) =>
+    Math.ceil(Math.max(nowMs, item.dueMs + (item.asks === 'cue' ? 1000 * cueOffS(item) : 0)));
+  const takes = (item: AgendaItem, startMs: number) =>
+    item.asks === 'start' || item.asks === 'cue' ? 0 : lengthMs(item, startMs, random);
+
+  if (setUp.bySecond !== undefined) {
+    livePairs({
+      items: () => agenda(state, bench, book, plan, nowMs),
+      own: (items, pair) => forHands(items, plan, pair),
+      nowMs: () => nowMs,
+      wait: (atMs) => void (nowMs = Math.max(nowMs, atMs)),
+      untilMs,
+      nextOrderMs: () => coming[0]?.atMs ?? Infinity,
+      takeOrder: () => {
+        happen(coming.shift()!);
+        replan();
+      },
+      beginsMs,
+      takes,
+      done: (item, pair) => {
+        const name = pair === 0 ? by : setUp.bySecond;
+        for (const event of tapEvents(item, bench, nowMs, newId, sayOf(item, name))) happen(event);
+        replan();
+      },
+    });
+    return { events, state, plan };
+  }
+
   while (nowMs < untilMs) {
     const item = agenda(state, bench, book, plan, nowMs)[0];
     // The bar's clock knows whole milliseconds.
-    const startMs = item
-      ? Math.ceil(Math.max(nowMs, item.dueMs + (item.asks === 'cue' ? 1000 * cueOffS(item) : 0)))
-      : Infinity;
+    const startMs = item ? beginsMs(item) : Infinity;
     const nextOrder = coming[0];
     if (nextOrder && nextOrder.atMs <= startMs) {
       coming.shift();
@@ -77,15 +113,9 @@ export function liveShift(setUp: ShiftPlan): SimulatedShift {
       continue;
     }
     if (!item) break;
-    const takesMs = item.asks === 'start' || item.asks === 'cue' ? 0 : lengthMs(item, startMs, random);
-    nowMs = startMs + takesMs;
+    nowMs = startMs + takes(item, startMs);
     if (nowMs >= untilMs) break;
-    const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
-    const said = {
-      ...(targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) }),
-      ...(by === undefined ? {} : { by }),
-    };
-    for (const event of tapEvents(item, bench, nowMs, newId, said)) happen(event);
+    for (const event of tapEvents(item, bench, nowMs, newId, sayOf(item, by))) happen(event);
     if (!setUp.plannedOnce) replan();
   }
   return { events, state, plan };

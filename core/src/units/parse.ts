@@ -51,49 +51,66 @@ function withPoint(typed: string, decimal: DecimalMark): string | null {
 const isGrouped = (typed: string, mark: string): boolean =>
   new RegExp(`^[+-]?[1-9]\\d{0,2}(\\${mark}\\d{3})+$`).test(typed);
 
-/** Reads a mass typed in the bar's unit and gives grams. `limits` in grams. */
+/** Reads a mass and gives grams: in the bar's unit, or in the one that is typed behind it. `limits` in grams. */
 export const readMass = (
   text: string,
   name: string,
   units: Units,
   limits: Limits,
   decimal?: DecimalMark,
-): Read =>
-  readScaled(readNumber(text, name, decimal), name, units.mass === 'oz' ? G_PER_OZ : 1, units.mass, limits);
+): Read => {
+  const { figure, unit } = parted(text, { g: 'gr?|grams?', oz: 'oz|ounces?' });
+  const own = units.mass === 'oz' ? G_PER_OZ : 1;
+  const size = unit === null ? own : unit === 'oz' ? G_PER_OZ : 1;
+  return readScaled(readNumber(figure, name, decimal), size, name, [units.mass, own], limits);
+};
 
-/** Reads a volume typed in the bar's unit and gives millilitres. `limits` in millilitres. */
+/** Reads a volume and gives millilitres: in the bar's unit, or in the one typed behind it. `limits` in millilitres. */
 export const readVolume = (
   text: string,
   name: string,
   units: Units,
   limits: Limits,
   decimal?: DecimalMark,
-): Read =>
-  readScaled(
-    readNumber(text, name, decimal),
-    name,
-    units.volume === 'fl oz' ? ML_PER_FL_OZ : 1,
-    units.volume,
-    limits,
-  );
+): Read => {
+  const { figure, unit } = parted(text, { ml: 'ml', 'fl oz': 'fl\\.? ?oz' });
+  const own = units.volume === 'fl oz' ? ML_PER_FL_OZ : 1;
+  const size = unit === null ? own : unit === 'fl oz' ? ML_PER_FL_OZ : 1;
+  return readScaled(readNumber(figure, name, decimal), size, name, [units.volume, own], limits);
+};
 
-/** Reads a temperature typed in the bar's unit and gives degrees Celsius. `limits` in degrees Celsius. */
+/** What is typed, without the unit behind it, and which of the units that is; null where there is none. */
+function parted<Unit extends string>(
+  text: string,
+  units: Record<Unit, string>,
+): { figure: string; unit: Unit | null } {
+  for (const unit of Object.keys(units) as Unit[]) {
+    const found = new RegExp(`^(.*\\d)\\s*(?:${units[unit]})\\.?$`, 'i').exec(text.trim());
+    if (found) return { figure: found[1]!, unit };
+  }
+  return { figure: text, unit: null };
+}
+
+/** Reads a temperature and gives degrees Celsius: in the bar's unit, or in the one typed behind it. `limits` likewise. */
 export function readTemperature(text: string, name: string, units: Units, limits: Limits): Read {
-  const read = readNumber(text, name);
+  const { figure, unit } = parted(text, { C: '[°º]?\\s*c', F: '[°º]?\\s*f' });
+  const read = readNumber(figure, name);
   if (!read.ok) return read;
-  const fahrenheit = units.temperature === 'F';
+  const fahrenheit = (unit ?? units.temperature) === 'F';
   const celsius = fahrenheit ? fahrenheitToCelsius(read.value) : read.value;
   return within(
     celsius,
     name,
     limits,
     `°${units.temperature}`,
-    fahrenheit ? celsiusToFahrenheit : (each) => each,
+    units.temperature === 'F' ? celsiusToFahrenheit : (each) => each,
   );
 }
 
-function readScaled(read: Read, name: string, unitSize: number, unit: string, limits: Limits): Read {
-  return read.ok ? within(read.value * unitSize, name, limits, unit, (each) => each / unitSize) : read;
+/** @param barUnit the unit in which the limits are told, and its size */
+function readScaled(read: Read, size: number, name: string, barUnit: [string, number], limits: Limits): Read {
+  const [unit, unitSize] = barUnit;
+  return read.ok ? within(read.value * size, name, limits, unit, (each) => each / unitSize) : read;
 }
 
 function within(

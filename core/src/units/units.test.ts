@@ -89,6 +89,20 @@ test('temperatures go over and back, limits belong to the range, and odd text is
     reason: 'Water: from 0 to 100 °C.',
   });
   expect(readMass('12.5', 'Dose', METRIC, { min: 4, max: 90 })).toEqual({ ok: true, value: 12.5 });
+  // A unit that is typed holds against the bar's own; what is wrong is told in the bar's.
+  expect(readMass('12,5 g', 'Dose', OTHER, { min: 4, max: 90 })).toEqual({ ok: true, value: 12.5 });
+  expect(readMass('1 oz', 'Dose', METRIC, { min: 4, max: 90 })).toEqual({ ok: true, value: 28.3495 });
+  expect(readMass('1 g', 'Dose', OTHER, { min: 14.2, max: 90 })).toMatchObject({
+    reason: 'Dose: from 0.5 to 3.2 oz.',
+  });
+  expect(readVolume('8 fl oz', 'Cup', METRIC, { min: 60, max: 1000 })).toMatchObject({
+    value: expect.closeTo(236.6, 1) as number,
+  });
+  expect(readVolume('250ml', 'Cup', OTHER, { min: 60, max: 1000 })).toEqual({ ok: true, value: 250 });
+  expect(readTemperature('200 °F', 'Water', METRIC, { min: 0, max: 100 })).toMatchObject({
+    value: expect.closeTo(93.3, 1) as number,
+  });
+  expect(readTemperature('93 C', 'Water', OTHER, { min: 0, max: 100 })).toEqual({ ok: true, value: 93 });
   for (const [typed, value] of [
     ['.25', 0.25],
     ['+3', 3],

@@ -2,10 +2,19 @@
  * What the server checks of an event before the bar's own rules: whether its time is possible, whether this bench can
  * brew the cup, and whether the bar holds too much already.
  */
-import { hostOf, isRemark, openOrders, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import {
+  asksOf,
+  brewAlike,
+  hostOf,
+  isRemark,
+  openOrders,
+  type BarEvent,
+  type BarState,
+  type CupAsk,
+} from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { cardFor } from '@even-kettle/core/plan';
-import { brewerById, type RecipeBook } from '@even-kettle/core/recipe';
+import { brewerOf, cardFor } from '@even-kettle/core/plan';
+import type { RecipeBook } from '@even-kettle/core/recipe';
 import type { BarClock } from '../bar-clock';
 import type { Admit, Refused } from '../store/log';
 
@@ -58,6 +67,7 @@ const REACHES: Readonly<Record<string, number>> = {
   promisedMs: PROMISE_REACH_MS,
   expectedMs: PROMISE_REACH_MS,
   wantedMs: PROMISE_REACH_MS,
+  pickUpMs: PROMISE_REACH_MS,
   fromMs: DAY_MS,
   toMs: DAY_MS,
 };
@@ -77,7 +87,10 @@ function timeOutOfReach(event: BarEvent): Refusal | null {
 }
 
 function tooMany(event: BarEvent, state: BarState): Refusal | null {
-  if (event.type === 'order-taken' && openOrders(state).length >= OPEN_ORDERS_MAX)
+  const opens =
+    event.type === 'order-taken' ||
+    (event.type === 'cups-moved' && !Object.hasOwn(state.orders, event.toOrderId));
+  if (opens && openOrders(state).length >= OPEN_ORDERS_MAX)
     return {
       code: 'too-many',
       field: 'orderId',
@@ -94,19 +107,26 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
   };
 }
 
+/** The cups that an event asks to be brewed, each with its field; one that only changes how it is handed over asks for nothing. */
+function cupsAskedFor(event: BarEvent, state: BarState): { cup: CupAsk; at: string }[] {
+  if (event.type === 'order-taken') return event.cups.map((cup, index) => ({ cup, at: `cups.${index}` }));
+  if (event.type === 'cup-added') return [{ cup: event.cup, at: 'cup' }];
+  if (event.type !== 'cup-changed' || !Object.hasOwn(state.orders, event.orderId)) return [];
+  const before = asksOf(state.orders[event.orderId]!).find(({ cupId }) => cupId === event.cup.cupId);
+  return before && brewAlike(before, event.cup) ? [] : [{ cup: event.cup, at: 'cup' }];
+}
+
 /** A cup must be one that this bench can brew, and a brew must start at a station of this bench. */
 function notOnTheBench(event: BarEvent, state: BarState, bar: Bar, book: RecipeBook): Refusal | null {
-  if (event.type === 'order-taken') {
-    for (const [index, cup] of event.cups.entries()) {
-      const host = hostOf(state, cup);
-      const found = cardFor(bar, host ? { ...cup, cups: (host.cups ?? 1) + (cup.cups ?? 1) } : cup, book);
-      if (!found.ok)
-        return {
-          code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',
-          field: `cups.${index}.${found.field}`,
-          reason: found.reason,
-        };
-    }
+  for (const { cup, at } of cupsAskedFor(event, state)) {
+    const host = hostOf(state, cup);
+    const found = cardFor(bar, host ? { ...cup, cups: (host.cups ?? 1) + (cup.cups ?? 1) } : cup, book);
+    if (!found.ok)
+      return {
+        code: found.field === 'recipeId' ? 'unknown-recipe' : 'does-not-make-a-cup',
+        field: `${at}.${found.field}`,
+        reason: found.reason,
+      };
   }
   if (event.type === 'brew-moved' && !bar.stations.some(({ id }) => id === event.stationId))
     return {
@@ -118,11 +138,19 @@ function notOnTheBench(event: BarEvent, state: BarState, bar: Bar, book: RecipeB
   const station = bar.stations.find(
     ({ id, brewerId }) => id === event.stationId && brewerId === event.brewerId,
   );
-  if (!station || !brewerById(event.brewerId))
+  if (!station || !brewerOf(bar, event.brewerId))
     return {
       code: 'unknown',
       field: 'stationId',
       reason: `There is no station ${event.stationId} with a ${event.brewerId} on the bench.`,
+    };
+  const { ownBrewer } = event;
+  const method = brewerOf(bar, event.brewerId)?.method;
+  if (ownBrewer && (ownBrewer.id !== event.brewerId || ownBrewer.method !== method))
+    return {
+      code: 'not-fitting',
+      field: 'ownBrewer',
+      reason: `What is said of the brewer must be of ${event.brewerId}, and of its method.`,
     };
   const order = Object.hasOwn(state.orders, event.orderId) ? state.orders[event.orderId]! : null;
   const cup = order?.cups.find(({ cupId }) => cupId === event.cupId);

@@ -3,8 +3,8 @@
  */
 import { createHash } from 'node:crypto';
 import { badgeOf, brewAt, type BarState } from '@even-kettle/core/brew';
-import type { Bar, BarChange } from '@even-kettle/core/contract';
-import { cardFor } from '@even-kettle/core/plan';
+import { NO_SUCH_BREWER, type Bar, type BarChange } from '@even-kettle/core/contract';
+import { cardFor, stationOfNoBrewer } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { canonical } from '../store/canonical';
 
@@ -24,6 +24,12 @@ export const versionOf = (bar: Bar): string => {
   return known;
 };
 const versions = new WeakMap<Bar, string>();
+
+/** A station whose brewer neither every bar nor this one knows; null if there is none. */
+export function unknownBrewer(bar: Bar): { field: string; reason: string } | null {
+  const index = stationOfNoBrewer(bar);
+  return index < 0 ? null : { field: `stations.${index}.brewerId`, reason: NO_SUCH_BREWER };
+}
 
 /** A station with a brew on it cannot be changed until it is cleaned. */
 function stationInUse({ stations }: BarChange, state: BarState, bar: Bar): string | null {

@@ -12,6 +12,14 @@ const LEARN_EVERY = 10;
 
 type Learnt = Pick<Bar, 'pace' | 'beds' | 'promiseShare'>;
 
+/** After these, other coffee is left than before. */
+const MOVES_STOCK: ReadonlySet<BarEvent['type']> = new Set([
+  'brew-served',
+  'brew-abandoned',
+  'coffee-weighed',
+  'event-undone',
+]);
+
 export type LearntSettings = {
   shown: () => Bar;
   /** Learns again and says so if something changed. With one pair of hands their pace is that of the person. */
@@ -43,18 +51,30 @@ export async function openLearntSettings(
     nothing(error);
     return { pace: {}, beds: {} };
   });
+  let stockG = await learning.stock().catch((error: unknown): Record<string, number> => {
+    nothing(error);
+    return {};
+  });
+  const weighStock = async () => {
+    const next = await learning.stock();
+    if (JSON.stringify(next) === JSON.stringify(stockG)) return;
+    stockG = next;
+    changed();
+  };
   let servedSince = 0;
   const again = async (by?: string) => {
     servedSince = 0;
+    await weighStock();
     const next = await learn(settings.now().hands === 1 ? by : undefined);
     if (JSON.stringify(next) === JSON.stringify(learnt)) return;
     learnt = next;
     changed();
   };
   return {
-    shown: () => ({ ...settings.now(), ...learnt, version: settings.version() }),
+    shown: () => ({ ...settings.now(), ...learnt, stockG, version: settings.version() }),
     again,
     happened: async (events) => {
+      if (events.some(({ type }) => MOVES_STOCK.has(type))) await weighStock();
       servedSince += events.filter(({ type }) => type === 'brew-served').length;
       if (servedSince >= LEARN_EVERY) await again(events.at(-1)?.by);
     },

@@ -7,10 +7,11 @@ import type { Bar, BarChange } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { changeBar, readBar, writeBar } from '../bench';
 import { alone, transactionNow } from '../store/transaction';
-import { versionOf, whyNotNow } from './change';
+import { unknownBrewer, versionOf, whyNotNow } from './change';
 
 export type Changed =
-  { ok: true; bar: Bar } | { ok: false; why: 'in-use' | 'changed-since'; field: string; reason: string };
+  | { ok: true; bar: Bar }
+  | { ok: false; why: 'in-use' | 'changed-since' | 'not-valid'; field: string; reason: string };
 
 /** A change that was checked, to be written by a caller that writes more in the same transaction. */
 export type Staged =
@@ -52,6 +53,8 @@ export async function openSettings({ source, warn, state, book, isRestoring }: P
   const stage: Settings['stage'] = (change) => {
     if (isRestoring()) return { ok: false, why: 'in-use', field: 'bar', reason: BEING_READ_IN };
     const next = changeBar(bar, change);
+    const unknown = unknownBrewer(next);
+    if (unknown) return { ok: false, why: 'not-valid', ...unknown };
     const busy = whyNotNow(change, state(), book, bar, next);
     if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
     return {

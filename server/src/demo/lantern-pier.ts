@@ -59,6 +59,7 @@ export const LANTERN_PIER: Bar = {
   ...FIRST_BAR,
   name: 'Lantern Pier',
   altitudeM: 12,
+  hands: 2,
   units: METRIC,
   water: { name: 'Harbour tap, filtered', hardnessPpm: 70 },
   stations: [
@@ -97,6 +98,20 @@ export const LANTERN_PIER: Bar = {
     { id: 'tavi', name: 'Tavi' },
   ],
   coffees: COFFEES,
+  queues: [
+    { id: 'counter', name: 'Counter', promise: 'soon' },
+    { id: 'tables', name: 'Tables', promise: 'within', withinMin: 15 },
+    { id: 'boats', name: 'For the boat', promise: 'pick-up', stroke: 'double' },
+  ],
+  menu: [
+    { id: 'm1', coffeeId: 'saltmarsh', recipeId: 'cone-thirds', sizesMl: [250, 300] },
+    { id: 'm2', coffeeId: 'low-beacon', recipeId: 'cone-steady', sizesMl: [250, 300] },
+    { id: 'm3', coffeeId: 'night-ferry', recipeId: 'press-long', sizesMl: [250, 600] },
+    { id: 'm4', coffeeId: 'saltmarsh', recipeId: 'sock-fours', sizesMl: [250, 300] },
+    { id: 'm5', coffeeId: 'saltmarsh', recipeId: 'siphon-late', sizesMl: [350] },
+    { id: 'm6', coffeeId: 'slack-tide', recipeId: 'cone-thirds', sizesMl: [220, 300] },
+    { id: 'm7', coffeeId: 'night-ferry', recipeId: 'siphon-late', sizesMl: [350], before: '11:00' },
+  ],
   cloths: [
     { id: 'blue-cloth', name: 'Blue cloth', stationId: 'sock-1' },
     { id: 'siphon-cloth', name: 'Siphon cloth', stationId: 'siphon-1' },
@@ -106,8 +121,9 @@ export const LANTERN_PIER: Bar = {
 /** The second demo bar, high up: what altitude does to every recipe. */
 export const UPPER_BASIN: Bar = { ...LANTERN_PIER, name: 'Upper Basin', altitudeM: 2150 };
 
-/** Cups as `method coffee size`; each line an order. */
-type Line = [atMin: number, name: string, ...cups: [recipeId: string, coffee: number, cupMl: number][]];
+/** Cups as `method coffee size`, and what is to be minded; each line an order. */
+type Cup = [recipeId: string, coffee: number, cupMl: number, more?: Partial<CupAsk>];
+type Line = [atMin: number, name: string, ...cups: Cup[]];
 const T = 'cone-thirds';
 const S = 'cone-steady';
 const P = 'press-long';
@@ -127,14 +143,13 @@ const TIMETABLE: Line[] = [
   [-52, 'rucksack', [T, 1, 350]],
   [-34, 'mate', [K, 1, 300]],
   [-33, 'family', [T, 0, 250], [T, 1, 250], [S, 3, 200]],
-  [-6.2, 'corner table', [P, 2, 250], [T, 1, 250]],
-  [-5.7, 'harbour office', [P, 2, 600]],
-  [-3.7, 'grey hat', [K, 0, 300]],
-  [-2.7, 'deckhand', [S, 1, 250]],
-  [-2.2, 'dog', [T, 0, 300]],
-  [-1.7, 'two by the door', [L, 0, 350], [P, 2, 250]],
-  [-0.7, 'school trip', [T, 3, 220], [T, 1, 250]],
-  [-0.4, 'captain', [T, 0, 250]],
+  [-9, 'corner table', [P, 2, 250], [T, 1, 250]],
+  [-8.4, 'harbour office', [P, 2, 600]],
+  [-6.5, 'grey hat', [K, 0, 300, { toGo: true }]],
+  [-6.1, 'deckhand', [S, 1, 250, { allergy: 'nuts', addition: 'milk', milk: 'oat' }]],
+  [-3.4, 'dog', [T, 0, 220]],
+  [-3.1, 'captain', [T, 0, 220, { with: { orderId: 'pier-16', cupId: 'pier-16-1' } }]],
+  [-1.2, 'two by the door', [K, 0, 250], [P, 3, 250, { note: 'not too hot', decaf: true }]],
 ];
 
 /** What the log has to find. */
@@ -170,7 +185,7 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
     cupsADay: 16,
     menu: USUAL.map(([recipeId, coffee, cupMl]) => {
       const { name, roast } = COFFEES[coffee]!;
-      return { recipeId, recipeVersion: 1, coffee: name, roast, cupMl };
+      return { recipeId, recipeVersion: shippedVersion(recipeId), coffee: name, roast, cupMl };
     }),
     people: bench.people.map(({ id }) => id),
     truths: [
@@ -202,6 +217,8 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
       method,
       sheets,
     })),
+    // The last bag of decaf runs low.
+    { ...base(nowMs - DAY_MS / 8), type: 'coffee-weighed', coffee: COFFEES[3]!.name, stockG: 94 },
     // Boiled every morning; today only one of them was.
     ...Array.from({ length: DAYS }, (_, day) => opening(DAYS - day) - 1_800_000).flatMap((atMs): BarEvent[] =>
       bench.cloths.map(({ id }) => ({ ...base(atMs), type: 'cloth-boiled', clothId: id })),
@@ -213,6 +230,8 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
   return [...cups, ...things].sort((a, b) => a.atMs - b.atMs);
 }
 
+const shippedVersion = (recipeId: string): number => SCHOOLS.find(({ id }) => id === recipeId)!.version;
+
 /** The shift up to a moment, as its log would hold it. */
 export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedShift {
   const orders = TIMETABLE.map(([atMin, name, ...cups], line): OrderTaken => ({
@@ -221,15 +240,17 @@ export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedSh
     atMs: Math.round(nowMs + atMin * 60_000),
     orderId: `pier-${line + 1}`,
     name,
-    cups: cups.map(([recipeId, coffee, cupMl], cup): CupAsk => {
+    queueId: 'counter',
+    cups: cups.map(([recipeId, coffee, cupMl, more], cup): CupAsk => {
       const { name: coffeeName, roast } = COFFEES[coffee]!;
       return {
         cupId: `pier-${line + 1}-${cup + 1}`,
         recipeId,
-        recipeVersion: 1,
+        recipeVersion: shippedVersion(recipeId),
         coffee: coffeeName,
         roast,
         cupMl,
+        ...more,
       };
     }),
   }));
@@ -242,6 +263,7 @@ export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedSh
     newId: () => uuid(),
     random: seededRandom(8),
     by: 'noor',
+    bySecond: 'tavi',
     cueOffS: ({ awaited, cup }) =>
       awaited?.kind === 'drawdown' && cup.recipeId === T && cup.coffee === DRIFTS.coffee ? DRIFTS.longerS : 0,
   });

@@ -1,6 +1,7 @@
 /**
  * Makes the demo's database anew: `EVEN_KETTLE_DB` names the file. `DEMO_EVENTS` says what has happened on the bar: `all` of
- * it (left out), `none` of it, the `weeks` before today, or the `shift` of today on top of a file that has those.
+ * it (left out), `none` of it, the `weeks` before today, or the `shift` of today on top of a file that has those. With
+ * `DEMO_FEED=on` the order feed runs.
  */
 import { rmSync } from 'node:fs';
 import { BATCH_MAX } from '@even-kettle/core/contract';
@@ -8,6 +9,7 @@ import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { writeBar } from '../bench';
 import { readSettings } from '../settings';
 import { openDatabase } from '../store/database';
+import { writeSetting } from '../store/settings-table';
 import { openLog } from '../store/log';
 import { LANTERN_PIER, UPPER_BASIN, shiftUpTo, twoWeeksBefore } from './lantern-pier';
 import { weighAll } from './weights';
@@ -31,6 +33,8 @@ for (let from = 0; from < events.length; from += BATCH_MAX) {
       `The demo’s event ${from + result.refused.index} was refused: ${result.refused.refusal.reason}`,
     );
 }
+// In the demo that people look at, boats go on landing.
+if (process.env['DEMO_FEED'] === 'on') await writeSetting(source.manager, 'feed', { running: true });
 await weighAll(source, log.state(), bar, { fromMs: goesOn ? shift[0]!.atMs : 0, nowMs });
 await source.destroy();
 console.log(`  ${events.length} events in ${databaseFile}`);

@@ -1,6 +1,7 @@
 /**
  * Cards, tables and recipes as plain text for a terminal.
  */
+import { pathsInBrief } from '@even-kettle/core/formats';
 import { METHODS, bandInWords, type BrewCard, type MethodRow, type Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 
@@ -25,7 +26,7 @@ export function cardInText(recipe: Recipe, card: BrewCard): string {
   ];
   const steps = card.steps.map(
     (step) =>
-      `  ${showClock(step.startS).padStart(6)}  ${step.attended ? '•' : ' '} ${step.name}${step.end === 'cue' ? ` until “${step.cue}”` : ''}${step.targetG === undefined ? '' : `, to ${step.targetG} g`}`,
+      `  ${showClock(step.startS).padStart(6)}  ${step.attended ? '•' : ' '} ${step.name}${step.end === 'cue' ? ` until “${step.cue}”` : ''}${step.startCue ? ` when ${step.startCue}` : ''}${step.targetG === undefined ? '' : `, to ${step.targetG} g`}${step.paths ? ` (${pathsInBrief(step)})` : ''}`,
   );
   return [
     `${METHODS[recipe.method].name}: ${recipe.name} (${recipe.id})`,

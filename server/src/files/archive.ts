@@ -184,7 +184,7 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
         if (item.part === 'bar') await writeBar(manager, settingsOf(item.value));
         else rows.push(rowOf(item));
         if (item.part === 'events') events += 1;
-        if (item.part === 'events' && item.value.type === 'order-taken') await nameOrder(manager, item.value);
+        if (item.part === 'events') await nameOrder(manager, item.value);
       }
       await write();
       // A brew whose import is unknown could never be removed again.

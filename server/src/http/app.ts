@@ -168,6 +168,20 @@ function barRoutes(route: AddRoute, bar: BarServer): void {
       seq: result.seq,
     };
   });
+  route('takeOrder', async ({ body, response }) => {
+    const taken = await bar.takeOutside(body);
+    if (taken.ok) {
+      if (taken.isNew) response.status(201);
+      const { ok: _ok, ...answer } = taken;
+      return answer;
+    }
+    const { field, reason, why } = taken;
+    throw new HttpProblem(why === 'not-offered' ? 409 : 422, why, 'The order was not taken', reason, [
+      { field, reason, code: why },
+    ]);
+  });
+  route('getFeed', () => bar.feed.now());
+  route('runFeed', ({ body }) => bar.feed.run(body.running));
   route('getState', () => bar.snapshot());
   route('getPlan', () => ({ ...bar.planning.current(), calm: bar.planning.calm() }));
   route('getPlanProblem', () => {
@@ -185,6 +199,10 @@ function barRoutes(route: AddRoute, bar: BarServer): void {
       response.set('ETag', etagOf(bar));
       return changed.bar;
     }
+    if (changed.why === 'not-valid')
+      throw new HttpProblem(422, 'not-valid', 'The setting was not changed', changed.reason, [
+        { field: changed.field, reason: changed.reason, code: 'not-valid' },
+      ]);
     if (changed.why === 'changed-since')
       throw new HttpProblem(412, changed.why, 'The settings have changed meanwhile', changed.reason);
     throw new HttpProblem(409, 'in-use', 'The setting was not changed', changed.reason, [

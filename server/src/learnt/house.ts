@@ -3,7 +3,8 @@
  */
 import type { Bar, House } from '@even-kettle/core/contract';
 import { clothState } from '@even-kettle/core/learn';
-import { PAPER_METHODS, brewerById, takesPaper, type MethodId } from '@even-kettle/core/recipe';
+import { brewerOf } from '@even-kettle/core/plan';
+import { PAPER_METHODS, takesPaper, type MethodId } from '@even-kettle/core/recipe';
 import { tenth, houseEventsOf, type Sources } from './sources';
 
 const WEEK_MS = 7 * 86_400_000;
@@ -15,6 +16,12 @@ export async function houseOf(sources: Sources): Promise<House> {
     papers: await Promise.all(papersOf(bar()).map((method) => paperStock(method, sources))),
     cloths: await Promise.all(bar().cloths.map((cloth) => clothOf(cloth, sources))),
   };
+}
+
+/** What is left of each coffee that was ever weighed, by its name, grams. */
+export async function stockOf(sources: Sources): Promise<Record<string, number>> {
+  const coffees = await Promise.all(sources.bar().coffees.map(({ name }) => coffeeOf(name, sources)));
+  return Object.fromEntries(coffees.flatMap(({ name, stockG }) => (stockG === null ? [] : [[name, stockG]])));
 }
 
 async function coffeeOf(name: string, { records, state }: Sources): Promise<House['coffees'][number]> {
@@ -61,5 +68,7 @@ async function clothOf(
 }
 
 /** Methods of this bench that use paper. */
-const papersOf = ({ stations }: Bar): MethodId[] =>
-  PAPER_METHODS.filter((method) => stations.some(({ brewerId }) => brewerById(brewerId)?.method === method));
+const papersOf = (bar: Bar): MethodId[] =>
+  PAPER_METHODS.filter((method) =>
+    bar.stations.some(({ brewerId }) => brewerOf(bar, brewerId)?.method === method),
+  );

@@ -17,7 +17,7 @@ import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
 import { learntHands, paceOf } from './hands';
 import { promiseShareOf } from './promise';
-import { houseOf } from './house';
+import { houseOf, stockOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
 import { LEARN_FROM, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
 
@@ -26,6 +26,8 @@ export type Learning = {
   brew: (brewId: string) => Promise<BrewPage | null>;
   day: (fromMs: number, toMs: number) => Promise<DayPage>;
   house: () => Promise<House>;
+  /** What is left of each coffee that was weighed, grams. */
+  stock: () => Promise<Record<string, number>>;
   /** How long each kind of attended step takes, for the bar and for each of its people. */
   hands: () => Promise<HandsLearnt>;
   /** How long each kind of step takes, as a factor of the card's time: of the person, or of the bar. */
@@ -41,6 +43,7 @@ export const openLearning = (sources: Sources): Learning => ({
   brew: (brewId) => brewPageOf(brewId, sources),
   day: (fromMs, toMs) => dayPageOf(fromMs, toMs, sources),
   house: () => houseOf(sources),
+  stock: () => stockOf(sources),
   hands: () => learntHands(sources),
   pace: (by) => paceOf(by, sources),
   beds: () => bedsOf(sources),

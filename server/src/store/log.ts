@@ -18,7 +18,7 @@ import type { RecipeBook } from '@even-kettle/core/recipe';
 import { recordOf, tasted } from '../record';
 import { canonical } from './canonical';
 import { pausing } from './pausing';
-import { nameOrder } from './order-names';
+import { nameOrder, namesOf } from './order-names';
 import { readRecord, rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
 import { openStateSnapshots } from './state-snapshots';
@@ -241,8 +241,10 @@ async function refusedByTheLog(
   state: BarState,
 ): Promise<Refused['refusal'] | null> {
   if (isLate(event, state)) return lateRefusal(manager, event);
-  if (event.type !== 'order-taken') return null;
-  const ids = [`o ${event.orderId}`, ...event.cups.map(({ cupId }) => `c ${cupId}`)];
+  // Cups may go to an order that is there.
+  const isKnown = event.type === 'cups-moved' && Object.hasOwn(state.orders, event.toOrderId);
+  const ids = isKnown ? [] : namesOf(event);
+  if (ids.length === 0) return null;
   const before = await manager.query<unknown[]>(
     `SELECT 1 FROM order_name WHERE name IN (${ids.map(() => '?').join(', ')}) LIMIT 1`,
     ids,
@@ -265,7 +267,7 @@ async function insertEvents(manager: EntityManager, events: readonly BarEvent[])
       [id, type, atMs, Date.now(), canonical(event)],
     );
     places.push({ seq: Number(seq), event });
-    if (event.type === 'order-taken') await nameOrder(manager, event);
+    await nameOrder(manager, event);
   }
   return places;
 }

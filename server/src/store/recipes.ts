@@ -9,6 +9,7 @@ import {
   SCHOOLS,
   bookOf,
   latestOf,
+  withSaved,
   type Fault,
   type Recipe,
   type RecipeBook,
@@ -58,16 +59,18 @@ export async function openRecipes(
           `The saved recipe ${row.recipeId}@${row.version} cannot be read: ${read.faults[0]!.field} ${read.faults[0]!.reason}`,
         );
     }
-    find = bookOf([...SCHOOLS, ...saved]);
+    find = bookOf(withSaved(saved));
   };
   await reload();
   const versions = (id: string) =>
-    [...SCHOOLS, ...saved].filter((recipe) => recipe.id === id).sort((a, b) => a.version - b.version);
+    withSaved(saved)
+      .filter((recipe) => recipe.id === id)
+      .sort((a, b) => a.version - b.version);
 
   return {
     book: (ref) => find(ref),
     saved: () => saved,
-    latest: () => latestOf([...SCHOOLS, ...saved]),
+    latest: () => latestOf(withSaved(saved)),
     versions,
     reload: () => lock.runExclusive(reload),
     save: ({ recipe: asked, basedOn }) =>
@@ -92,7 +95,7 @@ export async function openRecipes(
         };
         await inTransaction(source, (manager) => manager.insert(RecipeVersionRow, row));
         saved.push(recipe);
-        find = bookOf([...SCHOOLS, ...saved]);
+        find = bookOf(withSaved(saved));
         return { ok: true, recipe };
       }),
   };

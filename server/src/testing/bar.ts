@@ -90,7 +90,7 @@ export const now = () => bar.clock.nowMs();
 export const cup = (cupId: string, change: object = {}) => ({
   cupId,
   recipeId: 'cone-thirds',
-  recipeVersion: 1,
+  recipeVersion: 2,
   coffee: 'Saltmarsh',
   roast: 'light',
   cupMl: 250,

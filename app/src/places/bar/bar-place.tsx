@@ -21,7 +21,8 @@ import { WIDE } from '../../ui/theme';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../orders/order-list';
-import { HandsBreak } from './hands-break';
+import { AwayCard, CalledAway, SomebodyAway, WelcomeBack, useAway } from './called-away';
+import { Forgotten } from './forgotten';
 import { HandsCard } from './hands-card';
 import { PlainCard } from './plain-card';
 import { KettleStrip } from './kettle-strip';
@@ -79,6 +80,7 @@ export function BarPlace() {
     },
   });
   const { width, height } = useWindowDimensions();
+  const away = useAway(nowMs);
 
   if (status === 'unreachable') return <Unreachable />;
   if (status === 'loading' || !bar) {
@@ -89,7 +91,9 @@ export function BarPlace() {
       </Page>
     );
   }
-  const card = current ? (
+  const card = away ? (
+    <AwayCard away={away} nowMs={nowMs} />
+  ) : current ? (
     <Boundary
       key={current.brewId}
       what={WORDS.theHandsCard}
@@ -102,6 +106,7 @@ export function BarPlace() {
   ) : (
     <NothingToDo />
   );
+  const back = away ? null : <WelcomeBack items={items} nowMs={nowMs} />;
   const follow =
     current !== items[0] ? (
       <Button kind="plain" label={WORDS.backToThePlan} onPress={() => setTaken(null)} />
@@ -117,7 +122,7 @@ export function BarPlace() {
   const pairs = shared ? (
     <Row style={{ flexWrap: 'wrap', justifyContent: 'space-between' }}>
       <HandsChoice name="Whose hands this device shows" />
-      <HandsBreak />
+      <SomebodyAway />
     </Row>
   ) : null;
   const stations = (columns: number) => (
@@ -141,8 +146,10 @@ export function BarPlace() {
       <Page>
         <Unplannable />
         {pairs}
+        {back}
         {card}
         {follow}
+        <Forgotten />
         {upNext}
         {stations(width < 600 ? 4 : 6)}
         <KettleStrip />
@@ -157,8 +164,10 @@ export function BarPlace() {
           <View style={{ flex: 1, gap: 12 }}>
             <Unplannable />
             {pairs}
+            {back}
             {card}
             {follow}
+            <Forgotten />
             {upNext}
           </View>
           <View style={{ flex: 1, gap: 12 }}>
@@ -177,18 +186,22 @@ export function BarPlace() {
       <Unplannable />
       <View style={{ flex: 1, flexDirection: 'row', gap: 12, minHeight: 0 }}>
         <View style={{ flex: 9, gap: 12 }}>
-          {pairs}
+          {back}
           {card}
           {follow}
+          <Forgotten />
         </View>
         <View style={{ flex: 8, gap: 12 }}>
           {upNext}
           {stations(3)}
         </View>
-        <ScrollView style={{ flex: 7 }} contentContainerStyle={{ paddingBottom: 8, gap: 12 }}>
-          <KettleStrip />
-          {orders}
-        </ScrollView>
+        <View style={{ flex: 7, gap: 12 }}>
+          {pairs}
+          <ScrollView contentContainerStyle={{ paddingBottom: 8, gap: 12 }}>
+            <KettleStrip />
+            {orders}
+          </ScrollView>
+        </View>
       </View>
       {rail}
     </View>
@@ -201,7 +214,10 @@ function OthersHaveIt() {
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">{WORDS.nothingForTheseHands}</Text>
       <Text quiet>{WORDS.theOtherPairHasWhatIs}</Text>
-      <Button label={WORDS.showAllHands} onPress={() => setDevice({ hands: 'all' })} />
+      <Row>
+        <Button label={WORDS.showAllHands} onPress={() => setDevice({ hands: 'all' })} />
+        <CalledAway />
+      </Row>
     </Card>
   );
 }

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import { brewAt, type BrewState } from '@even-kettle/core/brew';
-import { brewerById, fitsBrewer } from '@even-kettle/core/recipe';
+import { brewerOf } from '@even-kettle/core/plan';
+import { fitsBrewer } from '@even-kettle/core/recipe';
 import { useBar } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { Dose } from './dose';
@@ -59,11 +60,11 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
   const { bar, state } = useBar();
   const [to, setTo] = useState('');
   const free = (bar?.stations ?? []).filter(
-    ({ id, brewerId }) => !brewAt(state, id) && brewerById(brewerId)?.method === brew.card.method,
+    ({ id, brewerId }) => !brewAt(state, id) && brewerOf(bar ?? {}, brewerId)?.method === brew.card.method,
   );
   if (free.length === 0) return null;
   const chosen = free.find(({ id }) => id === to);
-  const brewer = chosen && brewerById(chosen.brewerId);
+  const brewer = chosen && brewerOf(bar ?? {}, chosen.brewerId);
   return (
     <View style={{ gap: 4 }}>
       <Row style={{ alignItems: 'flex-end' }}>

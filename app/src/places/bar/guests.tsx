@@ -9,6 +9,7 @@ import { useBar, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
+import { Wishes } from '../wishes';
 import { WORDS } from './words';
 
 export function Guests({ item }: { item: AgendaItem }) {
@@ -17,14 +18,18 @@ export function Guests({ item }: { item: AgendaItem }) {
   if (item.step.kind !== 'serve' || item.asks === 'cue' || !item.brew) return null;
   return (
     <View role="list" aria-label={WORDS.handedOverTo} style={{ gap: 4 }}>
-      {guestsOf(state, item.brew).map(({ orderId, badge, name, gramsPerCup }) => (
-        <Row key={orderId} style={{ gap: 8 }}>
-          <Badge badge={badge} size={26} />
-          <Text bold style={{ flex: 1 }} numberOfLines={1}>
-            {name ?? WORDS.order(badgeOf(badge).letter)}
-          </Text>
-          <Text testID={`share-${badgeOf(badge).letter}`}>{cupsInWords(gramsPerCup, units)}</Text>
-        </Row>
+      {guestsOf(state, item.brew).map(({ badge, name, cup, gramsPerCup }) => (
+        <View key={cup.cupId}>
+          <Row style={{ gap: 8 }}>
+            <Badge badge={badge} size={26} />
+            <Text bold style={{ flex: 1 }} numberOfLines={1}>
+              {name ?? WORDS.order(badgeOf(badge).letter)}
+            </Text>
+            <Text testID={`share-${badgeOf(badge).letter}`}>{cupsInWords(gramsPerCup, units)}</Text>
+          </Row>
+          {/* The brew's own cup has its wishes at the head of the card. */}
+          {cup.cupId === item.cup.cupId ? null : <Wishes cup={cup} />}
+        </View>
       ))}
     </View>
   );

@@ -6,6 +6,7 @@ import { agenda, buildProblem, solve } from '@even-kettle/core/plan';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { BarContext, type BarHere } from '../../client/bar-context';
 import { openDeviceReadings } from '../../client/device-board';
+import { setDevice } from '../../device/settings';
 import { TEST_BAR } from '../../testing/bar';
 import { T0, at, book, done, firstWater, prep, started, taken } from '../../testing/cone';
 import { HandsCard } from './hands-card';
@@ -20,6 +21,8 @@ const BAR: Bar = { ...TEST_BAR, stations: TEST_BAR.stations.slice(0, 1) };
 const order = taken('A');
 const prepared = [order, started('A'), ...prep];
 const blooming = [...prepared, firstWater];
+const poured = [...blooming, done('bloom', 107), done('pour-2', 158), done('pour-3', 188)];
+const drawing = [...poured, done('pour-4', 215)];
 
 function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   const { state } = reduce(events, book, EMPTY_BAR);
@@ -88,6 +91,27 @@ test('a pour that is said to be made before its time is asked after once', () =>
   expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
 });
 
+test('with counting on and no scale the first tap begins a pour; before its time that is asked after, too', () => {
+  setDevice({ countTones: true });
+  try {
+    const bloomed = [...blooming, done('bloom', 107)];
+    const early = show(bloomed, 116);
+    early.press();
+    expect(early.tapped).toEqual([]);
+    expect(screen.getByTestId('main-button').props.accessibilityLabel).toBe('0:24 early: pouring already?');
+    screen.unmount();
+    const due = show(bloomed, 140);
+    due.press();
+    expect(due.tapped).toMatchObject([{ type: 'step-begun', stepId: 'pour-2' }]);
+    screen.unmount();
+    const pouring = show([...bloomed, ...due.tapped], 150);
+    pouring.press();
+    expect(pouring.tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
+  } finally {
+    setDevice({ countTones: false });
+  }
+});
+
 test('what the step needs stays in sight after a tap, with the way back beside it', () => {
   show(prepared.slice(0, 2), 20);
   expect(screen.getByTestId('detail')).toHaveTextContent(/Set it to/);
@@ -153,7 +177,7 @@ test('the filter comes off in a step of its own; then the guest is named, with b
   expect(screen.getByTestId('share-A')).toHaveTextContent('250 g');
 });
 
-test('after the grinder held another coffee the true dose is asked for before it is loaded, and the recipe follows it', () => {
+test('the true dose is asked for after grinding, before it is loaded, and the recipe follows it', () => {
   const before = taken('B');
   const other: BarEvent[] = [
     {
@@ -173,15 +197,15 @@ test('after the grinder held another coffee the true dose is asked for before it
     { id: 'b-clean', type: 'step-done', atMs: at(-39), brewId: 'b1.1', stepId: 'clean' },
     { id: 'b-gone', type: 'cup-cancelled', atMs: at(-39), orderId: 'B', cupId: 'b1' },
   ];
-  const { tapped } = show([...other, ...prepared.slice(0, -1)], 70);
+  const { tapped, press } = show([...other, ...prepared.slice(0, -1)], 70);
   expect(texts().verb).toBe('Throw the rinse, load, tare');
+  act(() => fireEvent.press(screen.getByLabelText('17.6 g came out of the grinder; type another dose')));
   act(() => fireEvent.changeText(screen.getByTestId('real-dose'), '17.2'));
-  act(() => fireEvent.press(screen.getByLabelText('Save the real dose')));
-  expect(tapped).toMatchObject([{ type: 'dose-corrected', brewId: 'a1.1', doseG: 17.2 }]);
-
-  // Of one coffee after itself the grinder gives back what it kept: nothing is asked.
-  show(prepared.slice(0, -1), 70);
-  expect(screen.queryByTestId('real-dose')).toBeNull();
+  press();
+  expect(tapped).toMatchObject([
+    { type: 'dose-corrected', brewId: 'a1.1', doseG: 17.2 },
+    { type: 'step-done', stepId: 'load' },
+  ]);
 });
 
 test('the rinse water and the tare are asked for by name, ticked off or not', () => {
@@ -206,7 +230,6 @@ test('after an overshoot the card says what it makes of it, and a short last pou
   );
   expect(texts().figure).toBe('219');
   screen.unmount();
-  const poured = [...blooming, done('bloom', 107), done('pour-2', 158), done('pour-3', 188)];
   const { tapped } = show([...poured, { ...done('pour-4', 215), readingG: 262 } as BarEvent], 222);
   expect(screen.getByTestId('outcome')).toHaveTextContent(/23 g short: 1:14.9, about 10 % stronger/);
   act(() => fireEvent.press(screen.getByLabelText('Poured on to 285 g')));
@@ -214,22 +237,44 @@ test('after an overshoot the card says what it makes of it, and a short last pou
 });
 
 test('a drawdown can be noted as stalled in one tap, and the card says what to do', () => {
-  const drawing = [
-    ...blooming,
-    done('bloom', 107),
-    done('pour-2', 158),
-    done('pour-3', 188),
-    done('pour-4', 215),
-  ];
   const { tapped } = show(drawing, 290);
   act(() => fireEvent.press(screen.getByLabelText('Stalled')));
   expect(tapped).toMatchObject([{ type: 'brew-noted', note: 'stalled' }]);
   screen.unmount();
   show([...drawing, { id: 'n', type: 'brew-noted', atMs: at(288), brewId: 'a1.1', note: 'stalled' }], 290);
-  expect(screen.getByTestId('remedy')).toHaveTextContent(/Lift the filter/);
+  expect(screen.getByTestId('rescue')).toHaveTextContent(/Lift the filter’s edge once.*: about 0:14 sooner/);
 });
 
 test('between pours the card says how long the bed stays covered', () => {
   show([...blooming, done('bloom', 107)], 112);
   expect(screen.getByLabelText(/; the bed shows/)).toBeTruthy();
+});
+
+test('past its window a drawdown is helped; a collapsed filter is begun again in one tap, with the beans to weigh', () => {
+  const { tapped } = show(drawing, 310);
+  expect(screen.getByTestId('rescue')).toHaveTextContent(/It runs long/);
+  screen.unmount();
+  const now = show(drawing, 280);
+  act(() => fireEvent.press(screen.getByLabelText('Other…')));
+  act(() => fireEvent.press(screen.getByLabelText('Filter collapsed')));
+  expect(now.tapped).toMatchObject([
+    { type: 'brew-noted', note: 'collapsed' },
+    { type: 'brew-abandoned', reason: 'filter collapsed' },
+  ]);
+  expect(tapped).toEqual([]);
+  screen.unmount();
+  show([...drawing, ...now.tapped], 282);
+  expect(screen.getByTestId('remedy')).toHaveTextContent(
+    'This cup is brewed again: 17.6 g of beans to weigh now.',
+  );
+});
+
+test('rinse water left in is told in figures, with how long brewing again takes', () => {
+  const noted: BarEvent = { id: 'n', type: 'brew-noted', atMs: at(238), brewId: 'a1.1', note: 'rinse-left' };
+  const { tapped } = show([...drawing, noted], 240);
+  expect(screen.getByTestId('remedy')).toHaveTextContent(
+    /all 60 g of it the cup is about 19 % weaker, 1:19\.6/,
+  );
+  act(() => fireEvent.press(screen.getByLabelText(/^Brew again, \d:\d\d$/)));
+  expect(tapped).toMatchObject([{ type: 'brew-abandoned', reason: 'rinse water was left in' }]);
 });

@@ -4,6 +4,7 @@
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
+import type { BarEvent } from '@even-kettle/core/brew';
 import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../client/bar-context';
@@ -11,7 +12,7 @@ import { useAct } from '../../device/use-act';
 import { useHabit } from '../../device/use-habit';
 import { groundFor } from '../../words/grind-words';
 import { handsWords, cupInWords } from '../../words/hands-words';
-import { useDevice } from '../../device/settings';
+import { useDevice, type DeviceSettings } from '../../device/settings';
 import { useShortcuts } from '../../device/shortcuts';
 import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
@@ -19,15 +20,19 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { MAIN_TOUCH, RADIUS, TOUCH } from '../../ui/theme';
+import { Undo } from '../undo';
+import { Wishes } from '../wishes';
+import { CalledAway } from './called-away';
 import { Figure } from './figure';
-import { Dose } from './dose';
 import { Guests } from './guests';
+import { Learner } from './learner';
 import { HoldToPour } from './hold-to-pour';
 import { MainButton } from './main-button';
 import { Countdown, Pace } from './pace';
 import { ReadingStepper, useReading } from './reading-stepper';
 import { Checklist, Said } from './said';
 import { notOverMs, useSight } from './watched';
+import { WaterWay } from './water-way';
 import { WORDS } from './words';
 
 /** How long a tap that came early waits for its answer, milliseconds. */
@@ -35,11 +40,16 @@ const ASKED_MS = 6000;
 /** A pour may start so much early, as the recipes allow where they say nothing else, milliseconds. */
 const EARLY_MS = 3000;
 
-/** How long before its time a step of a running brew is said to be done; null where it is time, or does not matter. */
+/** How long before its time a step of a running brew is said to be done, or begun; null where it is time, or does not matter. */
 function tooEarlyMs(item: AgendaItem, nowMs: number): number | null {
-  const matters = item.brew !== null && item.step.phase === 'brew' && item.asks === 'finish';
+  const { step, asks } = item;
+  // The first water may come when it likes: the timer waits for it.
+  const isTold = asks === 'finish' || (asks === 'start' && step.anchor === undefined);
+  const matters = item.brew !== null && step.phase === 'brew' && isTold;
   const earlyMs = item.dueMs - nowMs;
-  return matters && item.begunMs === null && earlyMs > EARLY_MS ? earlyMs : null;
+  // What is waited for by eye comes when it comes, within its window.
+  const mayBeMs = step.startCue ? (step.lag.idealS - step.lag.minS) * 1000 : EARLY_MS;
+  return matters && item.begunMs === null && earlyMs > mayBeMs ? earlyMs : null;
 }
 
 /** Room for what stands above the button, so that the thumb finds it in one place whatever the step. */
@@ -49,24 +59,23 @@ const SHORT_H = 560;
 const BESIDE_W = 220;
 
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one card
-export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: number }) {
   const theme = useTheme();
   const units = useUnits();
   // On its side, or enlarged, a screen is too low for the button below what it is for.
   const short = useWindowDimensions().height < SHORT_H;
-  const { store, clock } = useHere();
+  const { store, clock, silent = false } = useHere();
   const { bar, state } = useBar();
-  const reading = useReading(item);
-  // One kettle needs no name.
-  const kettle = bar && bar.kettles.length > 1 ? item.kettle?.name : undefined;
+  const device = useDevice();
+  const scale = useScale(given.station.id);
+  const item = countedIn(given, device, scale?.connected ?? false);
+  // What came out of the grinder is weighed again before it is loaded, and the recipe follows it.
+  const asksDose = item.step.kind === 'load' && item.brew !== null && isGround(item);
+  const reading = useReading(item, asksDose ? item.card.doseG : (item.step.targetG ?? 0));
   const ground = bar ? groundFor(item, bar, state) : null;
-  const asked = handsWords(item, units, ground, kettle ?? null);
-  // After a purge nobody knows what came out: it is weighed again before it is loaded, and the recipe follows.
-  const asksDose = item.step.kind === 'load' && item.brew !== null && ground !== null && ground.more !== null;
+  const asked = handsWords(item, units, ground, (bar && bar.kettles.length > 1 && item.kettle?.name) || null);
   const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
   const hot = now && item.asks !== 'cue';
-  const scale = useScale(item.station.id);
-  const device = useDevice();
   const [asking, setAsking] = useState<string | null>(null);
   const habit = useHabit(item.station.id);
   useSight(item, nowMs);
@@ -80,8 +89,11 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   const done = () => {
     if (!bar) return;
     // What the scale shows is what was poured; without one, what the person says it shows.
-    const readingG =
-      pouring && scale?.connected && item.asks === 'finish' ? Math.max(0, scale.massG) : reading.given;
+    const readingG = asksDose
+      ? undefined
+      : pouring && scale?.connected && item.asks === 'finish'
+        ? Math.max(0, scale.massG)
+        : reading.given;
     const unsureSinceMs = notOverMs(item, clock.nowMs());
     const said = {
       ...(readingG === undefined ? {} : { readingG }),
@@ -89,7 +101,20 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
       ...(device.person === null ? {} : { by: device.person }),
       ...(unsureSinceMs === undefined ? {} : { notOverMs: unsureSinceMs }),
     };
-    store.act(tapEvents(item, bar, clock.nowMs(), newId, said), asked.button);
+    const realDose: BarEvent[] =
+      asksDose && reading.given !== undefined && reading.given > 0
+        ? [
+            {
+              id: newId(),
+              type: 'dose-corrected',
+              atMs: clock.nowMs(),
+              brewId: item.brewId,
+              doseG: reading.given,
+              ...(device.person === null ? {} : { by: device.person }),
+            },
+          ]
+        : [];
+    store.act([...realDose, ...tapEvents(item, bar, clock.nowMs(), newId, said)], asked.button);
     setAsking(null);
   };
   // What a recipe wants later is seldom done already: a tap before its time is asked after once.
@@ -132,8 +157,9 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
           stationId={item.station.id}
           stationName={item.station.name}
           cup={cupInWords(item.cup, units)}
-          running={item.brew !== null}
+          running={item.brew !== null && !silent}
         />
+        <Wishes cup={item.cup} inARow />
         <View style={short ? { flexDirection: 'row', alignItems: 'flex-start', gap: 14 } : { gap: 4 }}>
           <View style={short ? { flex: 1, minWidth: 0, gap: 2 } : { minHeight: ABOVE_H, gap: 4 }}>
             <View
@@ -141,14 +167,16 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
               aria-live="polite"
               aria-label={`${item.station.name}: ${asked.verb} ${inWords(asked.figure)}`}
             >
-              {item.step.kind === 'pour' && item.asks !== 'cue' ? (
-                <Text quiet size="small">
-                  {item.step.name}
+              <Row style={{ alignItems: 'baseline', flexWrap: 'wrap' }}>
+                <Text size="verb" testID="verb">
+                  {asked.verb}
                 </Text>
-              ) : null}
-              <Text size="verb" testID="verb">
-                {asked.verb}
-              </Text>
+                {item.step.kind === 'pour' && item.asks !== 'cue' ? (
+                  <Text quiet size="small">
+                    {item.step.name}
+                  </Text>
+                ) : null}
+              </Row>
             </View>
             <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
               <Figure
@@ -159,14 +187,12 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
                 stopAtG={stopAtG}
                 units={units}
               />
-              {reads ? <ReadingStepper reading={reading} units={units} /> : null}
+              {reads ? <ReadingStepper kind="water" reading={reading} units={units} /> : null}
+              {asksDose ? <ReadingStepper kind="dose" reading={reading} units={units} /> : null}
             </Row>
             {/* What the step needs stands here and nothing takes its place. */}
-            <Text size="small" testID="detail">
-              {asked.detail}
-            </Text>
+            <WaterWay item={item} nowMs={nowMs} detail={asked.detail} units={units} />
             <Checklist item={item} />
-            {asksDose ? <Dose key={item.brewId} brew={item.brew!} /> : null}
             <Guests item={item} />
             {now ? (
               <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
@@ -194,9 +220,29 @@ export function HandsCard({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
           )}
         </View>
         <StartAgain item={item} nowMs={nowMs} />
+        {device.learning || silent ? <Learner item={item} /> : null}
       </View>
     </View>
   );
+}
+
+/** Whether its beans were ground for it, so that what came out can be weighed. */
+const isGround = ({ card }: AgendaItem): boolean => card.steps.some(({ kind }) => kind === 'grind');
+
+/**
+ * A pour that is counted into its target by the clock has to be told when it begins: where no scale tells, its first tap
+ * says so.
+ */
+function countedIn(item: AgendaItem, device: DeviceSettings, hasScale: boolean): AgendaItem {
+  const counts = device.countTones || device.countVoice;
+  const begins =
+    counts &&
+    !hasScale &&
+    item.step.kind === 'pour' &&
+    item.brew !== null &&
+    item.asks === 'finish' &&
+    item.begunMs === null;
+  return begins ? { ...item, asks: 'start' } : item;
 }
 
 type HeadProps = {
@@ -215,7 +261,7 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
       <Text numberOfLines={1} style={{ flex: 1 }}>
         <Text bold>{stationName}</Text> · {cup}
       </Text>
-      <Undo />
+      <WayBack />
       {running ? (
         <Button
           kind="bare"
@@ -252,32 +298,14 @@ function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
 }
 
 /** Room for it is always kept, so that nothing moves. */
-const UNDO_W = 84;
+const UNDO_W = 96;
 
-/** For ten seconds the way back, in a place of its own. */
-const Undo = memo(function Undo() {
-  const { store } = useHere();
-  const { undoable } = useBar();
-  const [realMs, setRealMs] = useState(Date.now);
-  useEffect(() => {
-    if (!undoable) return undefined;
-    const timer = setInterval(() => setRealMs(Date.now()), 250);
-    return () => clearInterval(timer);
-  }, [undoable]);
-  const leftS = undoable ? Math.ceil((undoable.untilRealMs - realMs) / 1000) : 0;
+/** For ten seconds the way back, in a place of its own; at other times the way out. */
+const WayBack = memo(function WayBack() {
+  const { silent = false } = useHere();
   return (
     <View style={{ width: UNDO_W }}>
-      {undoable && leftS > 0 ? (
-        <Button
-          kind="bare"
-          icon="undo"
-          label={WORDS.undo(Math.min(10, leftS))}
-          says={WORDS.undoForLabel(undoable.label)}
-          onPress={store.undo}
-          testID="undo"
-          style={{ paddingHorizontal: 0 }}
-        />
-      ) : null}
+      <Undo otherwise={silent ? null : <CalledAway />} />
     </View>
   );
 });

@@ -12,6 +12,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
+import { EffectOf } from '../orders/proposal';
 import { WORDS } from './words';
 
 /** Cups that could have this brew: those that wait, and those whose brew could go the other way. */
@@ -34,6 +35,17 @@ export function OtherCup({ brew }: { brew: BrewState }) {
   const swaps = chosen?.cup.status === 'brewing';
   const recipe = chosen && book(chosen.cup);
   const differs = chosen && !same(chosen.cup);
+  const given: NewEvent | null = chosen
+    ? {
+        type: 'brew-given',
+        brewId: brew.id,
+        fromOrderId: brew.orderId,
+        fromCupId: brew.cupId,
+        orderId: chosen.order.id,
+        cupId: chosen.cup.cupId,
+        ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
+      }
+    : null;
   return (
     <View style={{ gap: 4 }}>
       <Row style={{ alignItems: 'flex-end' }}>
@@ -56,22 +68,14 @@ export function OtherCup({ brew }: { brew: BrewState }) {
           says={swaps ? WORDS.swapTheTwoBrews : WORDS.giveItToThatCup}
           disabled={!chosen}
           onPress={() => {
-            if (!chosen) return;
+            if (!given) return;
             // Another coffee than was asked for has to be meant.
             if (differs && sure !== to) return setSure(to);
-            const given: NewEvent = {
-              type: 'brew-given',
-              brewId: brew.id,
-              fromOrderId: brew.orderId,
-              fromCupId: brew.cupId,
-              orderId: chosen.order.id,
-              cupId: chosen.cup.cupId,
-              ...(swaps ? { otherBrewId: chosen.cup.brewIds.at(-1)! } : {}),
-            };
             act([given], WORDS.cup);
           }}
         />
       </Row>
+      {given ? <EffectOf events={[given]} /> : null}
       {differs ? (
         <Text size="small" bold>
           {WORDS.thatGuestAskedForThisBrew(

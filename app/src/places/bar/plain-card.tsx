@@ -5,6 +5,7 @@ import { newId, useBar, useHere } from '../../client/bar-context';
 import { handsWords } from '../../words/hands-words';
 import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
+import { WORDS } from '../words';
 
 export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
   const { store, clock } = useHere();
@@ -16,6 +17,7 @@ export function PlainCard({ item, units }: { item: AgendaItem; units: Units }) {
         {item.station.name}: {asked.verb} {inWords(asked.figure)}
       </Text>
       <Text>{asked.detail}</Text>
+      {item.cup.allergy ? <Text bold>{WORDS.allergy(item.cup.allergy)}</Text> : null}
       {item.asks === 'runs' || !bar ? null : (
         <Button
           kind="main"

@@ -10,15 +10,19 @@ import {
   noteWords,
   notesFor,
   pourOutcome,
+  remakeS,
+  rescueOf,
+  rinseLeft,
   type BrewState,
   type Note,
   type PourOutcome,
+  type Rescue,
 } from '@even-kettle/core/brew';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, METHODS, cautionFor } from '@even-kettle/core/recipe';
-import { inWords, showMass } from '@even-kettle/core/units';
-import { useUnits } from '../../client/bar-context';
-import { useAct } from '../../device/use-act';
+import { inWords, showClock, showMass } from '@even-kettle/core/units';
+import { useBar, useUnits } from '../../client/bar-context';
+import { useAct, type NewEvent } from '../../device/use-act';
 import { outcomeWords } from '../../words/outcome-words';
 import { setDevice, useDevice } from '../../device/settings';
 import { dayOfMs } from '../../ui/days';
@@ -32,11 +36,16 @@ import { WORDS } from './words';
 /** How long the outcome of a pour stays in sight, milliseconds of bar time; longer where it asks for something. */
 const FINE_MS = 6000;
 const OFF_MS = 30_000;
+/** A cup weaker than this, times the planned strength, is offered to be brewed again. */
+const SPOILT_SHARE = 0.93;
+/** Long enough to clear the station and weigh again. */
+const COLLAPSED_MS = 120_000;
 /** What to do about a note stays this long. */
 const NOTED_MS = 60_000;
 
 export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const device = useDevice();
+  const { state } = useBar();
   const outcome = item.brew ? outcomeNow(item.brew, nowMs) : null;
   const noted = item.brew?.notes?.findLast(({ atMs }) => nowMs - atMs < NOTED_MS);
   const watched = item.awaited ?? item.step;
@@ -58,12 +67,79 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
         }
       />
     );
-  if (item.brew && noted)
-    return <Strip says={WORDS.toDo} words={noteWords(noted.note, item.card.method).now} testID="remedy" />;
+  const { brew } = item;
+  const before = state.brews[item.cup.attempts.at(-1) ?? ''];
+  if (before && hasCollapsed(before, nowMs)) return <Collapsed brew={before} />;
+  const rescue = brew ? rescueOf(brew, nowMs) : null;
+  if (brew && noted && !(rescue && isOfDraining(noted.note))) return <Noted brew={brew} note={noted.note} />;
   if (item.brew && outcome) return <Outcome brew={item.brew} outcome={outcome} />;
+  if (rescue) return <Remedies rescue={rescue} />;
   // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
   return item.brew && notes.length > 0 ? <Notes key={item.brewId} brew={item.brew} notes={notes} /> : null;
+}
+
+/** The cup's latest brew has just been ended because its bed fell in. */
+const hasCollapsed = ({ abandoned, notes }: BrewState, nowMs: number): boolean =>
+  abandoned !== undefined &&
+  nowMs - abandoned.atMs < COLLAPSED_MS &&
+  (notes?.some(({ note }) => note === 'collapsed') ?? false);
+
+const isOfDraining = (note: Note): boolean => note === 'stalled' || note === 'ran-fast';
+
+/** What was noted, with what to do about it now. */
+function Noted({ brew, note }: { brew: BrewState; note: Note }) {
+  const units = useUnits();
+  const { now } = noteWords(note, brew.card.method);
+  if (note !== 'rinse-left') return <Strip says={WORDS.toDo} words={now} testID="remedy" />;
+  const { rinseG, strengthShare, ratio } = rinseLeft(brew.card);
+  const weaker = Math.round((1 - strengthShare) * 100);
+  return (
+    <Strip
+      says={WORDS.toDo}
+      words={`${now} ${WORDS.withTheRinse(inWords(showMass(rinseG, units, 'water')), weaker, ratio.toFixed(1))}`}
+      testID="remedy"
+      action={<BrewAgain brew={brew} reason={WORDS.rinseWaterWasLeftIn} />}
+    />
+  );
+}
+
+/** The brew ends and its cup waits to be brewed again; the button says how long that takes. */
+function BrewAgain({ brew, reason }: { brew: BrewState; reason: string }) {
+  const act = useAct();
+  return (
+    <Button
+      label={WORDS.brewAgainIn(showClock(remakeS(brew.card)))}
+      onPress={() => act([{ type: 'brew-abandoned', brewId: brew.id, reason }], WORDS.startThisCupAgain)}
+      testID="brew-again"
+      style={{ paddingHorizontal: 8 }}
+    />
+  );
+}
+
+/** What helps a brew that drains too slowly or too fast, each with what it should do to the time. */
+function Remedies({ rescue }: { rescue: Rescue }) {
+  const lines = rescue.remedies.map(({ words, byS }) =>
+    WORDS.remedyWithTime(words, showClock(Math.abs(byS)), byS < 0 ? 'sooner' : 'later'),
+  );
+  return (
+    <Strip
+      says={WORDS.toDo}
+      words={[rescue.runs === 'slow' ? WORDS.itRunsLong : WORDS.itRunsFast, ...lines].join('\n')}
+      testID="rescue"
+    />
+  );
+}
+
+function Collapsed({ brew }: { brew: BrewState }) {
+  const units = useUnits();
+  return (
+    <Strip
+      says={WORDS.toDo}
+      words={WORDS.brewedAgainWeigh(inWords(showMass(brew.planned.doseG, units, 'dose')))}
+      testID="remedy"
+    />
+  );
 }
 
 function outcomeNow(brew: BrewState, nowMs: number): PourOutcome | null {
@@ -90,6 +166,12 @@ function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
       WORDS.pouredOn,
     );
   const short = outcome.final && outcome.verdict === 'short' && targetG !== undefined;
+  // Far over, with nothing to leave out, the cup is better brewed again.
+  const spoilt =
+    outcome.final &&
+    outcome.verdict === 'over' &&
+    outcome.bypassLessG === 0 &&
+    (outcome.strengthShare ?? 0) < SPOILT_SHARE;
   return (
     <Strip
       says={WORDS.thePour}
@@ -102,6 +184,8 @@ function Outcome({ brew, outcome }: { brew: BrewState; outcome: PourOutcome }) {
             onPress={pourOn}
             style={{ paddingHorizontal: 8 }}
           />
+        ) : spoilt ? (
+          <BrewAgain brew={brew} reason={WORDS.pouredOver} />
         ) : null
       }
     />
@@ -124,7 +208,11 @@ export function Notes({ brew, notes, fits = notes, all = false }: NotesProps) {
   const shown = open ? notes : notes.slice(0, 2);
   const note = (what: Note) => {
     const { name } = noteWords(what, brew.card.method);
-    act([{ type: 'brew-noted', brewId: brew.id, note: what }], name);
+    const noted: NewEvent = { type: 'brew-noted', brewId: brew.id, note: what };
+    // A bed that has fallen in makes no cup: it is begun again in the same tap.
+    const ends: NewEvent[] =
+      what === 'collapsed' ? [{ type: 'brew-abandoned', brewId: brew.id, reason: name.toLowerCase() }] : [];
+    act([noted, ...ends], name);
   };
   return (
     <Row style={{ flexWrap: 'wrap', gap: 6, rowGap: 6 }}>
@@ -233,6 +321,7 @@ export function Checklist({ item }: { item: AgendaItem }) {
 }
 
 function checklistOf({ step, card, brew }: AgendaItem): readonly string[] {
+  if (step.kind === 'press') return [WORDS.offTheScale];
   if (step.kind !== 'load') return [];
   const rinsed = card.steps.some(({ kind }) => kind === 'set-filter');
   const { checklist } = METHODS[card.method];

@@ -13,10 +13,12 @@ import {
   timelineAt,
   type BrewState,
 } from '@even-kettle/core/brew';
-import { METHODS, brewerById } from '@even-kettle/core/recipe';
+import { brewerOf } from '@even-kettle/core/plan';
+import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useNow, useScale, useUnits } from '../../client/bar-context';
 import { cupInWords } from '../../words/hands-words';
+import { Wishes } from '../wishes';
 import { Badge } from '../../ui/badge';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -66,7 +68,7 @@ export function StationPage() {
         </>
       ) : (
         <Notice title={WORDS.free}>
-          {WORDS.thePlanSaysOnTheBar(brewerById(station.brewerId)?.name ?? '')}
+          {WORDS.thePlanSaysOnTheBar(brewerOf(bar ?? {}, station.brewerId)?.name ?? '')}
         </Notice>
       )}
       <ScaleCard station={station} />
@@ -90,7 +92,9 @@ function Seen({ brew }: { brew: BrewState }) {
     <Card>
       <Subheading>{WORDS.seen}</Subheading>
       {brew.status === 'running' ? <Notes brew={brew} notes={notes} fits={now} all /> : null}
-      {noted ? <Text>{noteWords(noted.note, brew.card.method).now}</Text> : null}
+      {noted && noted.note !== 'still-brewing' ? (
+        <Text>{noteWords(noted.note, brew.card.method).now}</Text>
+      ) : null}
     </Card>
   );
 }
@@ -101,6 +105,7 @@ function Summary({ brew }: { brew: BrewState }) {
   const { state } = useBar();
   const scale = useScale(brew.stationId);
   const order = state.orders[brew.orderId];
+  const cup = order?.cups.find(({ cupId }) => cupId === brew.cupId);
   const zeroMs = anchorMs(brew, nowMs);
   const { card } = brew;
   const changed = Math.abs(card.ratio - brew.planned.ratio) >= 0.1;
@@ -114,6 +119,7 @@ function Summary({ brew }: { brew: BrewState }) {
             {cupInWords(brew.ask, units)}
           </Text>
         </Row>
+        {cup ? <Wishes cup={cup} /> : null}
         <Text size="verb">{zeroMs === null ? 'prep' : showClock(Math.max(0, nowMs - zeroMs) / 1000)}</Text>
         <Text quiet size="small">
           {WORDS.to1(

@@ -12,8 +12,7 @@ import {
   type BrewState,
   type OrderState,
 } from '@even-kettle/core/brew';
-import { brewerById } from '@even-kettle/core/recipe';
-import type { Station } from '@even-kettle/core/plan';
+import { brewerOf, type Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
@@ -25,6 +24,7 @@ import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Ticking } from '../../client/ticking';
 import { Vessel } from '../../vessels/vessel';
+import { AllergySign } from '../wishes';
 import { WORDS } from './words';
 
 type Props = {
@@ -85,6 +85,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
   const nowMs = useNow(1000, phaseMs);
   const doing = stepInWords(brew, nowMs);
   const cue = awaitedCue(brew, nowMs);
+  const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
   return (
     <View style={tile(theme, { atHand })}>
       <Touch
@@ -100,6 +101,11 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
         <View style={{ position: 'absolute', top: 4, left: 4 }}>
           <Badge badge={order.badge} size={24} />
         </View>
+        {cup ? (
+          <View style={{ position: 'absolute', top: 6, right: 6 }}>
+            <AllergySign cup={cup} />
+          </View>
+        ) : null}
         {/* The button takes the place of what it needs, so that no tile grows. */}
         <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={cue ? 34 : 58} />
         <BrewClock brew={brew} />
@@ -175,11 +181,17 @@ const BrewClock = memo(function BrewClock({ brew }: { brew: BrewState }) {
 });
 
 function Free({ station }: { station: Station }) {
+  const { bar } = useBar();
   const theme = useTheme();
   return (
     <View style={[tile(theme, { atHand: false }), { backgroundColor: 'transparent' }]}>
       <View style={{ opacity: 0.45 }}>
-        <Vessel method={brewerById(station.brewerId)?.method ?? 'cone'} level={0} target={null} size={58} />
+        <Vessel
+          method={brewerOf(bar ?? {}, station.brewerId)?.method ?? 'cone'}
+          level={0}
+          target={null}
+          size={58}
+        />
       </View>
       <Text size="clock" quiet>
         –

@@ -14,6 +14,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { shiftInWords } from '../orders/quote-line';
+import { AllergySign } from '../wishes';
 import { WORDS } from './words';
 
 /** How long a change of plan stays marked, milliseconds of bar time. */
@@ -92,6 +93,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
                   {leftMs <= 0 ? 'now' : showClock(Math.ceil(leftMs / 1000))}
                 </Text>
                 <Badge badge={item.order.badge} size={28} />
+                <AllergySign cup={item.cup} />
                 <Text numberOfLines={1} style={{ flex: 1 }}>
                   {item.station.name}: {inShort(item, units)}
                 </Text>

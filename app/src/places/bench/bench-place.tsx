@@ -14,11 +14,14 @@ import { WIDE } from '../../ui/theme';
 import { Unreachable } from '../unreachable';
 import { DeviceCard } from './device-card';
 import { CoffeesCard } from './coffees-card';
+import { FeedCard } from './feed-card';
 import { GrindersCard } from './grinders-card';
 import { KettlesCard } from './kettles-card';
 import { ClothsCard, PeopleCard } from './people-card';
+import { BrewersCard } from './brewers-card';
 import { StationsCard } from './stations-card';
 import { HandsChoice, LookCard, TasteCard } from './choice-cards';
+import { MenuCard, QueuesCard } from './menu-cards';
 import { PlaceCard, UnitsCard } from './place-cards';
 import { PlanFilesCard } from './plan-files-card';
 import { WORDS } from './words';
@@ -38,11 +41,23 @@ const SECTIONS: readonly Section[] = [
   },
   { id: 'coffees', name: WORDS.coffees, cards: (bar) => <CoffeesCard bar={bar} /> },
   {
+    id: 'menu',
+    name: WORDS.menuAndQueues,
+    cards: (bar) => (
+      <>
+        <MenuCard bar={bar} />
+        <QueuesCard bar={bar} />
+        <FeedCard />
+      </>
+    ),
+  },
+  {
     id: 'tools',
     name: WORDS.stationsAndTools,
     cards: (bar) => (
       <>
         <StationsCard bar={bar} />
+        <BrewersCard bar={bar} />
         <GrindersCard bar={bar} />
         <KettlesCard bar={bar} />
       </>

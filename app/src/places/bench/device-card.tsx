@@ -16,6 +16,7 @@ import type { Signal } from '../../device/signals';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { HandsChoice } from '../hands-choice';
 import { Select } from '../../ui/select';
@@ -67,6 +68,17 @@ export function DeviceCard({ bar }: { bar: Bar }) {
           onTry={() => speak(WORDS.nowCone1PourTo128)}
         />
         <SettingRow
+          label={WORDS.tonesCountIntoAPour}
+          setting="countTones"
+          onTry={() => (unlockTones(), sound('stop'))}
+        />
+        <SettingRow
+          label={WORDS.aVoiceCountsIntoAPour}
+          setting="countVoice"
+          absent={canSpeak() ? null : WORDS.thisBrowserHasNoVoice}
+          onTry={() => speak(WORDS.twentyTenStop)}
+        />
+        <SettingRow
           label={WORDS.vibration}
           setting="vibrate"
           absent={canVibrate() ? null : WORDS.thisDeviceHasNone}
@@ -79,7 +91,17 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         />
         <SettingRow label={WORDS.stopEarlyByWhatTheseHands} setting="lead" />
         <SettingRow label={WORDS.cuesComeEarlierForHandsThat} setting="early" />
+        <SettingRow label={WORDS.iAmLearning} setting="learning" />
       </View>
+      <Choice
+        name={WORDS.theHandThatPours}
+        value={device.pouringHand}
+        onChange={(pouringHand) => setDevice({ pouringHand })}
+        options={[
+          { value: 'right', label: WORDS.right },
+          { value: 'left', label: WORDS.left, hint: WORDS.pathsAreMirrored },
+        ]}
+      />
       <InstallRow />
       <Habits bar={bar} />
       {tonesState() === 'waiting' ? (

@@ -18,8 +18,9 @@ import { Subheading, Text } from '../../ui/text';
 import { useChangeForm } from './use-change';
 import { WORDS } from './words';
 
-type ListKey = 'coffees' | 'stations' | 'kettles' | 'grinders' | 'people' | 'cloths';
-type Item<Key extends ListKey> = Bar[Key][number];
+type ListKey =
+  'menu' | 'queues' | 'coffees' | 'stations' | 'brewers' | 'kettles' | 'grinders' | 'people' | 'cloths';
+type Item<Key extends ListKey> = NonNullable<Bar[Key]>[number];
 
 type Props<Key extends ListKey> = {
   title: string;
@@ -65,11 +66,7 @@ const isListOf =
   (kept: unknown): kept is BarChange => {
     const items = (kept as Partial<Record<ListKey, unknown>> | null)?.[setting];
     return (
-      Array.isArray(items) &&
-      items.every(
-        (each: { id?: unknown; name?: unknown } | null) =>
-          typeof each?.id === 'string' && typeof each.name === 'string',
-      )
+      Array.isArray(items) && items.every((each: { id?: unknown } | null) => typeof each?.id === 'string')
     );
   };
 
@@ -85,7 +82,7 @@ export function ListCard<Key extends ListKey>({
 }: Props<Key>) {
   const theme = useTheme();
   const [openId, setOpenId] = useState<string | null>(null);
-  const change = useChangeForm(`bench.${setting}`, { [setting]: bar[setting] }, isListOf(setting), () =>
+  const change = useChangeForm(`bench.${setting}`, { [setting]: bar[setting] ?? [] }, isListOf(setting), () =>
     setOpenId(null),
   );
   const items = change.values[setting] as Item<Key>[];

@@ -2,7 +2,8 @@
  * Who works here, and the cloths they look after.
  */
 import type { Bar } from '@even-kettle/core/contract';
-import { METHODS, brewerById } from '@even-kettle/core/recipe';
+import { brewerOf } from '@even-kettle/core/plan';
+import { METHODS } from '@even-kettle/core/recipe';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { ListCard, NameField } from './list-card';
@@ -21,13 +22,13 @@ export const PeopleCard = ({ bar }: { bar: Bar }) => (
   />
 );
 
-function brewsThroughCloth(brewerId: string): boolean {
-  const brewer = brewerById(brewerId);
+function brewsThroughCloth(bar: Bar, brewerId: string): boolean {
+  const brewer = brewerOf(bar, brewerId);
   return brewer !== undefined && METHODS[brewer.method].hasCloth;
 }
 
 export const ClothsCard = ({ bar }: { bar: Bar }) => {
-  const stations = bar.stations.filter(({ brewerId }) => brewsThroughCloth(brewerId));
+  const stations = bar.stations.filter(({ brewerId }) => brewsThroughCloth(bar, brewerId));
   if (stations.length === 0 && bar.cloths.length === 0) return null;
   return (
     <ListCard

@@ -2,11 +2,12 @@
  * The stations: a brewer, and what weighs under it.
  */
 import type { Bar } from '@even-kettle/core/contract';
-import { STATION_SCALES, type StationScale } from '@even-kettle/core/plan';
-import { BREWERS, METHODS, brewerById } from '@even-kettle/core/recipe';
+import { STATION_SCALES, allBrewers, brewerOf, type StationScale } from '@even-kettle/core/plan';
+import { METHODS, type Brewer } from '@even-kettle/core/recipe';
 import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
+import { Switch } from '../../ui/switch';
 import { ListCard, NameField } from './list-card';
 import { WORDS } from './words';
 
@@ -18,12 +19,14 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
     bar={bar}
     addLabel={WORDS.aStation}
     fresh={(id) => ({ id, name: WORDS.newStation, brewerId: 'cone-m' })}
-    line={({ name, brewerId, scale, handHeld }) => ({
+    line={({ name, brewerId, scale, handHeld, intoCup, out }) => ({
       name,
       detail: [
-        brewerLine(brewerId),
+        brewerLine(brewerOf(bar, brewerId), brewerId),
         scale === undefined || scale === 'read' ? null : SCALE_WORDS[scale],
         handHeld ? WORDS.heldInTheHand : null,
+        intoCup ? WORDS.straightIntoTheCup : null,
+        out ? WORDS.outOfUse : null,
       ]
         .filter(Boolean)
         .join(' · '),
@@ -35,7 +38,7 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
           <Select
             label={WORDS.brewer}
             value={station.brewerId}
-            options={BREWERS.map(({ id, name }) => ({ value: id, label: name }))}
+            options={allBrewers(bar).map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(brewerId) => set({ brewerId })}
             style={{ flex: 1 }}
           />
@@ -46,7 +49,8 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
           options={STATION_SCALES.map((value) => ({ value, label: SCALE_WORDS[value] }))}
           onChange={(scale) => set({ scale })}
         />
-        {canBeHandHeld(station.brewerId) ? (
+        <Switch label={WORDS.outOfUse} on={station.out ?? false} onChange={(out) => set({ out })} />
+        {canBeHandHeld(brewerOf(bar, station.brewerId)) ? (
           <Choice
             name={WORDS.howTheSockIsHeld}
             value={station.handHeld ? 'held' : 'hung'}
@@ -54,6 +58,17 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
             options={[
               { value: 'hung', label: WORDS.hungOnAStand },
               { value: 'held', label: WORDS.heldInTheHand, hint: WORDS.keepsTheHandsThroughTheDrawdown },
+            ]}
+          />
+        ) : null}
+        {servesFromServer(brewerOf(bar, station.brewerId)) ? (
+          <Choice
+            name={WORDS.whereASingleCupBrews}
+            value={station.intoCup ? 'cup' : 'server'}
+            onChange={(value) => set({ intoCup: value === 'cup' })}
+            options={[
+              { value: 'server', label: WORDS.intoAServer },
+              { value: 'cup', label: WORDS.straightIntoTheCup, hint: WORDS.theRinseWarmsTheCup },
             ]}
           />
         ) : null}
@@ -69,19 +84,23 @@ const SCALE_WORDS: Record<StationScale, string> = {
   bridge: WORDS.connectedThroughABridge,
 };
 
-function canBeHandHeld(brewerId: string): boolean {
-  const brewer = brewerById(brewerId);
-  return brewer !== undefined && METHODS[brewer.method].canBeHandHeld;
-}
+const canBeHandHeld = (brewer: Brewer | undefined): boolean =>
+  brewer !== undefined && METHODS[brewer.method].canBeHandHeld;
 
-function brewerLine(brewerId: string): string {
-  const brewer = brewerById(brewerId);
-  return brewer ? `${brewer.name}, ${brewer.minDoseG}–${brewer.maxDoseG} g` : brewerId;
-}
+/** What stands over a server may as well stand over a cup. */
+const servesFromServer = (brewer: Brewer | undefined): boolean =>
+  brewer !== undefined && METHODS[brewer.method].iceIn === 'the server';
+
+const brewerLine = (brewer: Brewer | undefined, id: string): string =>
+  brewer ? `${brewer.name}, ${brewer.minDoseG}–${brewer.maxDoseG} g` : id;
 
 /** Brewers and how many of each. */
-const countsOf = ({ stations }: Bar): string =>
-  BREWERS.map(({ id, name }) => ({ name, many: stations.filter(({ brewerId }) => brewerId === id).length }))
+const countsOf = (bar: Bar): string =>
+  allBrewers(bar)
+    .map(({ id, name }) => ({
+      name,
+      many: bar.stations.filter(({ brewerId }) => brewerId === id).length,
+    }))
     .filter(({ many }) => many > 0)
     .map(({ name, many }) => `${many} × ${name}`)
     .join(', ');

@@ -66,6 +66,7 @@ export function DayPage() {
 }
 
 function DayDetails({ day }: { day: Day }) {
+  const { bar } = useBar();
   const units = useUnits();
   const most = Math.max(1, ...day.handsByMethod.map(({ handsS }) => handsS));
   return (
@@ -98,6 +99,17 @@ function DayDetails({ day }: { day: Day }) {
           </Row>
         ))}
       </Card>
+      {day.queues.length > 1 ? (
+        <Card>
+          <Subheading>{WORDS.byQueue}</Subheading>
+          {day.queues.map(({ queueId, orders, medianWaitS, late }) => (
+            <Row key={queueId} style={{ justifyContent: 'space-between' }}>
+              <Text bold>{bar?.queues?.find(({ id }) => id === queueId)?.name ?? queueId}</Text>
+              <Text>{WORDS.queueOfADay(orders, showClock(medianWaitS), late)}</Text>
+            </Row>
+          ))}
+        </Card>
+      ) : null}
       <Card>
         <Subheading>{WORDS.handsByMethod}</Subheading>
         {day.handsByMethod.map(({ method, cups, handsS }) => (

@@ -72,6 +72,10 @@ const DAY: Day = {
   orders: 8,
   waitS: { median: 312, p90: 640, longest: 700 },
   late: [{ orderId: 'A', guest: 'pilot', badge: 2, byS: 95, cause: 'waited for hands or a brewer' }],
+  queues: [
+    { queueId: 'counter', orders: 5, medianWaitS: 300, late: 0 },
+    { queueId: 'boat', orders: 3, medianWaitS: 420, late: 1 },
+  ],
   handsByMethod: [{ method: 'cone', cups: 12, handsS: 1830 }],
   remade: 1,
   abandoned: [{ reason: 'torn filter', count: 1 }],
@@ -84,6 +88,7 @@ test('a day is a page of figures; a day with nothing says so; one that does not 
   await showLogPage(<DayPage />, { day: () => Promise.resolve(DAY) });
   for (const text of ['12', '5:12', '10:40', '80 %', '1 late of 8', 'pilot', '1:35', '30:30'])
     expect(screen.getByText(text)).toBeTruthy();
+  expect(screen.getByText('3 orders, median wait 7:00, 1 late')).toBeTruthy();
   expect(screen.getByText('Saltmarsh: 1 step coarser. It took 3:02.')).toBeTruthy();
   await showLogPage(<DayPage />, { day: () => Promise.resolve({ ...DAY, cups: 0, abandoned: [] }) });
   expect(screen.getByText('Nothing was brewed on this day')).toBeTruthy();

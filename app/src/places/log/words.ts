@@ -4,6 +4,9 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  byQueue: 'By queue',
+  queueOfADay: (orders: number, wait: Shown, late: number) =>
+    `${orders} ${plural(orders, 'order', 'orders')}, median wait ${wait}, ${late === 0 ? 'none late' : `${late} late`}`,
   aBrew: 'A brew',
   aDayInTheLastWeek: (part: Shown, part2: Shown, perDay: Shown) =>
     `${part}${part2}${perDay} a day in the last week`,

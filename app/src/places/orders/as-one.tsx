@@ -1,7 +1,7 @@
 /**
  * Cups of one order that are alike, as one larger brew where that is sooner.
  */
-import { MOST_CUPS_OF_A_BREW, areAlike, type CupAsk } from '@even-kettle/core/brew';
+import { MOST_CUPS_OF_A_BREW, areAlike, servedAlike, type CupAsk } from '@even-kettle/core/brew';
 import { cardFor, type Quote } from '@even-kettle/core/plan';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
@@ -50,11 +50,16 @@ export function AsOne({
 /** One brew for several cups is offered where it saves so much, seconds. */
 export const WORTH_SHARING_S = 15;
 
-/** The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. */
+/**
+ * The cups with those that are alike as one brew; null where none are, or no brewer here takes them together. One cup of
+ * several is one line on the card, so they are handed over alike too: an allergy is never lost in another's cup.
+ */
 export function mergedCups(cups: CupAsk[], bar: Bar, book: RecipeBook): CupAsk[] | null {
   const merged: CupAsk[] = [];
   for (const cup of cups) {
-    const at = merged.findIndex((each) => areAlike(each, cup) && (each.cups ?? 1) < MOST_CUPS_OF_A_BREW);
+    const at = merged.findIndex(
+      (each) => areAlike(each, cup) && servedAlike(each, cup) && (each.cups ?? 1) < MOST_CUPS_OF_A_BREW,
+    );
     const larger = at < 0 ? null : { ...merged[at]!, cups: (merged[at]!.cups ?? 1) + 1 };
     if (larger && cardFor(bar, larger, book).ok) merged[at] = larger;
     else merged.push(cup);

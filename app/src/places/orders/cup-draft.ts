@@ -1,12 +1,13 @@
 /**
  * A cup as it is being asked for: what has been chosen and typed, and what that makes.
  */
-import { type CupAsk } from '@even-kettle/core/brew';
-import { cardFor } from '@even-kettle/core/plan';
+import { MILKS, brewAlike, type CupAsk, type Milk } from '@even-kettle/core/brew';
+import { isGassy } from '@even-kettle/core/learn';
+import { brewerOf, cardFor } from '@even-kettle/core/plan';
 import {
+  ADDITIONS,
   CUP_RANGE_ML,
   METHODS,
-  brewerById,
   type Addition,
   type MethodId,
   type Recipe,
@@ -24,14 +25,28 @@ export type Draft = {
   coffeeId: string;
   recipeId: string;
   sizeText: string;
-  addition: Addition | 'nothing';
+  additions: Addition[];
+  milk: Milk;
+  toGo: boolean;
+  allergy: string;
+  note: string;
+};
+
+/** What the counter knows while an order is being taken. */
+export type Counter = {
+  bar: Bar;
+  menu: Recipe[];
+  book: RecipeBook;
+  units: Units;
+  /** For the age of a coffee, bar milliseconds. */
+  nowMs: number;
 };
 
 export type DraftRead =
   | { ok: true; cup: CupAsk; doseG: number; brewWaterG: number; brewTimeS: number }
   | { ok: false; reason: string };
 
-export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): DraftRead {
+export function readDraft(draft: Draft, { bar, menu, book, units, nowMs }: Counter): DraftRead {
   const size = readVolume(draft.sizeText, WORDS.size, units, CUP_RANGE_ML, DECIMAL);
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
@@ -44,7 +59,9 @@ export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBo
     coffee: coffee.name,
     roast: coffee.roast,
     cupMl: Math.round(size.value),
-    ...(draft.addition === 'nothing' ? {} : { addition: draft.addition }),
+    ...additionsOf(draft.additions),
+    ...(isGassy(coffee.roastedOn, nowMs) ? { gassy: true } : {}),
+    ...serviceOfDraft(draft, coffee.decaf),
   };
   const found = cardFor(bar, cup, book);
   if (!found.ok) return found;
@@ -52,19 +69,77 @@ export function readDraft(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBo
   return { ok: true, cup, doseG, brewWaterG, brewTimeS };
 }
 
+/** A size that was shown in other units and read again differs by so little, ml. */
+const SAME_ML = 2;
+
+/**
+ * A cup as it is changed. What was not touched stays as it was asked for, also where the house has gone on since: a recipe's
+ * version, a coffee's freshness; and the brew that it shares, unless it is brewed otherwise now.
+ */
+export function asChanged(ask: CupAsk, typed: CupAsk): CupAsk {
+  const { gassy, ...rest } = typed;
+  const sameCoffee = typed.coffee === ask.coffee;
+  const isGassyNow = sameCoffee ? ask.gassy : gassy;
+  const own: CupAsk = {
+    ...rest,
+    cupId: ask.cupId,
+    roast: sameCoffee ? ask.roast : typed.roast,
+    recipeVersion: typed.recipeId === ask.recipeId ? ask.recipeVersion : typed.recipeVersion,
+    cupMl: Math.abs(typed.cupMl - ask.cupMl) <= SAME_ML ? ask.cupMl : typed.cupMl,
+    ...(isGassyNow ? { gassy: true } : {}),
+    ...(ask.cups ? { cups: ask.cups } : {}),
+  };
+  const shared = ask.with ? { ...own, with: ask.with } : own;
+  return brewAlike(ask, shared) ? shared : own;
+}
+
 /** Recipes of the methods that a station here brews. */
 export const recipesOn = (bar: Bar, recipes: Recipe[]): Recipe[] =>
   recipes.filter(({ method }) =>
-    bar.stations.some(({ brewerId }) => brewerById(brewerId)?.method === method),
+    bar.stations.some(({ brewerId }) => brewerOf(bar, brewerId)?.method === method),
   );
 
-export const firstDraft = (bar: Bar, menu: Recipe[], units: Units): Draft => ({
+export const firstDraft = ({ bar, menu, units }: Counter): Draft => ({
   key: newId(),
   coffeeId: bar.coffees[0]?.id ?? '',
   recipeId: menu[0]?.id ?? '',
-  addition: 'nothing',
+  ...PLAIN,
   sizeText: sizeText(250, units),
 });
+
+const PLAIN = { additions: [], milk: MILKS[0], toGo: false, allergy: '', note: '' };
+
+/** Ice changes the brew, and milk where there is no ice; what else goes in is only put in. */
+export function additionsOf(additions: readonly Addition[]): Pick<CupAsk, 'addition' | 'besides'> {
+  const [first, ...besides] = ADDITIONS.filter((each) => additions.includes(each));
+  return { ...(first ? { addition: first } : {}), ...(besides.length > 0 ? { besides } : {}) };
+}
+
+const serviceOfDraft = (draft: Draft, decaf: boolean) => ({
+  ...(draft.additions.includes('milk') ? { milk: draft.milk } : {}),
+  ...(draft.toGo ? { toGo: true as const } : {}),
+  ...(draft.allergy.trim() ? { allergy: draft.allergy.trim() } : {}),
+  ...(draft.note.trim() ? { note: draft.note.trim() } : {}),
+  ...(decaf ? { decaf: true as const } : {}),
+});
+
+/** A cup that was asked for, as it is typed; null where its coffee or its recipe are not here any more. */
+export function draftOf(cup: CupAsk, { bar, menu, units }: Counter): Draft | null {
+  const coffee = bar.coffees.find(({ name }) => name === cup.coffee);
+  const recipe = menu.find(({ id }) => id === cup.recipeId);
+  if (!coffee || !recipe) return null;
+  return {
+    key: cup.cupId,
+    coffeeId: coffee.id,
+    recipeId: recipe.id,
+    sizeText: sizeText(cup.cupMl, units),
+    additions: [...(cup.addition ? [cup.addition] : []), ...(cup.besides ?? [])],
+    milk: cup.milk ?? MILKS[0],
+    toGo: cup.toGo ?? false,
+    allergy: cup.allergy ?? '',
+    note: cup.note ?? '',
+  };
+}
 
 export const sizeText = (ml: number, units: Units): string =>
   units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
@@ -75,9 +150,9 @@ const MIDDLE_ML = 250;
 const OFFERED = 3;
 
 /** Up to three sizes that this bench can make of what has been chosen, around the commonest. */
-export function sizesFor(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBook, units: Units): number[] {
+export function sizesFor(draft: Draft, counter: Counter): number[] {
   const made = USUAL_ML.filter(
-    (ml) => readDraft({ ...draft, sizeText: sizeText(ml, units) }, bar, menu, book, units).ok,
+    (ml) => readDraft({ ...draft, sizeText: sizeText(ml, counter.units) }, counter).ok,
   );
   return made
     .toSorted((a, b) => Math.abs(a - MIDDLE_ML) - Math.abs(b - MIDDLE_ML))
@@ -86,39 +161,27 @@ export function sizesFor(draft: Draft, bar: Bar, menu: Recipe[], book: RecipeBoo
 }
 
 /** The cup by another recipe; a size that this bench cannot make by it gives way to the nearest usual one that it can. */
-export function withRecipe(
-  draft: Draft,
-  recipeId: string,
-  bar: Bar,
-  menu: Recipe[],
-  book: RecipeBook,
-  units: Units,
-): Draft {
+export function withRecipe(draft: Draft, recipeId: string, counter: Counter): Draft {
+  const { units } = counter;
   const other = { ...draft, recipeId };
-  if (readDraft(other, bar, menu, book, units).ok) return other;
+  if (readDraft(other, counter).ok) return other;
   const size = readVolume(draft.sizeText, WORDS.size, units, CUP_RANGE_ML, DECIMAL);
   const wantedMl = size.ok ? size.value : MIDDLE_ML;
-  const [nearest] = sizesFor(other, bar, menu, book, units).toSorted(
+  const [nearest] = sizesFor(other, counter).toSorted(
     (a, b) => Math.abs(a - wantedMl) - Math.abs(b - wantedMl),
   );
   return nearest === undefined ? other : { ...other, sizeText: sizeText(nearest, units) };
 }
 
 /** The order with the cup at hand brewed by each method in turn. */
-export function byMethod(
-  drafts: Draft[],
-  active: number,
-  bar: Bar,
-  menu: Recipe[],
-  book: RecipeBook,
-  units: Units,
-): QuoteDraft[] {
+export function byMethod(drafts: Draft[], active: number, counter: Counter): QuoteDraft[] {
+  const { menu } = counter;
   const methods = [...new Set(menu.map(({ method }) => method))];
   return methods.flatMap((method) => {
     const read = drafts.map((draft, index) => {
       const own = menu.find(({ id }) => id === draft.recipeId)!;
       const recipe = own.method === method ? own : menu.find((each) => each.method === method)!;
-      return readDraft(index === active ? { ...draft, recipeId: recipe.id } : draft, bar, menu, book, units);
+      return readDraft(index === active ? { ...draft, recipeId: recipe.id } : draft, counter);
     });
     const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
     return cups.length === drafts.length ? [{ name: method, cups }] : [];
@@ -129,13 +192,8 @@ export function byMethod(
  * What may bring the cups of an order closer together: each of its kinds of cup brewed by another method.
  * Gives the quotes to ask for, each with what it would be in words.
  */
-export function otherWays(
-  drafts: Draft[],
-  bar: Bar,
-  menu: Recipe[],
-  book: RecipeBook,
-  units: Units,
-): (QuoteDraft & { what: string })[] {
+export function otherWays(drafts: Draft[], counter: Counter): (QuoteDraft & { what: string })[] {
+  const { menu } = counter;
   const kinds = drafts.filter(
     (draft, index) =>
       drafts.findIndex((each) => each.recipeId === draft.recipeId && each.sizeText === draft.sizeText) ===
@@ -144,7 +202,7 @@ export function otherWays(
   return kinds.flatMap((kind) => {
     const index = drafts.indexOf(kind);
     const own = menu.find(({ id }) => id === kind.recipeId)?.method;
-    return byMethod(drafts, index, bar, menu, book, units)
+    return byMethod(drafts, index, counter)
       .filter(({ name }) => name !== own)
       .map(({ name, cups }) => ({
         name: WORDS.cupBy(index + 1, name),

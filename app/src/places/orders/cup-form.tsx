@@ -4,7 +4,7 @@
 import { memo } from 'react';
 import { badgeOf } from '@even-kettle/core/brew';
 import { type Quote } from '@even-kettle/core/plan';
-import { ADDITIONS, METHODS, METHOD_IDS, type MethodId, type Recipe } from '@even-kettle/core/recipe';
+import { METHODS, METHOD_IDS, type MethodId, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showVolume, type Units } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { coffeeHint } from '../../words/hands-words';
@@ -18,6 +18,7 @@ import { Select } from '../../ui/select';
 import { useStable } from '../../ui/use-stable';
 import { Text } from '../../ui/text';
 
+import { Service } from './service-fields';
 import { sizeText, type Draft, type DraftRead } from './cup-draft';
 import { WORDS } from './words';
 
@@ -75,10 +76,10 @@ export const CupForm = memo(function CupForm({
         menu={menu}
         coffeeId={draft.coffeeId}
         recipeId={draft.recipeId}
-        addition={draft.addition}
         quotes={quotes}
         onChange={onChange}
       />
+      <Service number={number} draft={draft} onChange={onChange} />
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <Field
           label={WORDS.sizeForVolume(units.volume)}
@@ -110,19 +111,10 @@ export const CupForm = memo(function CupForm({
 
 type Change = (part: Partial<Draft>) => void;
 type KindProps = Pick<CupFormProps, 'number' | 'bar' | 'menu' | 'quotes'> &
-  Pick<Draft, 'coffeeId' | 'recipeId' | 'addition'> & { onChange: Change };
+  Pick<Draft, 'coffeeId' | 'recipeId'> & { onChange: Change };
 
-/** What kind of cup it is: coffee, method, recipe and addition. Typing its size renders none of it. */
-const Kind = memo(function Kind({
-  number,
-  bar,
-  menu,
-  coffeeId,
-  recipeId,
-  addition,
-  quotes,
-  onChange,
-}: KindProps) {
+/** What kind of cup it is: coffee, method and recipe. Typing its size renders none of it. */
+const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes, onChange }: KindProps) {
   const method = menu.find(({ id }) => id === recipeId)?.method;
   const ofMethod = menu.filter((recipe) => recipe.method === method);
   const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
@@ -165,14 +157,6 @@ const Kind = memo(function Kind({
           onChange={(chosen) => onChange({ recipeId: chosen })}
           options={ofMethod.map(({ id, name }) => ({ value: id, label: name }))}
           style={{ flex: 2 }}
-        />
-        <Select
-          label={WORDS.added}
-          says={WORDS.addedToCup(number)}
-          value={addition}
-          onChange={(chosen) => onChange({ addition: chosen })}
-          options={(['nothing', ...ADDITIONS] as const).map((value) => ({ value, label: value }))}
-          style={{ flex: 1 }}
         />
       </Row>
     </>

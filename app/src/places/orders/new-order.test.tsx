@@ -45,11 +45,36 @@ test('another recipe of the method and ice are asked for by name, and the brew i
   const taken = show();
   expect(screen.queryByLabelText(/^Flat-bottom/)).toBeNull();
   choose('Recipe of cup 1', 'cone-evenpulses');
-  choose('Added to cup 1', 'ice');
+  act(() => fireEvent.press(screen.getByLabelText('With ice, cup 1')));
   // 250 / (16.5 - 2) = 17.2 g, in 14.5 / 1.769 + 2 = 10.2 times of water.
   expect(screen.getByText(/^17.2 g to 175 g water/)).toBeTruthy();
+  // Milk besides changes no figure of an iced brew; which milk, the allergy and the wish go with the cup.
+  act(() => fireEvent.press(screen.getByLabelText('With milk, cup 1')));
+  choose('Milk of cup 1', 'oat');
+  act(() => fireEvent.press(screen.getByLabelText('Cup 1 to go')));
+  act(() => fireEvent.press(screen.getByLabelText('Allergy or wish of cup 1')));
+  type('Allergy of cup 1', 'nuts');
+  type('Wish of cup 1', ' lid on the side ');
+  expect(screen.getByText(/^17.2 g to 175 g water/)).toBeTruthy();
   await takeNow(taken);
-  expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', addition: 'ice' }] }]);
+  const service = { besides: ['milk'], milk: 'oat', toGo: true, allergy: 'nuts', note: 'lid on the side' };
+  expect(taken).toMatchObject([{ cups: [{ recipeId: 'cone-evenpulses', addition: 'ice', ...service }] }]);
+});
+
+test('a coffee of under four days is ordered as one that holds much gas, an older one is not', async () => {
+  // The clock of these tests stands at the beginning of 1970.
+  const roasted = (day: string) => {
+    const [first, ...others] = TEST_BAR.coffees;
+    const bar = { ...TEST_BAR, coffees: [{ ...first!, roastedOn: day }, ...others] };
+    return showPage(<NewOrder />, { view: viewOf({ bar }) }).acted;
+  };
+  const fresh = roasted('1969-12-30');
+  await takeNow(fresh);
+  expect(fresh).toMatchObject([{ cups: [{ coffee: 'Saltmarsh', gassy: true }] }]);
+  screen.unmount();
+  const rested = roasted('1969-12-20');
+  await takeNow(rested);
+  expect(JSON.stringify(rested)).not.toContain('gassy');
 });
 
 test('a size in the bar’s unit is stored in millilitres', async () => {

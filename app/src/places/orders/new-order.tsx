@@ -4,7 +4,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
-import { promiseS, type Quote } from '@even-kettle/core/plan';
+import { asInQueue, timesOf, wavesOf, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
@@ -19,21 +19,17 @@ import { useDraft } from '../../ui/use-draft';
 import { APART_S, QuoteLine, type Closer } from './quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
 import { useStable } from '../../ui/use-stable';
+import { useCounter } from './use-counter';
 import { useOnceThere } from './use-once-there';
-import { useQuotes } from './use-quotes';
+import { useQuotes, type QuoteDraft } from './use-quotes';
 import { Heading, Text } from '../../ui/text';
 import { AsOne, mergedCups } from './as-one';
-import {
-  byMethod,
-  firstDraft,
-  otherWays,
-  readDraft,
-  recipesOn,
-  sizesFor,
-  withRecipe,
-  type Draft,
-} from './cup-draft';
+import { byMethod, firstDraft, otherWays, readDraft, sizesFor, withRecipe, type Draft } from './cup-draft';
 import { CupForm } from './cup-form';
+import { CupLine } from './cup-line';
+import { Menu } from './menu';
+import { QueueChoice, readPickUp } from './queue-choice';
+import { Waves } from './waves';
 import { WORDS } from './words';
 
 const MOST_CUPS = 6;
@@ -48,9 +44,11 @@ function isOrderDraft(kept: unknown): kept is OrderDraft {
   return (
     typeof name === 'string' &&
     Array.isArray(drafts) &&
-    drafts.length > 0 &&
-    drafts.every(({ key, coffeeId, recipeId, sizeText, addition }) =>
-      [key, coffeeId, recipeId, sizeText, addition].every((each) => typeof each === 'string'),
+    drafts.every(
+      ({ key, coffeeId, recipeId, sizeText, allergy, note, milk, additions, toGo }) =>
+        [key, coffeeId, recipeId, sizeText, allergy, note, milk].every((each) => typeof each === 'string') &&
+        Array.isArray(additions) &&
+        typeof toGo === 'boolean',
     )
   );
 }
@@ -88,21 +86,20 @@ export function NewOrder() {
 function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { clock } = useHere();
   const act = useAct();
-  const { recipes, book, state } = useBar();
-  const menu = useMemo(() => recipesOn(bar, recipes), [bar, recipes]);
+  const { book, state } = useBar();
+  const counter = useCounter(bar);
+  const { menu } = counter;
+  const hasMenu = (bar.menu?.length ?? 0) > 0;
   const [{ name, drafts }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
     `order.${units.volume}`,
-    () => ({ name: '', drafts: [firstDraft(bar, menu, units)] }),
+    () => ({ name: '', drafts: hasMenu ? [] : [firstDraft(counter)] }),
     isOrderDraft,
   );
   const setName = (next: string) => keepDraft({ name: next, drafts });
   const setDrafts = (next: Draft[]) => keepDraft({ name, drafts: next });
   const [asked, setAsked] = useState(false);
-  const read = useMemo(
-    () => drafts.map((draft) => readDraft(draft, bar, menu, book, units)),
-    [drafts, bar, menu, book, units],
-  );
-  const allRight = read.every(({ ok }) => ok);
+  const read = useMemo(() => drafts.map((draft) => readDraft(draft, counter)), [drafts, counter]);
+  const allRight = drafts.length > 0 && read.every(({ ok }) => ok);
   const cups = useMemo(() => read.flatMap((each) => (each.ok ? [each.cup] : [])), [read]);
   const [asOne, setAsOne] = useState(false);
   const merged = useMemo(() => mergedCups(cups, bar, book), [cups, bar, book]);
@@ -112,41 +109,51 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const neighbour = cups.length === 1 ? neighbourOf(cups[0], state, bar, book, clock.nowMs()) : null;
   const shared = share && neighbour !== null;
   const chosen = together ? merged : shared ? [neighbour.cup] : cups;
-  const [activeKey, setActiveKey] = useState(drafts[0]!.key);
+  const [activeKey, setActiveKey] = useState(drafts[0]?.key ?? '');
+  // A cup off the menu is a line until somebody wants to change it.
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
+  const [queueId, setQueueId] = useState(bar.queues?.[0]?.id ?? '');
+  const [pickUp, setPickUp] = useState('');
+  const [inWaves, setInWaves] = useState(false);
+  const queue = bar.queues?.find(({ id }) => id === queueId);
+  const pickUpMs = queue?.promise === 'pick-up' ? readPickUp(pickUp, clock.nowMs()) : null;
+  const standsIn = asInQueue(queue, pickUpMs);
   const active = Math.max(
     0,
     drafts.findIndex(({ key }) => key === activeKey),
   );
   // What is typed is shown at once; every other way to brew it is worked out a moment later, in slices.
   const settled = useDeferredValue(drafts);
-  const settledActive = Math.min(active, settled.length - 1);
+  const settledActive = Math.max(0, Math.min(active, settled.length - 1));
   const methodAsks = useMemo(
-    () => byMethod(settled, settledActive, bar, menu, book, units),
-    [settled, settledActive, bar, menu, book, units],
+    () => byMethod(settled, settledActive, counter),
+    [settled, settledActive, counter],
   );
   const sizes = useMemo(
-    () => new Map(settled.map((draft) => [draft.key, sizesFor(draft, bar, menu, book, units)])),
-    [settled, bar, menu, book, units],
+    () => new Map(settled.map((draft) => [draft.key, sizesFor(draft, counter)])),
+    [settled, counter],
   );
-  const ways = useMemo(
-    () => (settled.length > 1 ? otherWays(settled, bar, menu, book, units) : []),
-    [settled, bar, menu, book, units],
-  );
+  const ways = useMemo(() => (settled.length > 1 ? otherWays(settled, counter) : []), [settled, counter]);
   const isApart = (each: Quote | undefined) => each?.ok === true && each.apartS > APART_S;
+  // Every way is asked for in the same queue, or their times could not be compared.
+  const inThisQueue = (asks: QuoteDraft[]): QuoteDraft[] => asks.map((ask) => ({ ...ask, queue: standsIn }));
   const { quotes, careful } = useQuotes(
-    allRight
-      ? [
-          { name: 'order', cups: chosen, carefully: true },
-          ...(merged
-            ? [{ name: WORDS.otherWay, cups: together ? cups : merged, carefully: true as const }]
-            : []),
-          ...(neighbour
-            ? [{ name: WORDS.withAnother, cups: shared ? cups : [neighbour.cup], carefully: true as const }]
-            : []),
-          ...(together || shared ? [] : methodAsks),
-        ]
-      : [],
-    (known) => (known.careful.has('order') && isApart(known.quotes['order']) && !together ? ways : []),
+    inThisQueue(
+      allRight
+        ? [
+            { name: 'order', cups: chosen, carefully: true },
+            ...(merged
+              ? [{ name: WORDS.otherWay, cups: together ? cups : merged, carefully: true as const }]
+              : []),
+            ...(neighbour
+              ? [{ name: WORDS.withAnother, cups: shared ? cups : [neighbour.cup], carefully: true as const }]
+              : []),
+            ...(together || shared ? [] : methodAsks),
+          ]
+        : [],
+    ),
+    (known) =>
+      inThisQueue(known.careful.has('order') && isApart(known.quotes['order']) && !together ? ways : []),
   );
   const methodQuotes = useDeferredValue(quotes);
   const quote = quotes['order'];
@@ -163,39 +170,39 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
       drafts.map((draft) => {
         if (draft.key !== key) return draft;
         const changed = { ...draft, ...part };
-        return part.recipeId ? withRecipe(changed, part.recipeId, bar, menu, book, units) : changed;
+        return part.recipeId ? withRecipe(changed, part.recipeId, counter) : changed;
       }),
     );
   });
   const remove = useStable((gone: string) => setDrafts(drafts.filter(({ key }) => key !== gone)));
+  const waves = quote?.ok && quote.apartS > APART_S && !together && !shared ? wavesOf(quote.outS) : [];
   const take = () => {
     const trimmed = name.trim();
-    const taken = act(
-      [
-        {
-          type: 'order-taken',
-          orderId: newId(),
-          ...(trimmed ? { name: trimmed } : {}),
-          ...(quote?.ok
-            ? {
-                promisedMs: promiseS(quote.readyS, clock.nowMs() / 1000, bar.promiseShare) * 1000,
-                expectedMs: Math.ceil(quote.readyS) * 1000,
-              }
-            : {}),
-          cups: chosen,
-        },
-      ],
-      WORDS.order,
-    );
-    if (!taken) return;
+    const nowS = clock.nowMs() / 1000;
+    // Each wave is an order of its own, with a promise of its own.
+    const parts = inWaves && waves.length > 1 ? waves : [chosen.map((_, index) => index)];
+    const events = parts.map((indexes, wave) => {
+      const outS = quote?.ok ? Math.max(...indexes.map((index) => quote.outS[index] ?? quote.readyS)) : null;
+      const called = parts.length > 1 ? WORDS.waveName(trimmed, wave + 1, parts.length) : trimmed;
+      return {
+        type: 'order-taken' as const,
+        orderId: newId(),
+        ...(called ? { name: called } : {}),
+        ...(outS === null ? {} : timesOf(outS, nowS, standsIn, bar.promiseShare)),
+        ...standsIn,
+        cups: indexes.map((index) => chosen[index]!),
+      };
+    });
+    if (!act(events, WORDS.order)) return;
     forgetDraft();
     router.replace('/');
   };
   const [waiting, takeOnceQuoted] = useOnceThere(careful.has('order'), take);
 
+  const lacksTime = queue?.promise === 'pick-up' && pickUpMs === null;
   const submit = () => {
     setAsked(true);
-    if (allRight) takeOnceQuoted();
+    if (allRight && !lacksTime) takeOnceQuoted();
   };
 
   return (
@@ -206,26 +213,60 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           <LeaveTap
             icon="close"
             label={WORDS.cancel}
-            changed={name.trim() !== '' || drafts.length > 1}
+            changed={name.trim() !== '' || drafts.length > (hasMenu ? 0 : 1)}
             onLeave={() => (forgetDraft(), router.replace('/orders'))}
           />
         </Row>
-        {drafts.map((draft, index) => (
-          <CupForm
-            key={draft.key}
-            number={index + 1}
-            bar={bar}
-            menu={menu}
-            sizesMl={sizes.get(draft.key) ?? NONE}
-            units={units}
-            draft={draft}
-            read={read[index]!}
-            quotes={index === active && !together && !shared ? methodQuotes : UNASKED}
-            showFault={asked || draft.sizeText !== ''}
-            onChange={change}
-            onRemove={drafts.length > 1 ? remove : null}
+        {hasMenu ? (
+          <Menu
+            counter={counter}
+            onCup={(draft) =>
+              drafts.length < MOST_CUPS && (setDrafts([...drafts, draft]), setActiveKey(draft.key))
+            }
+            onAgain={(again) => keepDraft({ name: again.name, drafts: again.drafts.slice(0, MOST_CUPS) })}
+            taken={drafts.length}
           />
-        ))}
+        ) : null}
+        {drafts.map((draft, index) =>
+          hasMenu && !opened.has(draft.key) ? (
+            <CupLine
+              key={draft.key}
+              number={index + 1}
+              draft={draft}
+              read={read[index]!}
+              sizesMl={sizes.get(draft.key) ?? NONE}
+              counter={counter}
+              onChange={change}
+              onOpen={() => setOpened(new Set([...opened, draft.key]))}
+              onRemove={remove}
+            />
+          ) : (
+            <CupForm
+              key={draft.key}
+              number={index + 1}
+              bar={bar}
+              menu={menu}
+              sizesMl={sizes.get(draft.key) ?? NONE}
+              units={units}
+              draft={draft}
+              read={read[index]!}
+              quotes={index === active && !together && !shared ? methodQuotes : UNASKED}
+              showFault={asked || draft.sizeText !== ''}
+              onChange={change}
+              onRemove={drafts.length > 1 || hasMenu ? remove : null}
+            />
+          ),
+        )}
+        {bar.queues && bar.queues.length > 1 ? (
+          <QueueChoice
+            queues={bar.queues}
+            value={queueId}
+            onChange={setQueueId}
+            pickUp={pickUp}
+            onPickUp={setPickUp}
+            isWrong={queue?.promise === 'pick-up' && asked && pickUpMs === null}
+          />
+        ) : null}
         <Row style={{ alignItems: 'flex-end' }}>
           <Button
             icon="plus"
@@ -234,7 +275,12 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             onPress={() => {
               const key = newId();
               setActiveKey(key);
-              setDrafts([...drafts, { ...drafts.at(-1)!, key }]);
+              setOpened(new Set([...opened, key]));
+              // The next cup is like the last one, but another guest's wishes are another's.
+              setDrafts([
+                ...drafts,
+                { ...(drafts.at(-1) ?? firstDraft(counter)), key, allergy: '', note: '' },
+              ]);
             }}
             testID="add-cup"
           />
@@ -249,7 +295,10 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
         {drafts.length >= MOST_CUPS ? <Text quiet>{WORDS.sixCupsAreTheMostFor}</Text> : null}
         {allRight ? (
           <Card>
-            <QuoteLine quote={quote} closer={closer} />
+            <QuoteLine quote={quote} closer={closer} queue={queue} standsIn={standsIn} />
+            {quote?.ok && waves.length > 1 ? (
+              <Waves waves={waves} outS={quote.outS} inWaves={inWaves} onChange={setInWaves} />
+            ) : null}
             {merged ? (
               <AsOne
                 cups={cups.length - merged.length + 1}
@@ -275,11 +324,11 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           label={
             waiting
               ? WORDS.workingOutWhenItWouldBe
-              : drafts.length === 1
+              : drafts.length <= 1
                 ? WORDS.takeTheOrder
                 : WORDS.takeCups(drafts.length)
           }
-          disabled={waiting}
+          disabled={waiting || drafts.length === 0}
           onPress={submit}
           testID="take-order"
           style={{ minHeight: 72 }}

@@ -9,6 +9,7 @@ import {
   hostOf,
   nextBrewId,
   latestBrew,
+  type BrewState,
   type CupState,
   type OrderState,
 } from '@even-kettle/core/brew';
@@ -21,6 +22,8 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { OtherCup } from '../bar/other-cup';
 import { Text } from '../../ui/text';
+import { Wishes } from '../wishes';
+import { Proposal } from './proposal';
 import { WORDS } from './words';
 
 export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState; compact: boolean }) {
@@ -37,15 +40,21 @@ export function Cup({ order, cup, compact }: { order: OrderState; cup: CupState;
       style={{
         minHeight: 44,
         flexDirection: 'row',
+        // Where there is no room beside, what can be done stands below.
+        flexWrap: compact ? 'nowrap' : 'wrap',
+        justifyContent: 'flex-end',
         alignItems: 'center',
         columnGap: 10,
       }}
     >
-      <View style={{ flex: 1, minWidth: 0, paddingVertical: 6 }}>
+      <View
+        style={{ flexGrow: 1, flexShrink: 1, flexBasis: compact ? 0 : 190, minWidth: 0, paddingVertical: 6 }}
+      >
         <Text numberOfLines={1}>{cupInWords(cup, units)}</Text>
         <Text size="small" quiet numberOfLines={2}>
           {where} · {recipe ? `${METHODS[recipe.method].name}, ${lowerFirst(recipe.name)}` : cup.recipeId}
         </Text>
+        <Wishes cup={cup} />
       </View>
       {compact ? null : <CupActions order={order} cup={cup} />}
     </View>
@@ -67,6 +76,15 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
   // An order may have the same coffee twice, and so may two orders.
   const which = WORDS.cupOfOrder(cup.coffee, order.cups.indexOf(cup) + 1, badgeOf(order.badge).letter);
 
+  if (cup.status === 'waiting' && sure)
+    return (
+      <Sure
+        event={{ type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId }}
+        label={WORDS.cancelCup}
+        save={WORDS.cancelThisCup}
+        onClose={() => setSure(false)}
+      />
+    );
   if (cup.status === 'waiting') {
     const found = cardFor(bar, cup, book);
     // What shares a brew is started with it.
@@ -85,49 +103,29 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
     };
     return (
       <Row style={{ gap: 6 }}>
-        {sure ? (
-          <Button
-            kind="ruled"
-            label={WORDS.cancelThisCup}
-            onPress={() =>
-              act(WORDS.cancelCup, { type: 'cup-cancelled', orderId: order.id, cupId: cup.cupId })
-            }
-          />
-        ) : (
-          <>
-            <Button
-              label={WORDS.cancel}
-              kind="bare"
-              says={WORDS.cancelForWhich(which)}
-              onPress={() => setSure(true)}
-            />
-            <Button
-              label={WORDS.startLabel}
-              says={WORDS.startForWhich(which)}
-              disabled={!station}
-              onPress={start}
-            />
-          </>
-        )}
+        <Button
+          label={WORDS.cancel}
+          kind="bare"
+          says={WORDS.cancelForWhich(which)}
+          onPress={() => setSure(true)}
+        />
+        <Button
+          label={WORDS.startLabel}
+          says={WORDS.startForWhich(which)}
+          disabled={!station}
+          onPress={start}
+        />
       </Row>
     );
   }
-  if (cup.status === 'brewing' && brew) {
+  if (cup.status === 'brewing' && brew)
     return sure ? (
-      <Row style={{ gap: 6 }}>
-        <Button kind="bare" label={WORDS.cancel} onPress={() => setSure(false)} />
-        <Button
-          kind="ruled"
-          label={WORDS.stopAndBrewAgain}
-          onPress={() =>
-            act(WORDS.stopped, {
-              type: 'brew-abandoned',
-              brewId: brew.id,
-              reason: WORDS.stoppedOnOrders,
-            })
-          }
-        />
-      </Row>
+      <Sure
+        event={{ type: 'brew-abandoned', brewId: brew.id, reason: WORDS.stoppedOnOrders }}
+        label={WORDS.stopped}
+        save={WORDS.stopAndBrewAgain}
+        onClose={() => setSure(false)}
+      />
     ) : (
       <Button
         kind="bare"
@@ -136,35 +134,87 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         onPress={() => setSure(true)}
       />
     );
-  }
-  if (cup.status === 'served' && brew) {
+  if (cup.status === 'served' && brew)
+    return <ServedActions order={order} cup={cup} brew={brew} which={which} />;
+  return null;
+}
+
+/** What loses something says first what it does to the times, and is asked once more. */
+function Sure({
+  event,
+  label,
+  save,
+  onClose,
+}: {
+  event: NewEvent;
+  label: string;
+  save: string;
+  onClose: () => void;
+}) {
+  return (
+    <View style={{ flexBasis: '100%' }}>
+      <Proposal events={[event]} label={label} save={save} onDone={onClose} onCancel={onClose} />
+    </View>
+  );
+}
+
+/** It went to another guest, or it came back: why is kept. */
+function ServedActions({
+  order,
+  cup,
+  brew,
+  which,
+}: {
+  order: OrderState;
+  cup: CupState;
+  brew: BrewState;
+  which: string;
+}) {
+  const [asked, setAsked] = useState<'elsewhere' | 'remake' | null>(null);
+  const [reason, setReason] = useState<string | null>(null);
+  if (reason !== null)
     return (
-      <View style={{ alignItems: 'flex-end', gap: 4 }}>
+      <Sure
+        event={{ type: 'cup-remade', orderId: order.id, cupId: cup.cupId, brewId: brew.id, reason }}
+        label={WORDS.remake}
+        save={WORDS.remake}
+        onClose={() => (setReason(null), setAsked(null))}
+      />
+    );
+  return (
+    <View style={{ alignItems: 'flex-end', gap: 4, flexShrink: 1 }}>
+      {asked ? (
+        <Button kind="bare" label={WORDS.close} onPress={() => setAsked(null)} />
+      ) : (
         <Row style={{ gap: 6 }}>
           <Button
             kind="bare"
-            label={sure ? WORDS.close : WORDS.wentElsewhere}
-            says={sure ? WORDS.close : WORDS.wentElsewhereForWhich(which)}
-            onPress={() => setSure(!sure)}
+            label={WORDS.wentElsewhere}
+            says={WORDS.wentElsewhereForWhich(which)}
+            onPress={() => setAsked('elsewhere')}
           />
           <Button
             label={WORDS.remake}
             says={WORDS.remakeForWhich(which)}
-            onPress={() =>
-              act(WORDS.remake, {
-                type: 'cup-remade',
-                orderId: order.id,
-                cupId: cup.cupId,
-                brewId: brew.id,
-                reason: WORDS.sentBack,
-              })
-            }
+            onPress={() => setAsked('remake')}
           />
         </Row>
-        {sure ? <OtherCup brew={brew} /> : null}
-      </View>
-    );
-  }
-  return null;
+      )}
+      {asked === 'elsewhere' ? <OtherCup brew={brew} /> : null}
+      {asked === 'remake' ? (
+        <Row style={{ gap: 6, flexWrap: 'wrap', justifyContent: 'flex-end' }}>
+          {WORDS.remakeReasons.map((each) => (
+            <Button
+              key={each}
+              label={each}
+              says={WORDS.remakeBecause(which, each)}
+              onPress={() => setReason(each)}
+            />
+          ))}
+        </Row>
+      ) : null}
+    </View>
+  );
 }
+
 const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

@@ -7,7 +7,7 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-
 import { CSS } from '@dnd-kit/utilities';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { badgeOf, remadeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
+import { badgeOf, isOpen, queueOf, remadeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
@@ -15,32 +15,39 @@ import { Badge } from '../../ui/badge';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
 import { Notice } from '../../ui/notice';
 import { Row } from '../../ui/page';
 import { Grip } from '../../ui/grip';
 import { Subheading, Text } from '../../ui/text';
+import { CounterList } from './counter-list';
 import { Cup } from './order-cup';
+import { promiseInWords } from './queue-choice';
 import { Shifts } from './quote-line';
 import { useUrging, type Urge } from './use-urging';
 import { WhyThen } from './why-late';
 import { WORDS } from './words';
 
+/** Orders of every queue. */
+const ALL = '';
+
 /** How many closed orders stay in sight. */
 const CLOSED_SHOWN = 4;
 
-const isOpen = (order: OrderState) =>
-  order.cups.some(({ status }) => status === 'waiting' || status === 'brewing');
-
 export const OrderList = memo(function OrderList({ compact }: { compact?: boolean }) {
-  const { state, plan, rough } = useBar();
-  const orders = Object.values(state.orders);
+  const { state, plan, rough, bar } = useBar();
+  const queues = bar?.queues ?? [];
+  const [only, setOnly] = useState(ALL);
+  const orders = Object.values(state.orders).filter(
+    (order) => compact || only === ALL || (queueOf(order).queueId ?? queues[0]?.id) === only,
+  );
   // As planned, soonest out first; what is not planned yet last, as it was taken.
   const outS = (order: OrderState) => plan?.finish[order.id] ?? rough[order.id] ?? Infinity;
   const open = orders
     .filter(isOpen)
     .sort((a, b) => (outS(a) === outS(b) ? a.takenMs - b.takenMs : outS(a) - outS(b)));
   const closed = orders
-    .filter((order) => !isOpen(order))
+    .filter((order) => !isOpen(order) && order.cups.length > 0)
     .sort((a, b) => b.takenMs - a.takenMs)
     .slice(0, CLOSED_SHOWN);
   return (
@@ -55,6 +62,18 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
           testID="new-order"
         />
       </Row>
+      {queues.length > 1 && !compact ? (
+        <Choice
+          name={WORDS.queue}
+          value={only}
+          onChange={setOnly}
+          options={[
+            { value: ALL, label: WORDS.allQueues },
+            ...queues.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+        />
+      ) : null}
+      <CounterList />
       {open.length === 0 && !compact ? (
         <Notice title={WORDS.allCupsAreOut}>{WORDS.takeTheNextOrderAndThe}</Notice>
       ) : null}
@@ -162,6 +181,7 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
         </View>
         {grip}
       </Row>
+      <InQueueLine order={order} />
       {open && finishS !== undefined ? <Promised order={order} finishS={finishS} compact={compact} /> : null}
       {order.cups.map((cup) => (
         <View key={cup.cupId} style={{ borderTopWidth: 1, borderColor: theme.rim, paddingTop: 2 }}>
@@ -189,6 +209,11 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
             says={WORDS.whyOrderComesOutAtThis(badgeOf(order.badge).letter)}
             onPress={() => setAsking(!asking)}
           />
+          <Button
+            label={WORDS.change}
+            says={WORDS.changeOrder(badgeOf(order.badge).letter)}
+            onPress={() => router.push({ pathname: '/orders/[id]', params: { id: order.id } })}
+          />
         </Row>
       ) : null}
       {urged ? (
@@ -199,6 +224,21 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       ) : null}
       {asking && open ? <WhyThen order={order} /> : null}
     </Card>
+  );
+}
+
+/** Which queue it stands in, and what that promises. */
+function InQueueLine({ order }: { order: OrderState }) {
+  const { bar } = useBar();
+  const { queueId, pickUpMs } = queueOf(order);
+  const queue = bar?.queues?.find(({ id }) => id === queueId);
+  if (!queue || (bar?.queues?.length ?? 0) < 2) return null;
+  return (
+    <Text size="small" quiet>
+      {pickUpMs === undefined
+        ? WORDS.queueAndPromise(queue.name, promiseInWords(queue))
+        : WORDS.queueAndTime(queue.name, clockTime(pickUpMs))}
+    </Text>
   );
 }
 

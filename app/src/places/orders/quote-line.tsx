@@ -2,7 +2,8 @@
  * What an order would cost the bar: when it is out, and which others come out at another time for it.
  */
 import { View } from 'react-native';
-import { promiseS, type Quote, type OrderShift } from '@even-kettle/core/plan';
+import type { InQueue } from '@even-kettle/core/brew';
+import { timesOf, type Queue, type Quote, type OrderShift } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
@@ -41,7 +42,17 @@ export const APART_S = 120;
 export type Closer = { what: string; apartS: number };
 
 /** The time that is said to the guest, large, and the price that the others pay. */
-export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer: Closer | null }) {
+export function QuoteLine({
+  quote,
+  closer,
+  queue,
+  standsIn = {},
+}: {
+  quote: Quote | undefined;
+  closer: Closer | null;
+  queue?: Queue | undefined;
+  standsIn?: InQueue;
+}) {
   const nowMs = useNow(1000);
   const { bar } = useBar();
   if (!quote) return <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>;
@@ -57,10 +68,13 @@ export function QuoteLine({ quote, closer }: { quote: Quote | undefined; closer:
         <Text quiet>
           {WORDS.aboutBy(
             clockTime(quote.readyS * 1000),
-            clockTime(promiseS(quote.readyS, nowMs / 1000, bar?.promiseShare) * 1000),
+            clockTime(timesOf(quote.readyS, nowMs / 1000, standsIn, bar?.promiseShare).promisedMs),
           )}
         </Text>
       </Row>
+      {queue?.promise === 'within' && leftS > 60 * (queue.withinMin ?? 10) ? (
+        <Text bold>{WORDS.laterThanTheQueue(queue.name, queue.withinMin ?? 10)}</Text>
+      ) : null}
       {quote.apartS > APART_S ? (
         <Text bold testID="apart">
           {WORDS.itsCupsComeOutApart(

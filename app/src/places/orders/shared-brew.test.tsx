@@ -62,8 +62,8 @@ test('it is offered with what it gains, not for a few seconds, and can be taken 
     showPage(
       <SharedBrew
         neighbour={neighbour}
-        here={{ ok: true, readyS: 500, apartS: 0, shifts: [] }}
-        other={{ ok: true, readyS: 500 - soonerS, apartS: 0, shifts: [] }}
+        here={{ ok: true, readyS: 500, apartS: 0, outS: [], shifts: [] }}
+        other={{ ok: true, readyS: 500 - soonerS, apartS: 0, outS: [], shifts: [] }}
         shared={shared}
         onChange={(next) => chosen.push(next)}
       />,

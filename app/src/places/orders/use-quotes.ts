@@ -15,6 +15,10 @@ const AGAIN_MS = 10_000;
 /** What is known of the drafts by their names, and of which of them it is good enough to be promised. */
 export type Quotes = { quotes: Record<string, Quote>; careful: ReadonlySet<string> };
 
+/** What a quote is of: the very cups, in a queue. */
+const askedOf = ({ cups, queue }: Pick<QuoteDraft, 'cups' | 'queue'>): string =>
+  JSON.stringify([cups, queue]);
+
 /**
  * The quotes of drafts. A quote stands until a better one of the very same cups is there, and is gone at once when the cups
  * are others: an order is never promised by what was worked out for another.
@@ -27,9 +31,9 @@ export function useQuotes(first: QuoteDraft[], further: (known: Quotes) => Quote
     {},
   );
   const known = (drafts: readonly QuoteDraft[]): Quotes => {
-    const answered = drafts.flatMap(({ name, cups }) => {
+    const answered = drafts.flatMap(({ name, cups, queue }) => {
       const answer = answers[name];
-      return answer?.cups === JSON.stringify(cups) ? [{ name, ...answer }] : [];
+      return answer?.cups === askedOf({ cups, queue }) ? [{ name, ...answer }] : [];
     });
     return {
       quotes: Object.fromEntries(answered.map(({ name, quote }) => [name, quote])),
@@ -48,7 +52,8 @@ export function useQuotes(first: QuoteDraft[], further: (known: Quotes) => Quote
       silence = planner.ask(given, { ask: 'quotes', drafts: wanted }, (answer) => {
         if (answer.ask !== 'quotes') return;
         const { name, quote, careful } = answer;
-        const cups = JSON.stringify(wanted.find((draft) => draft.name === name)?.cups);
+        const draft = wanted.find((each) => each.name === name);
+        const cups = draft ? askedOf(draft) : '';
         // A dozen answers come at once; what is typed goes before them.
         startTransition(() =>
           setAnswers((before) => {

@@ -3,13 +3,24 @@
  */
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
-import { nextBrewId, type OrderState } from '@even-kettle/core/brew';
+import { nextBrewId, queueOf, type OrderState } from '@even-kettle/core/brew';
 import type { Help, Link } from '@even-kettle/core/plan';
 import { useBar, useHere } from '../../client/bar-context';
 import { helpInWords, linkInWords } from '../../words/plan-words';
+import { clockTime } from '../../words/hands-words';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
+import { promiseInWords } from './queue-choice';
 import { WORDS } from './words';
+
+/** What the order's queue has to do with its time. */
+function QueuesPart({ order }: { order: OrderState }) {
+  const { bar } = useBar();
+  const { queueId, pickUpMs } = queueOf(order);
+  const queue = bar?.queues?.find(({ id }) => id === queueId);
+  if (pickUpMs !== undefined) return <Text>{WORDS.standsBefore(clockTime(pickUpMs))}</Text>;
+  return queue ? <Text>{WORDS.whichPromises(queue.name, promiseInWords(queue))}</Text> : null;
+}
 
 export function WhyThen({ order }: { order: OrderState }) {
   const theme = useTheme();
@@ -35,6 +46,7 @@ export function WhyThen({ order }: { order: OrderState }) {
       testID="why"
       style={{ gap: 4, borderTopWidth: 1, borderColor: theme.rim, paddingTop: 8, paddingBottom: 4 }}
     >
+      <QueuesPart order={order} />
       {found === null ? <Text quiet>{WORDS.tryingWhatWouldHelp}</Text> : null}
       {found?.chain.map((link) => (
         <Text key={link.brewId}>{linkInWords(link, known)}</Text>
@@ -42,7 +54,7 @@ export function WhyThen({ order }: { order: OrderState }) {
       {found && found.chain.length === 0 ? <Text>{WORDS.nothingHoldsItUpItsBrews}</Text> : null}
       {found?.helps.map((help) => (
         <Text key={JSON.stringify(help)} bold>
-          {helpInWords(help, order)}
+          {helpInWords(help, order, known.bench)}
         </Text>
       ))}
       {found && found.helps.length === 0 ? <Text quiet>{WORDS.nothingThatWasTriedBringsIt}</Text> : null}

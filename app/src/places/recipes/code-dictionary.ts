@@ -62,3 +62,20 @@ export const CODE_DICTIONARY = [
   '{"id":"serve","kind":"serve","name":"Filter off, swirl, cup, hand over","phase":"finish","attended":true,"start":{"afterS":0},"lasts":{"s":18},"end":{"by":"cue","cue":"handed over"},"hint":"Say “hot”."}',
   '{"id":"clean","kind":"clean","name":"Knock out, rinse, reset","phase":"clean","attended":true,"start":{"afterS":0},"lasts":{"s":20},"end":{"by":"cue","cue":"station ready"}}',
 ].join('\n');
+
+/**
+ * With where the water goes. Codes of this dictionary are marked `ek2=`; those of the one above, `ek1=`, are still read.
+ */
+// prettier-ignore
+export const CODE_DICTIONARY_2 = [
+  CODE_DICTIONARY,
+  '{"id":"warm-cup","kind":"warm","name":"Warm the cup","phase":"brew","attended":true,"start":{"afterS":0},"lasts":{"s":6},"end":{"by":"clock"},"hint":"With what is left in the kettle. Throw it out before the coffee goes in."}',
+  '{"id":"off","kind":"decant","name":"Take the filter off","phase":"finish","attended":true,"start":{"afterS":0},"lasts":{"s":3},"end":{"by":"cue","cue":"filter off"},"window":{"earlyS":0,"lateS":40,"penalty":0.5}}',
+  '{"id":"serve","kind":"serve","name":"Swirl, cup, hand over","phase":"finish","attended":true,"start":{"afterS":0},"lasts":{"s":15},"end":{"by":"cue","cue":"handed over"},"hint":"Say “hot”.","window":{"earlyS":0,"lateS":20,"penalty":0.5}}',
+  '"paths":[{"path":"centre","height":"low"}]},"start":{"when":"bed about to show","aboutS":40}',
+  '"paths":[{"path":"all over"}]},"start":{"when":"stream thins","aboutS":40}',
+  '"paths":[{"path":"edge","turn":"clockwise"}]},"paths":[{"path":"cross","turn":"anticlockwise"}]}',
+  '"paths":[{"path":"ring","height":"high"}]},"holds":[{"tool":"kettle","from":"fill","to":"warm-cup"},{"tool":"brewer","from":"fill","to":"clean"}]',
+  '"paths":[{"path":"plume","wall":"kept","toShare":0.6},{"path":"spiral","wall":"washed"}]}',
+  '"pour":{"amount":{"toShare":0.5},"flowGPerS":5,"paths":[{"path":"spiral","wall":"kept"}]}',
+].join('\n');

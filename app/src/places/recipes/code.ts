@@ -5,29 +5,36 @@
 import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
 import { schemas } from '../../client/load-schemas';
 import type { Recipe } from '@even-kettle/core/recipe';
-import { CODE_DICTIONARY } from './code-dictionary';
+import { CODE_DICTIONARY, CODE_DICTIONARY_2 } from './code-dictionary';
 
-const MARK = 'ek1=';
+/** Each mark has its dictionary. Codes are made with the last. */
+const MARKS = { 'ek1=': strToU8(CODE_DICTIONARY), 'ek2=': strToU8(CODE_DICTIONARY_2) } as const;
+const MARK = 'ek2=';
 /** A code of ours is under 4,000 characters, and a recipe under 60 KB. */
 const CODE_MAX = 8000;
 const UNPACKED_MAX = 60_000;
-const dictionary = strToU8(CODE_DICTIONARY);
 
 /** @param origin where this app is open, so that a phone's own camera leads to it too */
 export const recipeCode = (recipe: Recipe, origin: string): string =>
-  `${origin}/recipes/import#${MARK}${toBase64Url(deflateSync(strToU8(JSON.stringify(recipe)), { dictionary, level: 9 }))}`;
+  `${origin}/recipes/import#${MARK}${toBase64Url(deflateSync(strToU8(JSON.stringify(recipe)), { dictionary: MARKS[MARK], level: 9 }))}`;
+
+/** Whether a text may have a recipe's code in it. */
+export const holdsCode = (text: string): boolean => Object.keys(MARKS).some((mark) => text.includes(mark));
 
 export type ReadCode = { ok: true; recipe: Recipe } | { ok: false; reason: string };
 
 /** The recipe of a code, or why there is none in it. Nothing that it says is done, only shown. */
 export function readCode(text: string): ReadCode {
-  const at = text.indexOf(MARK);
-  if (at < 0) return { ok: false, reason: 'This is not a recipe’s code; one of ours has “ek1=” in it.' };
-  const code = text.slice(at + MARK.length).trim();
+  const mark = Object.keys(MARKS).find((each) => text.includes(each)) as keyof typeof MARKS | undefined;
+  if (!mark) return { ok: false, reason: 'This is not a recipe’s code; one of ours has “ek2=” in it.' };
+  const code = text.slice(text.indexOf(mark) + mark.length).trim();
   if (code.length > CODE_MAX) return { ok: false, reason: 'This code is too long to be a recipe’s.' };
   let value: unknown;
   try {
-    const out = inflateSync(fromBase64Url(code), { dictionary, out: new Uint8Array(UNPACKED_MAX) });
+    const out = inflateSync(fromBase64Url(code), {
+      dictionary: MARKS[mark],
+      out: new Uint8Array(UNPACKED_MAX),
+    });
     value = JSON.parse(strFromU8(out));
   } catch {
     return { ok: false, reason: 'The code is damaged or cut off; read it again.' };

@@ -2,9 +2,9 @@
  * From what is typed to a card: the converter's reasoning, without its looks.
  */
 import type { Bar, Coffee } from '@even-kettle/core/contract';
-import { brewersOn, grindOffsetFor, learntBed, placeOf, tuningFor } from '@even-kettle/core/plan';
+import { isGassy } from '@even-kettle/core/learn';
+import { allBrewers, brewersOn, grindOffsetFor, learntBed, placeOf, tuningFor } from '@even-kettle/core/plan';
 import {
-  BREWERS,
   DEFAULT_PLACE,
   RATIO_RANGE,
   RecipeError,
@@ -54,8 +54,17 @@ export type Conversion = With &
     | { ok: false; field: string; reason: string }
   );
 
-/** @param bar null while it has not come: the usual place then stands in for it */
-export function convert(of: Recipe, asked: ConverterInput, bar: Bar | null, units: Units): Conversion {
+/**
+ * @param bar null while it has not come: the usual place then stands in for it
+ * @param nowMs for the age of the coffee, bar milliseconds; left out, it is taken to have rested
+ */
+export function convert(
+  of: Recipe,
+  asked: ConverterInput,
+  bar: Bar | null,
+  units: Units,
+  nowMs?: number,
+): Conversion {
   const coffee = bar?.coffees.find(({ id }) => id === asked.coffeeId) ?? bar?.coffees[0];
   const grinder = bar?.grinders.find(({ id }) => id === asked.grinderId) ?? bar?.grinders[0];
   // As this coffee is brewed by it.
@@ -65,6 +74,7 @@ export function convert(of: Recipe, asked: ConverterInput, bar: Bar | null, unit
   const here: Place = {
     ...(bar ? placeOf(bar, roast) : { ...DEFAULT_PLACE, roast }),
     ...(coffee ? learntBed(bar?.beds, recipe.id, coffee.name) : {}),
+    ...(coffee && nowMs !== undefined && isGassy(coffee.roastedOn, nowMs) ? { gassy: true } : {}),
   };
   const brewers = brewersFor(recipe, bar);
   const made: With = { coffee, grinder, offsetSteps, place: here, brewers };
@@ -111,7 +121,8 @@ const LEAD_OF: Record<string, string> = {
 
 function brewersFor(recipe: Recipe, bar: Bar | null) {
   const here = bar ? brewersOn(bar) : [];
-  return BREWERS.filter(({ method }) => method === recipe.method)
+  return allBrewers(bar ?? {})
+    .filter(({ method }) => method === recipe.method)
     .map((brewer) => ({ brewer, onBench: here.includes(brewer) }))
     .sort((a, b) => Number(b.onBench) - Number(a.onBench));
 }

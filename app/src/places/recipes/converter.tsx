@@ -6,9 +6,11 @@ import { View, useWindowDimensions } from 'react-native';
 import { Touch } from '../../ui/touch';
 import {
   bandInWords,
+  uncertaintiesOf,
   wayOutInWords,
   why,
   type Recipe,
+  type Uncertainty,
   type WayOut,
   type WhyOf,
 } from '@even-kettle/core/recipe';
@@ -242,9 +244,34 @@ function Numbers({
           {note}
         </Text>
       ))}
+      <Uncertain recipe={recipe} made={made} />
     </View>
   );
 }
+
+/** What is a usual value rather than this bar's own, and how far off it may be. */
+function Uncertain({ recipe, made }: { recipe: Recipe; made: Conversion & { ok: true } }) {
+  const found = uncertaintiesOf(recipe, made.card, made.place, made.grind?.ok ?? false);
+  return (
+    <View role="note" aria-label={WORDS.whatIsUncertain} testID="uncertain" style={{ gap: 2 }}>
+      <Text size="small" bold>
+        {WORDS.whatIsUncertain}
+      </Text>
+      {found.map(({ about, plusMinus, unit, why: reason }) => (
+        <Text key={about} size="small" quiet>
+          {WORDS.plusMinus(ABOUT[about], plusMinus, unit, reason)}
+        </Text>
+      ))}
+    </View>
+  );
+}
+
+const ABOUT: Record<Uncertainty['about'], string> = {
+  beverage: WORDS.theCup,
+  time: WORDS.theTime,
+  grind: WORDS.theGrind,
+  temperature: WORDS.theTemperature,
+};
 
 function takeWayOut(way: WayOut, asked: ConverterInput, units: Units): Partial<ConverterInput> {
   if (way.kind === 'other brewer') return { brewerId: way.brewer.id };

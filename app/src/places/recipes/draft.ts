@@ -1,7 +1,14 @@
 /**
  * Changing a recipe, as data: what each act of the editor makes of a draft.
  */
-import type { Amount, Recipe, RecipeStep, StepKind, StepLength } from '@even-kettle/core/recipe';
+import {
+  withoutStep as withoutIts,
+  type Amount,
+  type Recipe,
+  type RecipeStep,
+  type StepKind,
+  type StepLength,
+} from '@even-kettle/core/recipe';
 import { WORDS } from './words';
 
 export type AmountKind = 'timesDose' | 'toShare' | 'restParts' | 'g';
@@ -67,10 +74,50 @@ export function withStepAfter(recipe: Recipe, index: number): Recipe {
   return { ...recipe, steps: recipe.steps.toSpliced(index + 1, 0, step) };
 }
 
-export const withoutStep = (recipe: Recipe, index: number): Recipe => ({
-  ...recipe,
-  steps: recipe.steps.toSpliced(index, 1),
-});
+/** The recipe without a step, and what else was changed because it leant on it, in sentences. */
+export function withoutStep(recipe: Recipe, index: number): { recipe: Recipe; mended: string[] } {
+  const gone = recipe.steps[index]!;
+  const mended: string[] = [];
+  const left = withoutIts(recipe, gone.id);
+  for (const [n, hold] of recipe.holds.entries()) {
+    if (hold.from !== gone.id && hold.to !== gone.id) continue;
+    const now = left.holds.find(
+      ({ tool, from, to }) => tool === hold.tool && (from !== hold.from || to !== hold.to),
+    );
+    const nameOf = (id: string) => left.steps.find((step) => step.id === id)?.name ?? id;
+    mended.push(
+      now && left.holds.length > n
+        ? WORDS.isNowHeldFromTo(hold.tool, nameOf(now.from), nameOf(now.to))
+        : WORDS.isHeldNoMore(hold.tool),
+    );
+  }
+  const steps = [...left.steps];
+  const change = (at: number, part: Partial<RecipeStep>) => (steps[at] = { ...steps[at]!, ...part });
+  const after = (fits: (step: RecipeStep) => boolean) =>
+    steps.findIndex((step, at) => at >= index && step.phase === 'brew' && fits(step));
+  const nextPour = after(({ pour }) => pour !== undefined);
+  const next = nextPour >= 0 ? nextPour : after(({ attended }) => attended);
+  if (gone.anchor && next >= 0 && steps.every(({ anchor }) => !anchor)) {
+    // Nothing can start at a reading of a timer that it starts itself.
+    change(next, { anchor: 'start', start: { afterS: 0 } });
+    for (let at = index; at < next; at += 1) {
+      const { lasts } = steps[at]!;
+      change(at, {
+        start: { afterS: 0 },
+        ...(typeof lasts === 'object' && 'untilS' in lasts ? { lasts: { s: lasts.untilS } } : {}),
+      });
+    }
+    mended.push(WORDS.nowStartsTheTimer(steps[next]!.name));
+  }
+  const lastPour = steps.findLastIndex(({ pour }) => pour);
+  const wasLast = gone.pour && recipe.steps.slice(index + 1).every(({ pour }) => !pour);
+  const amount = steps[lastPour]?.pour?.amount;
+  if (wasLast && amount && !('restParts' in amount && amount.restParts === 1)) {
+    change(lastPour, { pour: { ...steps[lastPour]!.pour!, amount: { toShare: 1 } } });
+    mended.push(WORDS.nowGoesToAllOfTheWater(steps[lastPour]!.name));
+  }
+  return { recipe: { ...left, steps }, mended };
+}
 
 export function withStepMoved(recipe: Recipe, from: number, to: number): Recipe {
   if (to < 0 || to >= recipe.steps.length || from === to) return recipe;

@@ -70,7 +70,7 @@ const save = () => act(async () => fireEvent.press(screen.getByTestId('save-reci
 const canSave = () => !screen.getByTestId('save-recipe').props.accessibilityState?.disabled;
 
 test('a changed recipe is saved on the version that was opened, and leads back to it', async () => {
-  const { asked, saveRecipe } = savedAs(2);
+  const { asked, saveRecipe } = savedAs(3);
   const { saved } = showPage(<EditRecipe recipe={thirds} />, { api: { saveRecipe } });
   type('Ratio, 1 to', '15');
   type('Name', 'Three pours, ours');
@@ -78,9 +78,9 @@ test('a changed recipe is saved on the version that was opened, and leads back t
   expect(screen.getByText(/18\.0 g, 270 g of water, 234 g in the cup/)).toBeTruthy();
   await save();
   expect(asked).toMatchObject([
-    { basedOn: 1, recipe: { ratio: 15, name: 'Three pours, ours', suits: ['clear', 'sweet'] } },
+    { basedOn: 2, recipe: { ratio: 15, name: 'Three pours, ours', suits: ['clear', 'sweet'] } },
   ]);
-  expect(saved).toMatchObject([{ version: 2 }]);
+  expect(saved).toMatchObject([{ version: 3 }]);
   expect(mockReplace).toHaveBeenCalledWith({ pathname: '/recipes/[id]', params: { id: 'cone-thirds' } });
   expect(kept.size).toBe(0);
 });
@@ -123,7 +123,10 @@ test('steps are opened, changed, moved, added and taken out; a pour of 140 % is 
   expect(screen.getByText('brew · stir · at 1:58')).toBeTruthy();
   press('Remove New step');
   expect(screen.queryByText('New step')).toBeNull();
+  expect(screen.getByTestId('mended')).toHaveTextContent('“New step” is removed.');
   expect(canSave()).toBe(true);
+  press('Undo the last change');
+  expect(screen.getByText('New step')).toBeTruthy();
 });
 
 test('what someone else saved meanwhile is told, and the draft stays', async () => {
@@ -170,8 +173,8 @@ test('with ounces and Fahrenheit on the bench, the editor takes those and keeps 
 });
 
 test('two versions are compared, and the older is brought back as the newest', async () => {
-  const second = { ...thirds, version: 2, ratio: 15 };
-  const { asked, saveRecipe } = savedAs(3);
+  const second = { ...thirds, version: 3, ratio: 15 };
+  const { asked, saveRecipe } = savedAs(4);
   const versions = async () => ({ recipes: [thirds, second] });
   const page = (
     <QueryClientProvider client={new QueryClient({ defaultOptions: FOR_GOOD })}>
@@ -182,8 +185,8 @@ test('two versions are compared, and the older is brought back as the newest', a
   await waitFor(() => expect(screen.getByText('16.2 → 15')).toBeTruthy());
   expect(screen.getByText('1 changes')).toBeTruthy();
   await act(async () => fireEvent.press(screen.getByTestId('restore')));
-  expect(asked).toMatchObject([{ basedOn: 2, recipe: { ratio: 16.2 } }]);
-  expect(screen.getByText('Version 1 is back, as version 3.')).toBeTruthy();
+  expect(asked).toMatchObject([{ basedOn: 3, recipe: { ratio: 16.2 } }]);
+  expect(screen.getByText('Version 2 is back, as version 4.')).toBeTruthy();
 });
 
 const bring = async (name: string, value: unknown, size?: number) => {
@@ -199,18 +202,18 @@ test('a file shows what is new, the same, or would be the next version; what is 
     format: RECIPES_FORMAT,
     recipes: [{ ...thirds, ratio: 15 }, SCHOOLS[1], { ...thirds, id: 'cone-ours', name: 'Ours' }],
   });
-  expect(screen.getByText(/would be version 2; version 1 stays/)).toBeTruthy();
+  expect(screen.getByText(/would be version 3; version 2 stays/)).toBeTruthy();
   expect(screen.getByText(/the same as here; nothing to take/)).toBeTruthy();
   expect(screen.getByText(/new here/)).toBeTruthy();
   press('Ours: taken');
   await act(async () => fireEvent.press(screen.getByTestId('import-take')));
-  expect(asked).toMatchObject([{ basedOn: 1, recipe: { id: 'cone-thirds', ratio: 15 } }]);
-  expect(screen.getByText('Bloom and three pours: kept as version 2.')).toBeTruthy();
+  expect(asked).toMatchObject([{ basedOn: 2, recipe: { id: 'cone-thirds', ratio: 15 } }]);
+  expect(screen.getByText('Bloom and three pours: kept as version 3.')).toBeTruthy();
 });
 
 test.each<[string, unknown, number | undefined, RegExp]>([
   ['is no JSON', '{', undefined, /is not JSON/],
-  ['is of another version', { format: 'even-kettle/recipes@2' }, undefined, /is version 2 of the format/],
+  ['is of another version', { format: 'even-kettle/recipes@3' }, undefined, /is version 3 of the format/],
   ['is far too large', '', 40_000_000, /is 40 MB/],
   [
     'holds markup',

@@ -6,9 +6,8 @@ import { View } from 'react-native';
 import { router, useLocalSearchParams } from 'expo-router';
 import { METHODS, WISHES, brewCard, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { useBar, useUnits } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
-import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { Button } from '../../ui/button';
@@ -17,12 +16,14 @@ import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
 import { NumberField } from '../../ui/number-field';
+import { useUndo } from '../../ui/use-undo';
 import { LeaveTap } from '../../ui/leave-tap';
 import { UnitField } from '../../ui/unit-field';
 import { useDraft } from '../../ui/use-draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { StepList } from './step-list';
+import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
 
 export function EditRecipe({ recipe }: { recipe: Recipe }) {
@@ -32,19 +33,18 @@ export function EditRecipe({ recipe }: { recipe: Recipe }) {
 
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one form
 function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
-  const { api, store } = useHere();
   const { recipes } = useBar();
   const units = useUnits();
   // What is edited is what was opened, also when a later version comes meanwhile: saving says so then.
   const [opened] = useState(recipe);
   const [first] = useState(() => (copy ? copyOf(recipe, recipes) : recipe));
-  const [draft, setDraft, forgetDraft] = useDraft<Recipe>(
+  const [draft, keepDraft, forgetDraft] = useDraft<Recipe>(
     `recipe.${recipe.id}${copy ? ' copy' : ''}`,
     () => first,
     (kept): kept is Recipe => isRecipeDraft(kept, first),
   );
-  const [said, setSaid] = useState('');
-  const [saving, setSaving] = useState(false);
+  const { setDraft, undo, canUndo } = useUndo(draft, keepDraft);
+  const storing = useSaveRecipe(forgetDraft);
   const read = schemas().readRecipe(draft);
   const faults = read.ok ? [] : read.faults;
   const at: FaultsAt = (field) =>
@@ -55,27 +55,23 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
   };
 
-  const save = async () => {
-    if (!read.ok) return;
-    setSaving(true);
-    try {
-      const saved = await api.saveRecipe({ recipe: read.recipe, basedOn: copy ? null : opened.version });
-      store.tookRecipe(saved);
-      forgetDraft();
-      router.replace({ pathname: '/recipes/[id]', params: { id: saved.id } });
-    } catch (error) {
-      setSaid(error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBe);
-      setSaving(false);
-    }
-  };
+  const save = () => read.ok && void storing.save(read.recipe, copy ? null : opened.version);
 
   return (
     <Page>
-      <Form onSubmit={() => !saving && void save()} style={{ gap: 12 }}>
+      <Form onSubmit={save} style={{ gap: 12 }}>
         <Row style={{ justifyContent: 'space-between' }}>
           <Heading style={{ flex: 1 }}>
             {copy ? WORDS.aCopyOf(recipe.name) : WORDS.changeForName(recipe.name)}
           </Heading>
+          <Button
+            kind="bare"
+            icon="undo"
+            label={WORDS.undo}
+            says={WORDS.undoTheLastChange}
+            disabled={!canUndo}
+            onPress={undo}
+          />
           <LeaveTap
             icon="close"
             label={WORDS.close}
@@ -174,16 +170,16 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
         </Card>
         <StepList recipe={draft} onChange={setDraft} at={at} />
         <Result draft={draft} faults={faults.length} at={at} />
-        {said ? (
+        {storing.refused ? (
           <Text role="alert" bold>
-            {said}
+            {storing.refused}
           </Text>
         ) : null}
         <Button
           kind="main"
           label={copy ? WORDS.saveAsANewRecipe : WORDS.saveAsVersion(opened.version + 1)}
-          disabled={!read.ok || saving}
-          onPress={() => void save()}
+          disabled={!read.ok || storing.saving}
+          onPress={save}
           testID="save-recipe"
           style={{ minHeight: 64 }}
         />

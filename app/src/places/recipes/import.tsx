@@ -18,7 +18,7 @@ import { Page, Row } from '../../ui/page';
 import { readQrPicture } from '../../ui/pictures';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ChangeList } from './changes';
-import { readCode } from './code';
+import { holdsCode, readCode } from './code';
 import { WORDS } from './words';
 
 type Brought = { from: string; recipes: Recipe[] } | { from: string; faults: Fault[] };
@@ -115,9 +115,7 @@ function broughtByCode(code: string, from: string): Brought {
 
 /** A phone's camera that read the code opens the app at it. */
 const broughtByAddress = (): Brought | null =>
-  window.location.hash.includes('ek1=')
-    ? broughtByCode(window.location.hash, WORDS.theCodeInTheAddress)
-    : null;
+  holdsCode(window.location.hash) ? broughtByCode(window.location.hash, WORDS.theCodeInTheAddress) : null;
 
 function Faults({ from, faults }: { from: string; faults: Fault[] }) {
   return (

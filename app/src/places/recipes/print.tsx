@@ -1,11 +1,18 @@
 /**
  * A recipe's card for paper: one page, ink on white, whatever look the page wears.
  */
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { METHODS, type Recipe } from '@even-kettle/core/recipe';
-import { inWords, showClock, showMass, showTemperature, showVolume } from '@even-kettle/core/units';
+import { METHODS, type CardStep, type Recipe } from '@even-kettle/core/recipe';
+import {
+  inWords,
+  showClock,
+  showMass,
+  showTemperature,
+  showVolume,
+  type Units,
+} from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { WithTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
@@ -14,10 +21,13 @@ import { Heading, Subheading, Text } from '../../ui/text';
 import { PAPER } from '../../ui/theme';
 import { useConverterInput } from './asked';
 import { recipeCode } from './code';
-import { convert } from './conversion';
+import { convert, type Conversion } from './conversion';
 import { cupText } from './cup-text';
 import { PourChart } from './pour-chart';
+import { Wall, WallSizes } from './print-wall';
 import { QrPicture } from './share';
+import { START_CUE_WORDS, lower, pathInWords } from '../../words/path-words';
+import { PathDrawings } from './steps';
 import { WORDS } from './words';
 
 /** What a browser's own print would add or cut: nothing but the card, on one page. */
@@ -29,6 +39,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   const { bar } = useBar();
   const [asked] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const made = convert(recipe, asked, bar, units);
+  const [sizes, setSizes] = useState<number[]>([]);
   useEffect(() => {
     const style = document.createElement('style');
     style.textContent = PRINT_STYLE;
@@ -44,6 +55,9 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
       </View>
     );
   const { card, coffee, grinder, grind, brewer } = made;
+  const several = sizes
+    .map((ml) => convert(recipe, { ...asked, lead: 'cup', text: cupText(ml, units), cups: '1' }, bar, units))
+    .filter((each) => each.ok);
   const water = (g: number) => inWords(showMass(g, units, 'water'));
   const facts: [string, string][] = [
     [WORDS.cup, inWords(showVolume(card.beverageG, units))],
@@ -63,6 +77,9 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
             <Button kind="main" label={WORDS.printThisCard} onPress={() => window.print()} />
             <Button kind="bare" label={WORDS.back} onPress={back} />
           </Row>
+          <View style={{ paddingHorizontal: 12, paddingBottom: 12 }}>
+            <WallSizes chosen={sizes} units={units} onChange={setSizes} />
+          </View>
         </View>
         <View style={{ width: '100%', maxWidth: 700, alignSelf: 'center', paddingHorizontal: 16, gap: 8 }}>
           <Row style={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
@@ -80,71 +97,127 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
             </View>
             <QrPicture text={recipeCode(recipe, window.location.origin)} size={110} />
           </Row>
-          <View
-            style={{
-              flexDirection: 'row',
-              flexWrap: 'wrap',
-              borderTopWidth: 1,
-              borderBottomWidth: 1,
-              borderColor: PAPER.ink,
-            }}
-          >
-            {facts.map(([name, value]) => (
-              <View key={name} style={{ width: '25%', paddingVertical: 5 }}>
-                <Text size="small" quiet>
-                  {name}
-                </Text>
-                <Text bold>{value}</Text>
-              </View>
-            ))}
-          </View>
-          <PourChart
-            still
-            card={card}
-            units={units}
-            width={Math.min(660, document.documentElement.clientWidth - 32)}
-          />
-          <Row style={{ alignItems: 'flex-start', gap: 20 }}>
-            <View style={{ flex: 3 }}>
-              <Subheading>{WORDS.theBrew}</Subheading>
-              {card.steps
-                .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
-                .map((step) => (
-                  <Row key={step.id} style={{ paddingVertical: 1 }}>
-                    <Text size="small" bold style={{ width: 40 }}>
-                      {showClock(step.startS)}
-                    </Text>
-                    <Text size="small" style={{ flex: 1 }}>
-                      {step.name}
-                      {step.end === 'cue' ? WORDS.until(step.cue!) : ''}
-                    </Text>
-                    <Text size="small" bold>
-                      {step.targetG === undefined ? '' : water(step.targetG)}
-                    </Text>
-                  </Row>
-                ))}
-            </View>
-            <View style={{ flex: 2 }}>
-              <Subheading>{WORDS.before}</Subheading>
-              {card.steps
-                .filter((step) => step.phase === 'prep' && step.attended)
-                .map((step) => (
-                  <Text key={step.id} size="small">
-                    □ {step.name}
-                  </Text>
-                ))}
-            </View>
-          </Row>
-          {card.notes.map((note) => (
-            <Text key={note} size="small">
-              {note}
-            </Text>
-          ))}
-          <Text size="small" quiet style={{ fontSize: 11, lineHeight: 14 }}>
-            {recipe.cautions.join(' ')}
-          </Text>
+          {several.length > 1 ? (
+            <Wall recipe={recipe} sizes={several} units={units} />
+          ) : (
+            <OneSize recipe={recipe} made={made} units={units} facts={facts} />
+          )}
         </View>
       </View>
     </WithTheme>
+  );
+}
+
+/** Drawings beside the name; their words only where they are other than those of the pour before. */
+function PrintedStep({
+  step,
+  before,
+  units,
+}: {
+  step: CardStep;
+  before: CardStep | undefined;
+  units: Units;
+}) {
+  const words = pathNames(step);
+  return (
+    <Row style={{ paddingVertical: 1, alignItems: 'flex-start' }}>
+      <Text size="small" bold style={{ width: 40 }}>
+        {showClock(step.startS)}
+      </Text>
+      <View style={{ flex: 1 }}>
+        <Text size="small">
+          {step.name}
+          {step.startCue ? `, ${WORDS.whenForCue(START_CUE_WORDS[step.startCue])}` : ''}
+          {step.end === 'cue' ? WORDS.until(step.cue!) : ''}
+        </Text>
+        {words === '' || (before && pathNames(before) === words) ? null : (
+          <Text size="small" quiet style={{ fontSize: 11, lineHeight: 14 }}>
+            {words}
+          </Text>
+        )}
+      </View>
+      <PathDrawings step={step} size={20} />
+      <Text size="small" bold style={{ minWidth: 52, textAlign: 'right' }}>
+        {step.targetG === undefined ? '' : inWords(showMass(step.targetG, units, 'water'))}
+      </Text>
+    </Row>
+  );
+}
+
+/** Without the readings, which differ from pour to pour. */
+const pathNames = ({ paths = [] }: CardStep): string =>
+  paths.map((part, n) => (n === 0 ? pathInWords(part) : lower(pathInWords(part)))).join(', then ');
+
+function OneSize({
+  recipe,
+  made: { card },
+  units,
+  facts,
+}: {
+  recipe: Recipe;
+  made: Conversion & { ok: true };
+  units: Units;
+  facts: readonly [string, string][];
+}) {
+  return (
+    <>
+      <View
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          borderTopWidth: 1,
+          borderBottomWidth: 1,
+          borderColor: PAPER.ink,
+        }}
+      >
+        {facts.map(([name, value]) => (
+          <View key={name} style={{ width: '25%', paddingVertical: 5 }}>
+            <Text size="small" quiet>
+              {name}
+            </Text>
+            <Text bold>{value}</Text>
+          </View>
+        ))}
+      </View>
+      <PourChart
+        still
+        card={card}
+        units={units}
+        width={Math.min(660, document.documentElement.clientWidth - 32)}
+      />
+      <Row style={{ alignItems: 'flex-start', gap: 20 }}>
+        <View style={{ flex: 3 }}>
+          <Subheading>{WORDS.theBrew}</Subheading>
+          {card.steps
+            .filter((step) => step.phase === 'brew' || step.kind === 'bypass')
+            .map((step, index, all) => (
+              <PrintedStep
+                key={step.id}
+                step={step}
+                before={all.slice(0, index).findLast(({ paths }) => paths)}
+                units={units}
+              />
+            ))}
+        </View>
+        <View style={{ flex: 2 }}>
+          <Subheading>{WORDS.before}</Subheading>
+          {card.steps
+            .filter((step) => step.phase === 'prep' && step.attended)
+            .map((step) => (
+              <Text key={step.id} size="small">
+                □ {step.name}
+              </Text>
+            ))}
+        </View>
+      </Row>
+      {card.notes.map((note) => (
+        <Text key={note} size="small">
+          {note}
+        </Text>
+      ))}
+      <Text size="small" quiet style={{ fontSize: 11, lineHeight: 14 }}>
+        {recipe.cautions.join(' ')}
+      </Text>
+    </>
   );
 }

@@ -43,7 +43,8 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
   return (
     <View style={{ gap: 12 }}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Heading>{WORDS.recipes}</Heading>
+        <Heading style={{ flex: 1 }}>{WORDS.recipes}</Heading>
+        <Button icon="plus" label={WORDS.newRecipe} onPress={() => router.push('/recipes/new')} />
         <Button
           kind="bare"
           label={WORDS.importIt}

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, why, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { brewersOn } from '@even-kettle/core/plan';
-import { useBar, useUnits } from '../../client/bar-context';
+import { useBar, useHere, useUnits } from '../../client/bar-context';
 import { changesInWords } from '../../words/change-words';
 import { saveFile } from '../../ui/files';
 import { Button } from '../../ui/button';
@@ -29,7 +29,8 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
   const { bar, recipes } = useBar();
   const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
-  const made = convert(recipe, asked, bar, units);
+  const { clock } = useHere();
+  const made = convert(recipe, asked, bar, units, clock.nowMs());
   const method = METHODS[recipe.method];
   // What is changed for the coffee that is chosen is in every figure below.
   const changes = bar ? changesInWords(made.coffee?.recipeChanges?.[recipe.id] ?? {}, bar) : '';
@@ -101,6 +102,11 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
       <Card>
         <Subheading>{WORDS.thisRecipe}</Subheading>
         <Row style={{ flexWrap: 'wrap', gap: 8 }}>
+          <Button
+            label={WORDS.showMe}
+            says={WORDS.showMeTheWholeMethod}
+            onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: recipe.id } })}
+          />
           <Button
             label={WORDS.changeIt}
             onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}

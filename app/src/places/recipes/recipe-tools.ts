@@ -4,6 +4,7 @@
  */
 export { EditRecipe } from './editor';
 export { ImportRecipes } from './import';
+export { NewRecipe } from './new-recipe';
 export { PrintRecipe } from './print';
 export { ShareRecipe } from './share';
 export { RecipeVersions } from './versions';

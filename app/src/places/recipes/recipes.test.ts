@@ -97,6 +97,10 @@ test('every recipe goes through its code and comes out the same; a damaged code 
     expect(code.length).toBeLessThan(950);
     expect(readCode(code)).toEqual({ ok: true, recipe });
   }
+  // As an earlier version of the app printed it, on paper that hangs on a wall.
+  const printed =
+    '/recipes/import#ek1=7ZtBDoJADEUvxF08gQujxJWGRMedd_f9TgqyJCTQAjtCgJROoJ15b6bDx79Va0ZCd1juay1Ce_sgxZvX-JBT3d7uGHO8p4Qbs2EoJnBXkEp5t6xjjovXScea_dOJvGgJnn6hmYS1FDGh1fQXyQpqq9P47MqVzPTS6Yl5-SiL9F3tMlIwRxqWSMzRwwnNHD3IJEa5hxvJKPeYdo5JPQ35MWn_4a6HSYcQomDSfngPTDoDk3oWt4NJhyqXD5N67DkwKY1jPGHteim2U1T9bZp9q810C7NZ9D9x_v4A';
+  expect(readCode(printed)).toMatchObject({ ok: true, recipe: { id: 'press-short', version: 1 } });
   const code = recipeCode(thirds, '');
   expect(readCode('hello')).toMatchObject({
     ok: false,
@@ -120,7 +124,7 @@ test('the editor’s acts keep a recipe whole', () => {
   expect(added.steps[at(thirds, 'pour-2') + 1]).toMatchObject({ id: 'step-1', phase: 'brew', kind: 'stir' });
   expect(checkRecipe(added)).toEqual([]);
   expect(withStepAfter(added, 0).steps[1]!.id).toBe('step-2');
-  expect(withoutStep(added, at(added, 'step-1'))).toEqual(thirds);
+  expect(withoutStep(added, at(added, 'step-1'))).toEqual({ recipe: thirds, mended: [] });
   expect(withStepMoved(withStepMoved(thirds, 3, 6), 6, 3)).toEqual(thirds);
   expect(withStepMoved(thirds, 0, -1)).toBe(thirds);
 
@@ -131,4 +135,26 @@ test('the editor’s acts keep a recipe whole', () => {
   const whole = withStep(thirds, last, { ...again, pour: { amount: amountOf('toShare'), flowGPerS: 5 } });
   expect(readRecipe(whole).ok).toBe(true);
   expect(idFor('cone', 'Mornings, très fort!')).toBe('cone-mornings-tre-s-fort');
+});
+
+test('a step that others lean on is removed with its leanings mended and said; the recipe stays sound', () => {
+  const at = (id: string) => thirds.steps.findIndex((step) => step.id === id);
+  expect(withoutStep(thirds, at('bloom')).mended).toEqual(['“First of three pours” now starts the timer.']);
+  expect(withoutStep(thirds, at('pour-4')).mended).toEqual([
+    '“Second of three pours” now goes to all of the water.',
+  ]);
+  expect(withoutStep(thirds, at('warm-cup')).mended).toEqual([
+    'The kettle is now held from “Fill the kettle” to “Swirl”.',
+  ]);
+  expect(withoutStep(thirds, at('grind')).mended).toEqual(['The grinder is held for it no more.']);
+  // What every recipe needs is told when it is missing; nothing else is left leaning on air.
+  const needed =
+    /^(Exactly one step|The last step|One step must start|At least one step|Some step must hold|Prep comes)/;
+  for (const recipe of SCHOOLS)
+    for (const [index, step] of recipe.steps.entries()) {
+      const faults = checkRecipe(withoutStep(recipe, index).recipe).filter(
+        ({ reason }) => !needed.test(reason),
+      );
+      expect([recipe.id, step.id, faults]).toEqual([recipe.id, step.id, []]);
+    }
 });

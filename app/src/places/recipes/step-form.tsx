@@ -5,10 +5,14 @@ import { View } from 'react-native';
 import {
   GLOBE_WAYS,
   PHASES,
+  START_CUES,
   STEP_KINDS,
+  clockStartS,
   type Fault,
   type Pour,
   type RecipeStep,
+  type StartCue,
+  type StepStart,
 } from '@even-kettle/core/recipe';
 import { useUnits } from '../../client/bar-context';
 import { Field } from '../../ui/field';
@@ -25,6 +29,8 @@ import {
   type AmountKind,
   type LengthKind,
 } from './draft';
+import { START_CUE_WORDS } from '../../words/path-words';
+import { PathFields } from './path-fields';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { WORDS } from './words';
@@ -53,10 +59,20 @@ const AMOUNTS: { value: AmountKind; label: string }[] = [
   { value: 'g', label: WORDS.theSameWhateverTheCup },
 ];
 
+type StartKind = 'atS' | 'afterS' | StartCue;
+
+const startKindOf = (start: StepStart): StartKind =>
+  'when' in start ? start.when : 'atS' in start ? 'atS' : 'afterS';
+
+function startOf(kind: StartKind, seconds: number): StepStart {
+  if (kind === 'afterS') return { afterS: seconds };
+  return kind === 'atS' ? { atS: seconds } : { when: kind, aboutS: seconds };
+}
+
 export function StepForm({ step, faults, onChange }: Props) {
   const wrong = (part: string) => faults.some(({ field }) => field.includes(`.${part}`));
   const set = (part: Partial<RecipeStep>) => onChange({ ...step, ...part });
-  const clocked = 'atS' in step.start;
+  const startKind = startKindOf(step.start);
   return (
     <View style={{ gap: 10 }}>
       <Field
@@ -93,25 +109,37 @@ export function StepForm({ step, faults, onChange }: Props) {
       <Row style={{ alignItems: 'flex-end' }}>
         <Select
           label={WORDS.starts}
-          value={clocked ? 'atS' : 'afterS'}
+          value={startKind}
           options={[
             { value: 'afterS', label: WORDS.afterTheStepBefore },
             { value: 'atS', label: WORDS.atTheTimers },
+            ...(step.pour
+              ? START_CUES.map((cue) => ({ value: cue, label: WORDS.whenForCue(START_CUE_WORDS[cue]) }))
+              : []),
           ]}
-          onChange={(kind) => set({ start: kind === 'atS' ? { atS: 60 } : { afterS: 0 } })}
+          onChange={(kind) =>
+            set({ start: startOf(kind, kind === 'afterS' ? 0 : (clockStartS(step.start) ?? 60)) })
+          }
           style={{ flex: 2 }}
         />
         <NumberField
-          key={clocked ? 'at' : 'after'}
-          label={WORDS.seconds}
-          value={'atS' in step.start ? step.start.atS : step.start.afterS}
-          onChange={(seconds) => set({ start: clocked ? { atS: seconds } : { afterS: seconds } })}
+          key={startKind === 'afterS' ? 'after' : 'at'}
+          label={'when' in step.start ? WORDS.expectedAtS : WORDS.seconds}
+          value={'afterS' in step.start ? step.start.afterS : (clockStartS(step.start) ?? 0)}
+          onChange={(seconds) => set({ start: startOf(startKind, seconds) })}
           fault={wrong('start')}
           testID="step-start"
         />
       </Row>
       {step.pour ? (
-        <PourFields pour={step.pour} wrong={wrong('pour')} onChange={(pour) => set({ pour })} />
+        <>
+          <PourFields
+            pour={step.pour}
+            wrong={wrong('pour.amount') || wrong('pour.flowGPerS')}
+            onChange={(pour) => set({ pour })}
+          />
+          <PathFields pour={step.pour} faults={faults} onChange={(pour) => set({ pour })} />
+        </>
       ) : (
         <LengthFields step={step} wrong={wrong('lasts')} set={set} />
       )}

@@ -15,6 +15,7 @@ import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-
 import { CSS } from '@dnd-kit/utilities';
 import type { Recipe, RecipeStep } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
+import { START_CUE_WORDS } from '../../words/path-words';
 import { Grip } from '../../ui/grip';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
@@ -30,6 +31,7 @@ type Props = { recipe: Recipe; onChange: (recipe: Recipe) => void; at: FaultsAt 
 
 export function StepList({ recipe, onChange, at }: Props) {
   const [openId, setOpenId] = useState<string | null>(null);
+  const [mended, setMended] = useState<string[]>([]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const placeOf = (id: unknown) => recipe.steps.findIndex((step) => step.id === id);
   const dropped = ({ active, over }: DragEndEvent) => {
@@ -42,6 +44,15 @@ export function StepList({ recipe, onChange, at }: Props) {
       <Text size="small" quiet>
         {WORDS.dragByTheHandleOrChoose}
       </Text>
+      {mended.length > 0 ? (
+        <View role="status" testID="mended">
+          {mended.map((line) => (
+            <Text key={line} size="small" bold>
+              {line}
+            </Text>
+          ))}
+        </View>
+      ) : null}
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -61,7 +72,11 @@ export function StepList({ recipe, onChange, at }: Props) {
               onOpen={() => setOpenId(openId === ids[index] ? null : ids[index]!)}
               onChange={(next) => onChange(withStep(recipe, index, next))}
               onMove={(by) => onChange(withStepMoved(recipe, index, index + by))}
-              onRemove={() => onChange(withoutStep(recipe, index))}
+              onRemove={() => {
+                const without = withoutStep(recipe, index);
+                onChange(without.recipe);
+                setMended([WORDS.isRemoved(step.name), ...without.mended]);
+              }}
               onAdd={() => {
                 const next = withStepAfter(recipe, index);
                 onChange(next);
@@ -140,12 +155,22 @@ function StepRow({ id, step, open, faults, onOpen, onChange, onMove, onRemove, o
 
 function summary({ start, kind, pour, phase }: RecipeStep): string {
   const when =
-    'atS' in start
-      ? WORDS.at(showClock(start.atS))
-      : start.afterS === 0
-        ? WORDS.followsOn
-        : WORDS.afterS(start.afterS);
-  return [phase, kind, when, pour ? amountInWords(pour.amount) : null].filter(Boolean).join(' · ');
+    'when' in start
+      ? WORDS.whenForCueAbout(START_CUE_WORDS[start.when], showClock(start.aboutS))
+      : 'atS' in start
+        ? WORDS.at(showClock(start.atS))
+        : start.afterS === 0
+          ? WORDS.followsOn
+          : WORDS.afterS(start.afterS);
+  return [
+    phase,
+    kind,
+    when,
+    pour ? amountInWords(pour.amount) : null,
+    ...(pour?.paths ?? []).map(({ path }) => path),
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 function amountInWords(amount: NonNullable<RecipeStep['pour']>['amount']): string {

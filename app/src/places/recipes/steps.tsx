@@ -5,6 +5,9 @@ import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import { fillOf, type BrewCard, type CardStep, type WhyOf } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { useDevice } from '../../device/settings';
+import { BedFromAbove } from '../../vessels/bed';
+import { START_CUE_WORDS, pathsInWords } from '../../words/path-words';
 import { useTheme } from '../../ui/use-theme';
 import { Card } from '../../ui/card';
 import { Subheading, Text } from '../../ui/text';
@@ -48,6 +51,7 @@ function BrewStep({
   const theme = useTheme();
   const targetG = step.kind === 'bypass' ? card.bypassG : step.targetG;
   const words = [
+    step.startCue ? WORDS.whenForCue(START_CUE_WORDS[step.startCue]) : null,
     step.end === 'cue' ? WORDS.untilForCue(step.cue!, cueWindow(step)) : null,
     step.opening
       ? WORDS.firstToAtGS(
@@ -81,6 +85,7 @@ function BrewStep({
           </Text>
         ) : null}
         {step.mistake ? <Mistake text={step.mistake} /> : null}
+        <WaterPaths step={step} units={units} />
       </View>
       {targetG === undefined ? null : (
         <Touch
@@ -95,6 +100,37 @@ function BrewStep({
           >{`${step.kind === 'bypass' ? '+' : ''}${inWords(showMass(targetG, units, 'water'))}`}</Text>
         </Touch>
       )}
+    </View>
+  );
+}
+
+/** Each part of a pour from above. */
+export function PathDrawings({
+  step: { paths = [] },
+  size,
+}: {
+  step: Pick<CardStep, 'paths'>;
+  size: number;
+}) {
+  const { pouringHand } = useDevice();
+  return (
+    <View style={{ flexDirection: 'row', gap: 4 }}>
+      {paths.map((part, index) => (
+        <BedFromAbove key={index} parts={[part]} hand={pouringHand} size={size} />
+      ))}
+    </View>
+  );
+}
+
+/** Each part of a pour from above, with its words. */
+export function WaterPaths({ step, units, size = 40 }: { step: CardStep; units: Units; size?: number }) {
+  if (!step.paths) return null;
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8, marginTop: 4 }}>
+      <PathDrawings step={step} size={size} />
+      <Text size="small" style={{ flex: 1 }}>
+        {pathsInWords(step, units)}
+      </Text>
     </View>
   );
 }

@@ -3,8 +3,15 @@
  */
 import type { Recipe, RecipeStep } from '../recipe';
 import { potFoam } from './foam-pot/schools';
-import { handStep } from './parts';
+import { handStep, warmCup } from './parts';
 import { potPressure } from './pressure-pot/schools';
+import { withoutStep } from '../variants';
+import { cone } from './cone';
+import { flat } from './flat';
+import { hourglass } from './hourglass';
+import { press } from './press';
+import { sock } from './sock';
+import { airPress } from './air-press';
 import { siphonLate, siphonSlow } from './siphon/schools';
 
 /** Beans were weighed and ground before anything else. */
@@ -34,7 +41,36 @@ const siphon = (recipe: Recipe): Recipe => ({
   steps: beansFirst(recipe.steps),
 });
 
+/** What pours said before their paths were data, by recipe. */
+const HINTS: Record<string, string> = {
+  'cone-steady': 'Keep the slurry near the rim.',
+  'cone-onepour': 'Low, in the middle until pale; then outwards, and wash the wall down.',
+  'cone-evenpulses': 'Circling evenly.',
+  'flat-small': 'Spiral out and back; before the bed shows.',
+  'sock-dense': 'Only the middle; stop when the stream runs pale.',
+};
+
+/** Nothing was said of where the water goes, and the cup was not warmed. */
+function beforePaths(recipe: Recipe): Recipe {
+  const { steps, holds, ...rest } = withoutStep(recipe, warmCup.id);
+  // The kettle was free with the last pour.
+  const warmed = recipe.steps.some(({ id }) => id === warmCup.id);
+  const lastPour = steps.findLast(({ pour }) => pour)!.id;
+  return {
+    ...rest,
+    holds: holds.map((hold) => (warmed && hold.tool === 'kettle' ? { ...hold, to: lastPour } : hold)),
+    version: recipe.version - 1,
+    steps: steps.map((step) => {
+      if (!step.pour) return step;
+      const { paths: _paths, ...pour } = step.pour;
+      const hint = step.id === 'bloom' ? undefined : HINTS[recipe.id];
+      return { ...step, pour, ...(hint ? { hint } : {}) };
+    }),
+  };
+}
+
 export const EARLIER: readonly Recipe[] = [
+  ...[cone, flat, hourglass, sock, press, airPress].flatMap(({ schools }) => schools.map(beforePaths)),
   siphon(siphonLate),
   siphon(siphonSlow),
   {

@@ -11,6 +11,13 @@ export type HeatedIn = 'kettle' | 'globe' | 'pot';
 
 /** What being late costs a cup, and what to do about it, in a line. */
 export type LatePrice = { cost: 'nothing' | 'little' | 'the cup'; words: string };
+/**
+ * What helps a bed that drains too slowly or too fast while it still runs: by which share of its drawdown that changes the
+ * time (our own estimates), and whether only while water is still poured or only once it is all in.
+ */
+export type Help = { words: string; share: number; while?: 'pouring' | 'draining' };
+export type Helps = Record<'slow' | 'fast', readonly Help[]>;
+
 /** While the recipe still forgives it, and after. */
 export type LatePrices = { within: LatePrice; beyond: LatePrice };
 /** Where a method differs from others when it is late: with its flame, its anchor, its plunger, in its brew, or with serving. */
@@ -58,11 +65,14 @@ export type Method = {
   canBeHandHeld: boolean;
   /** Parted by pushing: the word for it when it is done; null where nothing is pushed. */
   pressedBy: 'Plunged' | 'Pressed' | null;
+  /** Where what is taken off afterwards goes, and with which step; null where nothing is. */
+  takenOff: { with: StepKind; words: string } | null;
   /** What is checked before it is closed; null for the usual: rinse water out, coffee in, tared. */
   checklist: readonly string[] | null;
   /** A stall: what to do now; what to change next time; and what the record advises. */
   stall: { now: string; next: string; advice: string };
   late: Partial<Record<LateMoment, LatePrices>>;
+  helps: Helps;
   /** The caution before a step of a kind; what every method's plunger needs comes by itself. */
   cautions: Partial<Record<StepKind, CautionId>>;
 };
@@ -71,6 +81,20 @@ export type Method = {
 export type MethodEntry = { method: Method; brewers: readonly Brewer[]; schools: readonly Recipe[] };
 
 const USUAL_CUP_ML = 250;
+export const STIR: Help = { words: 'Stir the top gently, without scraping the filter', share: -0.1 };
+const LIFT: Help = { words: 'Lift the filter’s edge once, so that air gets under it', share: -0.2 };
+/** What slows a bed that runs too fast. */
+export const SLOWER: readonly Help[] = [
+  { words: 'Pour what is left low and gently, in the middle', share: 0.1, while: 'pouring' },
+  { words: 'Split what is left into two pours', share: 0.15, while: 'pouring' },
+  { words: 'Swirl once, gently: fine grounds settle over the holes', share: 0.08, while: 'draining' },
+];
+export const QUICKER: readonly Help[] = [LIFT, STIR];
+export const FREE_THE_SPOUT: Help = {
+  words: 'Free the spout with a stick, so that air gets out',
+  share: -0.3,
+};
+
 const COARSER_IF_AGAIN = 'First free the air; if it stalls again, one step coarser.';
 const USUAL = {
   lossG: 0,
@@ -81,13 +105,16 @@ const USUAL = {
   canBeHandHeld: false,
   pressedBy: null,
   checklist: null,
+  takenOff: null,
   late: {},
+  helps: { slow: [], fast: [] },
   cautions: {},
 } satisfies Partial<Method>;
 
 /** What is usual of methods whose water is poured over a bed and drains through it. */
 export const POURED = {
   ...USUAL,
+  takenOff: { with: 'decant', words: 'It goes into its tray or onto a saucer: it drips on.' },
   bedSetsTime: true,
   steeps: false,
   isImmersion: false,
@@ -96,6 +123,7 @@ export const POURED = {
   iceIn: 'the server',
   anchorMark: 'first water',
   endMark: 'drops only',
+  helps: { slow: QUICKER, fast: SLOWER },
   stall: {
     now: 'Lift the filter’s edge once so that air gets under it, and swirl gently.',
     next: COARSER_IF_AGAIN,

@@ -2,7 +2,8 @@
  * The steps that schools share: prep, finish and clean of each method, and the commonest steps of a brew. Times are the
  * craft's defaults; each person's own replace them later.
  */
-import type { Hold, Pour, RecipeStep, StartWindow, StepKind } from '../recipe';
+import type { Hold, Pour, PourPart, RecipeStep, StartWindow, StepKind } from '../recipe';
+import { WARM_CUP } from '../variants';
 
 export const BURNS =
   'Boiling water, steam and hot glass burn: keep handles dry, never carry a full server over a guest. Local codes, the makers’ instructions and trained staff come first.';
@@ -99,6 +100,18 @@ export const pourStep = (
   ...more,
 });
 
+export const SPIRAL: PourPart = { path: 'spiral', wall: 'kept' };
+export const WASHING_SPIRAL: PourPart = { path: 'spiral', wall: 'washed' };
+
+/** The same pour with where its water goes. */
+export const along = (step: RecipeStep, ...paths: PourPart[]): RecipeStep => ({
+  ...step,
+  pour: { ...step.pour!, paths },
+});
+/** Pours of which the last goes another way than the others. */
+export const alongUntilLast = (steps: readonly RecipeStep[], usual: PourPart, last: PourPart): RecipeStep[] =>
+  steps.map((step, index) => along(step, index === steps.length - 1 ? last : usual));
+
 export const bloom = (timesDose: number, flowGPerS: number, more: Partial<RecipeStep> = {}): RecipeStep =>
   pourStep('bloom', 'Bloom', straight, { amount: { timesDose }, flowGPerS }, { anchor: 'start', ...more });
 
@@ -131,6 +144,13 @@ export const equalPours = (
       more,
     ),
   );
+
+/** With what is left in the kettle, as the bed drains or the coffee steeps: nothing waits for it. */
+export const warmCup: RecipeStep = {
+  ...straightOn(WARM_CUP, 'stir', 'Warm the cup', 6),
+  kind: 'warm',
+  hint: 'With what is left in the kettle. Throw it out before the coffee goes in.',
+};
 
 export const drawdown: RecipeStep = passive('drawdown', 'drawdown', 'Drawdown', 'drawdown', {
   end: tapped('drops only'),

@@ -64,10 +64,16 @@ export const recipeRatio = ({ recipe, ask }: Case) =>
 export const retentionOf = ({ recipe, place, each }: Case) =>
   input(
     'kept',
-    `Water kept by each gram (${recipe.filter})`,
+    `Water kept by each gram (${place.brewer?.filter ?? recipe.filter})`,
     each.retentionGPerG,
     'g/g',
-    place.retentionGPerG !== undefined ? 'log' : recipe.retentionGPerG !== undefined ? 'recipe' : 'default',
+    place.retentionGPerG !== undefined
+      ? 'log'
+      : place.brewer?.retentionGPerG !== undefined
+        ? 'brewer'
+        : recipe.retentionGPerG !== undefined
+          ? 'recipe'
+          : 'default',
   );
 export const bypassOf = ({ recipe }: Case) =>
   input('bypass', 'Bypass', recipe.bypassTimesDose, 'g/g', 'recipe');

@@ -1,7 +1,7 @@
 /**
  * Why a number is what it is: its formula, what went into it and where each of those came from, as data.
  */
-import { brewCard, type Place } from '../card';
+import { asBrewed, brewCard, retentionAt, type Place } from '../card';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
 import { yieldOf, type Ask } from '../solve';
@@ -40,19 +40,20 @@ export type WhyOf = Figure | `target:${string}`;
  */
 export function why(
   of: WhyOf,
-  recipe: Recipe,
+  own: Recipe,
   ask: Ask,
   place: Place,
   grinding: { grinder?: Grinder | undefined; offsetSteps?: number } = {},
 ): Derivation | null {
-  const card = brewCard(recipe, ask, place);
+  const card = brewCard(own, ask, place);
+  const recipe = asBrewed(own, ask, place);
   const { grinder, offsetSteps = 0 } = grinding;
   const at: Case = {
     recipe,
     ask,
     place,
     card,
-    each: yieldOf(recipe, ask, place.retentionGPerG),
+    each: yieldOf(recipe, ask, retentionAt(place)),
     grinder,
     offsetSteps,
   };

@@ -33,10 +33,11 @@ export const brewTimeS: Teller = (at) => {
   const { lastPourEndS } = referenceOf(recipe);
   const middleS = (recipe.endWindowS.from + recipe.endWindowS.to) / 2;
   const lastPour = card.steps.findLast((step) => step.kind === 'pour')!;
+  const drain = at.place.brewer?.drainShare ?? 1;
   return {
     name: 'Brew time',
     unit: 's',
-    formula: 'poured + max(swirled, ceil((dry − ref) × (dose ÷ refDose) ^ p))',
+    formula: `poured + max(swirled, ceil(${drain === 1 ? '' : 'drain × '}(dry − ref) × (dose ÷ refDose) ^ p))`,
     inputs: [
       input('poured', 'End of the last pour', lastPour.endS, 's', 'derived'),
       input(
@@ -48,6 +49,7 @@ export const brewTimeS: Teller = (at) => {
       ),
       input('dry', 'Middle of the recipe’s window', middleS, 's', 'recipe'),
       input('ref', 'End of its last pour at the reference dose', lastPourEndS, 's', 'derived'),
+      ...(drain === 1 ? [] : [input('drain', 'How long this brewer drains', drain, '×', 'brewer')]),
       doseOf(at),
       input('refDose', 'Reference dose', recipe.refDoseG, 'g', 'recipe'),
       input(

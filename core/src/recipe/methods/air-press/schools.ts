@@ -4,6 +4,7 @@ import {
   BURNS,
   KETTLE,
   NEVER_FORCE,
+  along,
   airPressPrep,
   handStep,
   kettleHolds,
@@ -14,7 +15,7 @@ import {
 
 export const airStirred: Recipe = {
   id: 'air-stirred',
-  version: 1,
+  version: 2,
   method: 'air-press',
   name: 'Fine, stirred, pressed',
   why: 'Round and quick: a minute and a half from first water to hiss.',
@@ -31,12 +32,15 @@ export const airStirred: Recipe = {
   endWindowS: { from: 83, to: 93 },
   steps: [
     ...airPressPrep,
-    pourStep(
-      'pour',
-      'All the water',
-      { afterS: 0 },
-      { amount: { toShare: 1 }, flowGPerS: 20 },
-      { anchor: 'start' },
+    along(
+      pourStep(
+        'pour',
+        'All the water',
+        { afterS: 0 },
+        { amount: { toShare: 1 }, flowGPerS: 20 },
+        { anchor: 'start' },
+      ),
+      { path: 'all over' },
     ),
     straightOn('stir', 'stir', 'Stir', 45),
     handStep('press', 'press', 'Press to the hiss', 28, 'hiss', {

@@ -3,6 +3,8 @@ import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
+  along,
+  alongUntilLast,
   bloom,
   conePrep,
   drawdown,
@@ -13,10 +15,11 @@ import {
   pourStep,
   pourTo,
   straightOn,
+  warmCup,
 } from '../parts';
 
 const cone = {
-  version: 1,
+  version: 2,
   method: 'cone',
   filter: 'paper, folded along its seam, rinsed',
   bed: 'level',
@@ -40,16 +43,29 @@ export const coneThirds: Recipe = {
   endWindowS: { from: 170, to: 205 },
   steps: [
     ...conePrep,
-    bloom(2.4, 6),
+    along(bloom(2.4, 6), { path: 'ring' }),
     straightOn('swirl-bloom', 'swirl', 'Swirl the bloom'),
-    pourTo('pour-2', 'First of three pours', 40, 0.45, 5),
-    pourTo('pour-3', 'Second of three pours', 70, 0.75, 5),
-    pourTo('pour-4', 'Last of three pours', 100, 1, 5),
+    along(
+      pourTo('pour-2', 'First of three pours', 40, 0.45, 5),
+      { path: 'plume', wall: 'kept', toShare: 0.3 },
+      { path: 'spiral', wall: 'kept' },
+    ),
+    along(
+      pourTo('pour-3', 'Second of three pours', 70, 0.75, 5),
+      { path: 'plume', wall: 'kept', toShare: 0.6 },
+      { path: 'spiral', wall: 'kept' },
+    ),
+    along(
+      pourTo('pour-4', 'Last of three pours', 100, 1, 5),
+      { path: 'plume', wall: 'kept', toShare: 0.87 },
+      { path: 'spiral', wall: 'washed' },
+    ),
     straightOn('swirl-end', 'swirl', 'Swirl'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pour-4'),
+  holds: kettleHolds(warmCup.id),
 };
 
 export const coneSteady: Recipe = {
@@ -67,7 +83,7 @@ export const coneSteady: Recipe = {
   endWindowS: { from: 160, to: 200 },
   steps: [
     ...conePrep,
-    bloom(2, 8),
+    along(bloom(2, 8), { path: 'spiral', height: 'high' }),
     straightOn('stir-bloom', 'stir', 'Stir the bloom', 5),
     passive(
       'settle',
@@ -79,18 +95,22 @@ export const coneSteady: Recipe = {
         cueWindow: { earlyS: 8, lateS: 12 },
       },
     ),
-    pourStep(
-      'pour-2',
-      'The one pour',
-      { afterS: 0 },
-      { amount: { toShare: 1 }, flowGPerS: 4.5 },
-      { hint: 'Keep the slurry near the rim.' },
+    along(
+      pourStep(
+        'pour-2',
+        'The one pour',
+        { afterS: 0 },
+        { amount: { toShare: 1 }, flowGPerS: 4.5 },
+        { hint: 'Knock floating clumps down. Keep the slurry near the rim.' },
+      ),
+      { path: 'ring', wall: 'kept' },
     ),
     straightOn('stir-end', 'stir', 'Stir gently'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pour-2'),
+  holds: kettleHolds(warmCup.id),
 };
 
 export const coneOnePour: Recipe = {
@@ -108,22 +128,27 @@ export const coneOnePour: Recipe = {
   endWindowS: { from: 120, to: 160 },
   steps: [
     ...conePrep,
-    pourStep(
-      'pour',
-      'The one pour',
-      { afterS: 0 },
-      {
-        amount: { toShare: 1 },
-        flowGPerS: 5,
-        opening: { toShare: 0.35, flowGPerS: 2.5, cue: 'surface has turned pale' },
-      },
-      { anchor: 'start', hint: 'Low, in the middle until pale; then outwards, and wash the wall down.' },
+    along(
+      pourStep(
+        'pour',
+        'The one pour',
+        { afterS: 0 },
+        {
+          amount: { toShare: 1 },
+          flowGPerS: 5,
+          opening: { toShare: 0.35, flowGPerS: 2.5, cue: 'surface has turned pale' },
+        },
+        { anchor: 'start', hint: 'The last water goes in at one side.' },
+      ),
+      { path: 'centre', height: 'low', toShare: 0.35 },
+      { path: 'spiral', height: 'low', wall: 'washed' },
     ),
     straightOn('stir-end', 'stir', 'One quick deep stir'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pour'),
+  holds: kettleHolds(warmCup.id),
 };
 
 export const coneEvenPulses: Recipe = {
@@ -141,13 +166,18 @@ export const coneEvenPulses: Recipe = {
   endWindowS: { from: 190, to: 230 },
   steps: [
     ...conePrep,
-    ...equalPours('pulse', [0, 28, 56, 84, 112, 140], 6, { hint: 'Circling evenly.' }).map((step, index) =>
+    ...alongUntilLast(
+      equalPours('pulse', [0, 28, 56, 84, 112, 140], 6),
+      { path: 'ring' },
+      { path: 'edge', wall: 'kept' },
+    ).map((step, index) =>
       index === 0 ? { ...step, start: { afterS: 0 }, anchor: 'start' as const } : step,
     ),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pulse-6'),
+  holds: kettleHolds(warmCup.id),
 };
 
 export const coneCoolBloom: Recipe = {
@@ -165,18 +195,26 @@ export const coneCoolBloom: Recipe = {
   endWindowS: { from: 130, to: 165 },
   steps: [
     ...conePrep,
-    pourStep(
-      'bloom',
-      'Cool bloom',
-      { afterS: 0 },
-      { amount: { toShare: 0.18 }, flowGPerS: 6, waterC: 18 },
-      { anchor: 'start', mistake: 'Blooming from the hot kettle: this water is cool, from its own jug.' },
+    along(
+      pourStep(
+        'bloom',
+        'Cool bloom',
+        { afterS: 0 },
+        { amount: { toShare: 0.18 }, flowGPerS: 6, waterC: 18 },
+        { anchor: 'start', mistake: 'Blooming from the hot kettle: this water is cool, from its own jug.' },
+      ),
+      { path: 'centre' },
     ),
     straightOn('swirl-bloom', 'swirl', 'Swirl the bloom'),
-    pourTo('pour-2', 'The hot pour', 30, 1, 4.2),
+    along(
+      pourTo('pour-2', 'The hot pour', 30, 1, 4.2),
+      { path: 'centre', toShare: 0.4 },
+      { path: 'spiral', wall: 'kept' },
+    ),
     straightOn('stir-end', 'stir', 'Stir'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pour-2'),
+  holds: kettleHolds(warmCup.id),
 };

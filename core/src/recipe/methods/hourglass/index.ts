@@ -1,9 +1,10 @@
-import { POURED, type MethodEntry } from '../method';
+import { FREE_THE_SPOUT, POURED, QUICKER, SLOWER, type MethodEntry } from '../method';
 import { hourglassCloth, hourglassPulses, hourglassSteady } from './schools';
 
 export const hourglass: MethodEntry = {
   method: {
     ...POURED,
+    helps: { slow: [FREE_THE_SPOUT, ...QUICKER], fast: SLOWER },
     id: 'hourglass',
     name: 'Hourglass',
     character: 'very clean',

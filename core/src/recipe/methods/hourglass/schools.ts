@@ -3,6 +3,10 @@ import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
+  SPIRAL,
+  WASHING_SPIRAL,
+  along,
+  alongUntilLast,
   bloom,
   clothFinish,
   drawdown,
@@ -13,13 +17,14 @@ import {
   paperFinish,
   pourTo,
   straightOn,
+  warmCup,
 } from '../parts';
 
 const STALLED = 'If it stalls, lift the filter or free the spout with a stick.';
 
 export const hourglassPulses: Recipe = {
   id: 'hourglass-pulses',
-  version: 1,
+  version: 2,
   method: 'hourglass',
   name: 'Thick paper, weighted pours',
   why: 'Very clean; half the water early, then equal pours keep the slurry hot.',
@@ -36,21 +41,22 @@ export const hourglassPulses: Recipe = {
   endWindowS: { from: 250, to: 330 },
   steps: [
     ...hourglassPrep,
-    bloom(2.3, 7),
+    along(bloom(2.3, 7), SPIRAL),
     straightOn('swirl-bloom', 'swirl', 'Swirl the bloom'),
-    pourTo('pour-2', 'The large pour', 42, 0.44, 6),
-    ...equalPours('pulse', [90, 115, 140, 165], 6, { hint: STALLED }),
+    along(pourTo('pour-2', 'The large pour', 42, 0.44, 6), SPIRAL),
+    ...alongUntilLast(equalPours('pulse', [90, 115, 140, 165], 6, { hint: STALLED }), SPIRAL, WASHING_SPIRAL),
     straightOn('stir-end', 'stir', 'Stir the top'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pulse-4'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE],
 };
 
 export const hourglassSteady: Recipe = {
   id: 'hourglass-steady',
-  version: 1,
+  version: 2,
   method: 'hourglass',
   name: 'Thick paper, one pour',
   why: 'Very clean, with one long pour and then free hands.',
@@ -67,19 +73,20 @@ export const hourglassSteady: Recipe = {
   endWindowS: { from: 240, to: 320 },
   steps: [
     ...hourglassPrep,
-    bloom(2.1, 7),
-    pourTo('pour-2', 'The one pour', 45, 1, 6, { hint: STALLED }),
+    along(bloom(2.1, 7), SPIRAL),
+    along(pourTo('pour-2', 'The one pour', 45, 1, 6, { hint: STALLED }), WASHING_SPIRAL),
     straightOn('stir-end', 'stir', 'Stir the top'),
+    warmCup,
     drawdown,
     ...paperFinish,
   ],
-  holds: kettleHolds('pour-2'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE],
 };
 
 export const hourglassCloth: Recipe = {
   id: 'hourglass-cloth',
-  version: 1,
+  version: 2,
   method: 'hourglass',
   name: 'Reusable filter, coarser',
   why: 'Clean, yet with more body than paper lets through; quicker too.',
@@ -97,12 +104,16 @@ export const hourglassCloth: Recipe = {
   endWindowS: { from: 185, to: 225 },
   steps: [
     ...hourglassClothPrep,
-    bloom(2.5, 7),
-    pourTo('pour-2', 'First of two pours', 40, 0.55, 6.5),
-    pourTo('pour-3', 'Last of two pours', 95, 1, 6.5, { hint: 'Lift the filter if it stalls.' }),
+    along(bloom(2.5, 7), SPIRAL),
+    along(pourTo('pour-2', 'First of two pours', 40, 0.55, 6.5), SPIRAL),
+    along(
+      pourTo('pour-3', 'Last of two pours', 95, 1, 6.5, { hint: 'Lift the filter if it stalls.' }),
+      WASHING_SPIRAL,
+    ),
+    warmCup,
     drawdown,
     ...clothFinish,
   ],
-  holds: kettleHolds('pour-3'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE],
 };

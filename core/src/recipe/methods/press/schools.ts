@@ -4,6 +4,7 @@ import {
   BURNS,
   KETTLE,
   NEVER_FORCE,
+  along,
   decantedFinish,
   handStep,
   kettleHolds,
@@ -12,6 +13,7 @@ import {
   pressFinish,
   pressPrep,
   straightOn,
+  warmCup,
 } from '../parts';
 
 const allTheWater = { amount: { toShare: 1 } };
@@ -19,7 +21,7 @@ const patient = { earlyS: 0, lateS: 60, penalty: 0.3 };
 
 export const pressLong: Recipe = {
   id: 'press-long',
-  version: 1,
+  version: 2,
   method: 'press',
   name: 'Settle before plunging',
   why: 'Heavy and sweet; the long wait lets the fines sink, and needs no hands.',
@@ -36,8 +38,12 @@ export const pressLong: Recipe = {
   endWindowS: { from: 460, to: 520 },
   steps: [
     ...pressPrep,
-    pourStep('pour', 'All the water', { afterS: 0 }, { ...allTheWater, flowGPerS: 20 }, { anchor: 'end' }),
+    along(
+      pourStep('pour', 'All the water', { afterS: 0 }, { ...allTheWater, flowGPerS: 20 }, { anchor: 'end' }),
+      { path: 'all over' },
+    ),
     straightOn('wet', 'stir', 'Wet with a short push, lid on', 5),
+    warmCup,
     passive('steep', 'settle', 'Steeping', { untilS: 400 }),
     handStep('dip', 'dip', 'Dip down and up, so the crust falls', 5, 'crust has fallen', {
       start: { atS: 400 },
@@ -51,13 +57,13 @@ export const pressLong: Recipe = {
     }),
     ...pressFinish,
   ],
-  holds: kettleHolds('pour'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE, NEVER_FORCE],
 };
 
 export const pressShort: Recipe = {
   id: 'press-short',
-  version: 1,
+  version: 2,
   method: 'press',
   name: 'Stir, shorter',
   why: 'Heavy, with more edge; out in under five minutes.',
@@ -74,8 +80,12 @@ export const pressShort: Recipe = {
   endWindowS: { from: 265, to: 310 },
   steps: [
     ...pressPrep,
-    pourStep('pour', 'All the water', { afterS: 0 }, { ...allTheWater, flowGPerS: 15 }, { anchor: 'end' }),
+    along(
+      pourStep('pour', 'All the water', { afterS: 0 }, { ...allTheWater, flowGPerS: 15 }, { anchor: 'end' }),
+      { path: 'all over' },
+    ),
     straightOn('stir', 'stir', 'Stir', 6),
+    warmCup,
     passive('steep', 'settle', 'Steeping', { untilS: 240 }),
     handStep('plunge', 'plunge', 'Plunge slowly', 25, 'plunge done', {
       start: { atS: 240 },
@@ -84,6 +94,6 @@ export const pressShort: Recipe = {
     }),
     ...decantedFinish,
   ],
-  holds: kettleHolds('pour'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE, NEVER_FORCE],
 };

@@ -4,6 +4,7 @@ import { siphonEarly, siphonLate, siphonSlow } from './schools';
 export const siphon: MethodEntry = {
   method: {
     ...STEEPED,
+    takenOff: { with: 'serve', words: 'The hot top goes into its stand.' },
     id: 'siphon',
     name: 'Siphon',
     character: 'full yet clean',

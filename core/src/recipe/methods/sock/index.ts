@@ -1,9 +1,10 @@
-import { POURED, type MethodEntry } from '../method';
+import { POURED, SLOWER, STIR, type MethodEntry } from '../method';
 import { sockDense, sockFours } from './schools';
 
 export const sock: MethodEntry = {
   method: {
     ...POURED,
+    helps: { slow: [STIR], fast: SLOWER },
     id: 'sock',
     name: 'Cloth sock',
     character: 'rich, coating',

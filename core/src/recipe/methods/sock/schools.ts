@@ -3,6 +3,7 @@ import type { Recipe } from '../../recipe';
 import {
   BURNS,
   KETTLE,
+  along,
   bloom,
   clothFinish,
   drawdown,
@@ -12,11 +13,12 @@ import {
   pourStep,
   sockPrep,
   straightOn,
+  warmCup,
 } from '../parts';
 
 export const sockFours: Recipe = {
   id: 'sock-fours',
-  version: 1,
+  version: 2,
   method: 'sock',
   name: 'Four pours by the clock',
   why: 'Rich and coating, and it never clogs; the clock does the thinking.',
@@ -33,19 +35,20 @@ export const sockFours: Recipe = {
   endWindowS: { from: 170, to: 205 },
   steps: [
     ...sockPrep,
-    bloom(2.2, 5),
-    ...equalPours('pour', [40, 80, 120], 4.5),
+    along(bloom(2.2, 5), { path: 'centre' }),
+    ...equalPours('pour', [40, 80, 120], 4.5).map((step) => along(step, { path: 'ring' })),
     straightOn('swirl-end', 'swirl', 'Swirl'),
+    warmCup,
     drawdown,
     ...clothFinish,
   ],
-  holds: kettleHolds('pour-3'),
+  holds: kettleHolds(warmCup.id),
   cautions: [BURNS, KETTLE],
 };
 
 export const sockDense: Recipe = {
   id: 'sock-dense',
-  version: 1,
+  version: 2,
   method: 'sock',
   name: 'Dense and slow, then bypass',
   why: 'Sweet and heavy, quickly done: only the richest part is drawn, and water opens it.',
@@ -62,17 +65,20 @@ export const sockDense: Recipe = {
   endWindowS: { from: 84, to: 110 },
   steps: [
     ...sockPrep,
-    pourStep(
-      'pour',
-      'The one slow pour',
-      { afterS: 0 },
-      { amount: { toShare: 1 }, flowGPerS: 3.6, opening: { toShare: 0.6, flowGPerS: 2.8 } },
-      {
-        anchor: 'start',
-        end: { by: 'cue', cue: 'stream runs pale' },
-        cueWindow: { earlyS: 13, lateS: 13 },
-        hint: 'Only the middle; stop when the stream runs pale.',
-      },
+    along(
+      pourStep(
+        'pour',
+        'The one slow pour',
+        { afterS: 0 },
+        { amount: { toShare: 1 }, flowGPerS: 3.6, opening: { toShare: 0.6, flowGPerS: 2.8 } },
+        {
+          anchor: 'start',
+          end: { by: 'cue', cue: 'stream runs pale' },
+          cueWindow: { earlyS: 13, lateS: 13 },
+          hint: 'Stop when the stream runs pale.',
+        },
+      ),
+      { path: 'centre', height: 'low' },
     ),
     handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', {
       phase: 'finish',

@@ -1,0 +1,1 @@
+export { OrderPage as default } from '../../places/orders/order-page';

@@ -1,0 +1,3 @@
+import { NewRecipe } from '../../places/recipes/places';
+
+export default NewRecipe;

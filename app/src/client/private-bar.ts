@@ -1,0 +1,93 @@
+/**
+ * A bar of one page's own, with a clock of its own: to show a recipe or to try something on. It obeys the real bar's rules
+ * and planner; nothing of it is stored, posted or heard.
+ */
+import { reduce, type BarEvent } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import { buildProblem, solve, type Plan } from '@even-kettle/core/plan';
+import type { BarHere } from './bar-context';
+import { NOTHING_LOADED, type BarView } from './bar-view';
+import type { DeviceClock } from './clock';
+import { openDeviceReadings } from './device-board';
+
+/** Slower than this is standing still: a clock that stood quite still would have no next turn. */
+const STANDING = 0.0001;
+/** What a plan for a few cups needs, moves of the search. */
+const MOVES = 300;
+
+export type PrivateBar = BarHere & {
+  /** Bar seconds to a real second; 0 stands still. */
+  setRate: (rate: number) => void;
+  rate: () => number;
+  /** Sets the clock on to a later time, bar milliseconds; never back. */
+  skipTo: (barMs: number) => void;
+};
+
+/**
+ * @param around the page's real bar, for recipes and units
+ * @param events what has happened there so far
+ */
+export function openPrivateBar(
+  around: BarHere,
+  { bar, events, startMs }: { bar: Bar; events: readonly BarEvent[]; startMs: number },
+  realMs: () => number = () => performance.now(),
+): PrivateBar {
+  const { recipes, book } = around.store.view();
+  const listeners = new Set<() => void>();
+  let base = { realMs: realMs(), barMs: startMs, rate: 1 };
+  const nowMs = () => Math.round(base.barMs + (realMs() - base.realMs) * base.rate);
+  const clock: DeviceClock = {
+    nowMs,
+    rate: () => base.rate,
+    measure: async () => undefined,
+    carryOn: () => undefined,
+    uncertaintyMs: () => 0,
+  };
+  let view: BarView = { ...NOTHING_LOADED, status: 'ready', link: 'live', bar, recipes, book };
+  const show = (change: Partial<BarView>) => {
+    view = { ...view, ...change };
+    for (const listener of listeners) listener();
+  };
+  const planned = (state: BarView['state'], before: Plan | null): Plan | null => {
+    const { problem } = buildProblem(state, bar, book, Math.ceil(nowMs() / 1000));
+    return problem.orders.length === 0
+      ? null
+      : solve(problem, { moves: MOVES, ...(before ? { before } : {}) });
+  };
+  const act = (next: readonly BarEvent[]): boolean => {
+    const { state, refused } = reduce(next, book, view.state);
+    if (refused.length > 0) return false;
+    show({ state, plan: planned(state, view.plan) });
+    return true;
+  };
+  act(events);
+  return {
+    ...around,
+    silent: true,
+    clock,
+    devices: openDeviceReadings(),
+    store: {
+      ...around.store,
+      view: () => view,
+      subscribe: (listener) => {
+        listeners.add(listener);
+        return () => listeners.delete(listener);
+      },
+      open: async () => undefined,
+      close: () => undefined,
+      act,
+      undo: () => undefined,
+      dismiss: () => undefined,
+    },
+    rate: () => (base.rate === STANDING ? 0 : base.rate),
+    skipTo: (barMs) => {
+      base = { ...base, realMs: realMs(), barMs: Math.max(nowMs(), barMs) };
+      show({});
+    },
+    setRate: (rate) => {
+      base = { realMs: realMs(), barMs: nowMs(), rate: rate === 0 ? STANDING : rate };
+      // Whoever waits for the clock's next turn is told of its new pace.
+      show({});
+    },
+  };
+}

@@ -1,0 +1,77 @@
+/**
+ * For whoever learns: why and how, with a drawing, and the commonest mistake; below the button, so that nothing that the
+ * step needs is moved by it.
+ */
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import type { AgendaItem } from '@even-kettle/core/plan';
+import { roleOf } from '@even-kettle/core/recipe';
+import { useHere } from '../../client/bar-context';
+import { useDevice } from '../../device/settings';
+import { Button } from '../../ui/button';
+import { Text } from '../../ui/text';
+import { useTheme } from '../../ui/use-theme';
+import { BEDS, LessonDrawing, lessonDrawing } from '../../vessels/lesson-drawings';
+import { lessonOf } from '../../words/learner-words';
+import { WORDS } from './words';
+
+export function Learner({ item }: { item: AgendaItem }) {
+  const theme = useTheme();
+  const { pouringHand } = useDevice();
+  const { silent = false } = useHere();
+  // While something is watched, that is what there is to learn.
+  const step = item.awaited ?? item.step;
+  const { why, how, mistake } = lessonOf(step, item.card);
+  const drawing = lessonDrawing(step.kind, item.card.method, item.card.bed);
+  const readsBed = step.kind === 'decant' || roleOf(item.card.method, step) === 'draw-down';
+  return (
+    <View
+      role="note"
+      aria-label={WORDS.whyAndHow}
+      testID="learner"
+      style={{ borderTopWidth: 1, borderColor: theme.rim, marginTop: 8, paddingTop: 8, gap: 6 }}
+    >
+      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
+        {drawing ? <LessonDrawing drawing={drawing} hand={pouringHand} /> : null}
+        <View style={{ flex: 1, gap: 4 }}>
+          <Told what={WORDS.why} words={why} />
+          <Told what={WORDS.how} words={how} />
+          {mistake ? <Told what={WORDS.commonestMistake} words={mistake} /> : null}
+        </View>
+      </View>
+      {item.brew === null && !silent ? (
+        <Button
+          label={WORDS.showMeTheWholeMethod}
+          onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: item.cup.recipeId } })}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+      {readsBed ? (
+        <View style={{ flexDirection: 'row', gap: 6 }}>
+          {BEDS.map(({ name, means, drawing: bed }) => (
+            <View key={name} style={{ flex: 1, alignItems: 'center', gap: 2 }}>
+              <LessonDrawing drawing={bed} hand={pouringHand} size={64} />
+              <Text size="small" bold>
+                {name}
+              </Text>
+              <Text size="small" style={{ textAlign: 'center' }}>
+                {means}
+              </Text>
+            </View>
+          ))}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function Told({ what, words }: { what: string; words: string }) {
+  return (
+    <Text size="small">
+      <Text size="small" bold>
+        {what}
+      </Text>{' '}
+      {words}
+    </Text>
+  );
+}

@@ -1,0 +1,90 @@
+/**
+ * What a cup asks of whoever hands it over. An allergy stands in a dark sign of its own, and decaf in
+ * a ruled one, that no glance can miss.
+ */
+import { memo } from 'react';
+import { View } from 'react-native';
+import type { CupAsk } from '@even-kettle/core/brew';
+import { useBar } from '../client/bar-context';
+import { serviceInWords } from '../words/service-words';
+import { Icon } from '../ui/icons';
+import { Text } from '../ui/text';
+import { useTheme } from '../ui/use-theme';
+import { WORDS } from './words';
+
+export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAsk; inARow?: boolean }) {
+  const theme = useTheme();
+  const { bar } = useBar();
+  const said = serviceInWords(cup);
+  // Orders of before say it by their coffee alone.
+  const isDecaf = cup.decaf ?? bar?.coffees.find(({ name }) => name === cup.coffee)?.decaf ?? false;
+  if (!cup.allergy && !isDecaf && !said) return null;
+  return (
+    <View
+      style={
+        inARow ? { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 10 } : { gap: 2 }
+      }
+    >
+      {cup.allergy ? <Allergy allergy={cup.allergy} /> : null}
+      {isDecaf ? (
+        <View
+          testID="decaf"
+          style={{
+            alignSelf: 'flex-start',
+            borderWidth: 2,
+            borderColor: theme.ink,
+            borderRadius: 14,
+            paddingHorizontal: 10,
+          }}
+        >
+          <Text bold size="small">
+            {WORDS.decaf}
+          </Text>
+        </View>
+      ) : null}
+      {said ? (
+        <Text size="small" bold testID="wishes">
+          {said}
+        </Text>
+      ) : null}
+    </View>
+  );
+});
+
+/** Where there is no room for more: that there is an allergy. */
+export function AllergySign({ cup }: { cup: CupAsk }) {
+  const theme = useTheme();
+  if (!cup.allergy) return null;
+  return (
+    <View role="img" aria-label={WORDS.allergy(cup.allergy)} testID="allergy-sign">
+      <Icon name="allergy" color={theme.ink} size={18} />
+    </View>
+  );
+}
+
+function Allergy({ allergy }: { allergy: string }) {
+  const theme = useTheme();
+  return (
+    <View
+      role="note"
+      testID="allergy"
+      style={{
+        alignSelf: 'flex-start',
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 8,
+        backgroundColor: theme.ink,
+        borderTopRightRadius: 14,
+        borderBottomRightRadius: 14,
+        paddingHorizontal: 10,
+        paddingVertical: 3,
+        marginVertical: 2,
+      }}
+    >
+      <Icon name="allergy" color={theme.surface} size={20} />
+      <Text bold color={theme.surface} style={{ flexShrink: 1 }}>
+        {WORDS.allergy(allergy)}
+      </Text>
+    </View>
+  );
+}

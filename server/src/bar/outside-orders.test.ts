@@ -1,0 +1,132 @@
+/** Orders from outside, against a real server: by the menu, once for each key, refused where they are not offered. */
+import request from 'supertest';
+import { bar, http, newId, now } from '../testing/bar';
+
+const MENU = [
+  { id: 'm1', coffeeId: 'house', recipeId: 'cone-thirds', sizesMl: [250, 300] },
+  { id: 'm2', coffeeId: 'house', recipeId: 'press-long', sizesMl: [250], off: true },
+];
+const take = (body: object) => request(http).post('/api/orders').send(body);
+beforeEach(async () => {
+  const changed = await bar.change({
+    menu: MENU,
+    queues: [
+      { id: 'counter', name: 'Counter', promise: 'soon' },
+      { id: 'boat', name: 'For the boat', promise: 'pick-up', stroke: 'double' },
+    ],
+  });
+  expect(changed.ok).toBe(true);
+});
+
+test('an order by the menu is answered with its badge and a promise, and the same key again is the same order', async () => {
+  const asked = {
+    key: 'terminal-7.1',
+    name: 'pilot',
+    cups: [
+      { menuLineId: 'm1', allergy: 'nuts', milk: 'oat' },
+      { menuLineId: 'm1', cupMl: 300 },
+    ],
+  };
+  const first = await take(asked);
+  expect([first.status, first.body.badge, first.body.isNew]).toEqual([
+    201,
+    { letter: 'A', stroke: 'solid' },
+    true,
+  ]);
+  expect(first.body.promisedMs).toBeGreaterThan(first.body.expectedMs);
+  // Twice at once, and once more: one order.
+  const again = await Promise.all([take(asked), take(asked)]);
+  for (const { status, body } of again)
+    expect([status, body]).toEqual([200, { ...first.body, isNew: false }]);
+  const orders = Object.values(bar.log.state().orders);
+  expect(orders).toHaveLength(1);
+  expect(orders[0]).toMatchObject({
+    name: 'pilot',
+    inQueue: { queueId: 'counter' },
+    cups: [
+      {
+        coffee: 'House coffee',
+        cupMl: 250,
+        allergy: 'nuts',
+        addition: 'milk',
+        milk: 'oat',
+        status: 'waiting',
+      },
+      { cupMl: 300 },
+    ],
+  });
+});
+
+test.each<[string, object, number, string, RegExp]>([
+  ['what is sold out', { cups: [{ menuLineId: 'm2' }] }, 409, 'cups.0.menuLineId', /House coffee: sold out/],
+  ['a line that is not there', { cups: [{ menuLineId: 'm9' }] }, 422, 'cups.0.menuLineId', /no line m9/],
+  ['a coffee without a recipe', { cups: [{ coffeeId: 'house' }] }, 422, 'cups.0', /a coffee and a recipe/],
+  [
+    'a coffee that is not here',
+    { cups: [{ coffeeId: 'x', recipeId: 'cone-thirds', cupMl: 250 }] },
+    422,
+    'cups.0.coffeeId',
+    /no coffee x/,
+  ],
+  [
+    'no size',
+    { cups: [{ coffeeId: 'house', recipeId: 'cone-thirds' }] },
+    422,
+    'cups.0.cupMl',
+    /size of the cup/,
+  ],
+  [
+    'a queue that is not there',
+    { queueId: 'roof', cups: [{ menuLineId: 'm1' }] },
+    422,
+    'queueId',
+    /no queue roof/,
+  ],
+  [
+    'a boat without a time',
+    { queueId: 'boat', cups: [{ menuLineId: 'm1' }] },
+    422,
+    'wantedMs',
+    /the time at which/,
+  ],
+  ['no cups', { cups: [] }, 422, 'cups', /at least one cup/],
+])('%s is refused at its field, and nothing is stored', async (_what, part, status, field, reason) => {
+  const { status: got, body } = await take({ key: `key-${field}`, ...part });
+  expect([got, body.errors?.[0]?.field]).toEqual([status, field]);
+  expect(body.errors[0].reason).toMatch(reason);
+  expect(Object.keys(bar.log.state().orders)).toEqual([]);
+});
+
+test('the last doses are not sold twice: a coffee that has run out is off, also for whoever asks from outside', async () => {
+  const weighed = { id: newId(), type: 'coffee-weighed', atMs: now(), coffee: 'House coffee', stockG: 20 };
+  expect((await bar.post([weighed])).ok).toBe(true);
+  const started = Date.now();
+  while (bar.bar().stockG?.['House coffee'] === undefined && Date.now() - started < 3000)
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  expect((await take({ key: 'one', cups: [{ menuLineId: 'm1' }] })).status).toBe(201);
+  const second = await take({ key: 'two', cups: [{ menuLineId: 'm1' }] });
+  expect([second.status, second.body.detail]).toEqual([409, 'House coffee: no coffee left.']);
+});
+
+test('an order for a boat is promised for its time', async () => {
+  const wantedMs = now() + 3_600_000;
+  const { status, body } = await take({
+    key: 'for-the-boat',
+    queueId: 'boat',
+    wantedMs,
+    cups: [{ menuLineId: 'm1' }],
+  });
+  expect([status, body.badge.stroke]).toEqual([201, 'double']);
+  expect(wantedMs - body.expectedMs).toBeGreaterThanOrEqual(0);
+  expect(wantedMs - body.expectedMs).toBeLessThanOrEqual(125_000);
+  expect(body.promisedMs).toBe(wantedMs);
+});
+
+test('the feed is started and stopped, and says when its next boat lands', async () => {
+  expect((await request(http).get('/api/feed')).body).toMatchObject({ running: false, nextBoatMs: null });
+  const started = await request(http).post('/api/feed').send({ running: true });
+  expect(started.body.nextBoatMs).toBeGreaterThan(now());
+  expect(started.body.nextBoatMs - now()).toBeLessThanOrEqual(20 * 60_000);
+  expect((await request(http).post('/api/feed').send({ running: 'yes' })).status).toBe(422);
+  expect((await request(http).post('/api/feed').send({ running: false })).body.running).toBe(false);
+});

@@ -1,0 +1,156 @@
+/**
+ * Orders from outside: menu lines or recipes become cups, the bar quotes, and the order is taken once for each key.
+ */
+import { createHash } from 'node:crypto';
+import { badgeOf, type BarState, type CupAsk, type OrderTaken } from '@even-kettle/core/brew';
+import type { Bar, OutsideOrder } from '@even-kettle/core/contract';
+import { isGassy } from '@even-kettle/core/learn';
+import { asInQueue, menuNow, timesOf, quoteOrder, standingPlan, type Plan } from '@even-kettle/core/plan';
+import type { Recipe, RecipeBook } from '@even-kettle/core/recipe';
+import type { Appended } from '../store/log';
+
+export type OutsideParts = {
+  bar: () => Bar;
+  state: () => BarState;
+  recipes: () => readonly Recipe[];
+  book: RecipeBook;
+  plan: () => Plan | null;
+  nowMs: () => number;
+  post: (events: readonly OrderTaken[]) => Promise<Appended>;
+};
+
+export type OutsideTaken =
+  | {
+      ok: true;
+      orderId: string;
+      badge: ReturnType<typeof badgeOf>;
+      promisedMs: number | null;
+      expectedMs: number | null;
+      isNew: boolean;
+    }
+  | { ok: false; why: 'not-valid' | 'not-offered'; field: string; reason: string };
+
+type Refused = Extract<OutsideTaken, { ok: false }>;
+
+export const outsideOrders =
+  (parts: OutsideParts) =>
+  async (asked: OutsideOrder): Promise<OutsideTaken> => {
+    const { bar, state, nowMs, post } = parts;
+    const { orderId, eventId } = idsOf(asked.key);
+    if (Object.hasOwn(state().orders, orderId)) return answerOf(state(), orderId, false);
+    const queue =
+      asked.queueId === undefined ? bar().queues?.[0] : bar().queues?.find(({ id }) => id === asked.queueId);
+    if (asked.queueId !== undefined && !queue)
+      return notValid('queueId', `There is no queue ${asked.queueId}.`);
+    if (queue?.promise === 'pick-up' && asked.wantedMs === undefined)
+      return notValid('wantedMs', `${queue.name} needs the time at which the order is fetched.`);
+    const cups: CupAsk[] = [];
+    for (const [index, cup] of asked.cups.entries()) {
+      const made = cupOf(parts, cup, `${orderId}-${index + 1}`, `cups.${index}`);
+      if ('ok' in made) return made;
+      cups.push(made);
+    }
+    const standsIn = asInQueue(queue, asked.wantedMs ?? null);
+    const standing = {
+      state: state(),
+      bench: bar(),
+      book: parts.book,
+      nowS: Math.ceil(nowMs() / 1000),
+      plan: parts.plan(),
+    };
+    const quote = quoteOrder(standing, standingPlan(standing), cups, undefined, standsIn);
+    if (!quote.ok) return { ok: false, why: 'not-offered', field: 'cups', reason: quote.reason };
+    const result = await post([
+      {
+        id: eventId,
+        type: 'order-taken',
+        atMs: nowMs(),
+        orderId,
+        ...(asked.name === undefined ? {} : { name: asked.name }),
+        ...timesOf(quote.readyS, nowMs() / 1000, standsIn, bar().promiseShare),
+        ...standsIn,
+        cups,
+      },
+    ]);
+    // The same key may have come twice at once: the first was taken.
+    if (!result.ok && Object.hasOwn(state().orders, orderId)) return answerOf(state(), orderId, false);
+    if (!result.ok) {
+      const { field, reason } = result.refused.refusal;
+      return notValid(field, reason);
+    }
+    return answerOf(state(), orderId, true);
+  };
+
+const notValid = (field: string, reason: string): Refused => ({ ok: false, why: 'not-valid', field, reason });
+
+/** A key is one order for good: its ids follow from it. */
+function idsOf(key: string): { orderId: string; eventId: string } {
+  const hex = createHash('sha256').update(`outside ${key}`).digest('hex');
+  // A UUID of version 8, which leaves its bits to us.
+  const eventId = [
+    hex.slice(0, 8),
+    hex.slice(8, 12),
+    `8${hex.slice(13, 16)}`,
+    `8${hex.slice(17, 20)}`,
+    hex.slice(20, 32),
+  ].join('-');
+  return { orderId: `outside-${hex.slice(32, 56)}`, eventId };
+}
+
+function cupOf(
+  { bar, state, recipes, book, nowMs }: OutsideParts,
+  { menuLineId, coffeeId, recipeId, cupMl, ...service }: OutsideOrder['cups'][number],
+  cupId: string,
+  at: string,
+): CupAsk | Refused {
+  const now = new Date(nowMs());
+  const minuteOfDay = now.getHours() * 60 + now.getMinutes();
+  const line =
+    menuLineId === undefined
+      ? undefined
+      : menuNow(bar(), recipes(), book, state(), minuteOfDay).find((each) => each.line.id === menuLineId);
+  if (menuLineId !== undefined && !line)
+    return notValid(`${at}.menuLineId`, `There is no line ${menuLineId} on the menu.`);
+  if (line?.off)
+    return {
+      ok: false,
+      why: 'not-offered',
+      field: `${at}.menuLineId`,
+      reason:
+        line.off === 'only before'
+          ? `${line.coffee} is offered only before ${line.line.before}.`
+          : `${line.coffee}: ${line.off}.`,
+    };
+  const coffee = bar().coffees.find(({ id }) => id === (line?.line.coffeeId ?? coffeeId));
+  if (!coffee) return notValid(`${at}.coffeeId`, `There is no coffee ${coffeeId} on the bench.`);
+  const recipe = recipes().find(({ id }) => id === (line?.line.recipeId ?? recipeId));
+  if (!recipe) return notValid(`${at}.recipeId`, `There is no recipe ${recipeId}.`);
+  const size = cupMl ?? line?.line.sizesMl[0];
+  if (size === undefined) return notValid(`${at}.cupMl`, 'Say the size of the cup in ml.');
+  return {
+    cupId,
+    recipeId: recipe.id,
+    recipeVersion: recipe.version,
+    coffee: coffee.name,
+    roast: coffee.roast,
+    cupMl: size,
+    ...(service.milk === undefined ? {} : { addition: 'milk' as const, milk: service.milk }),
+    ...(service.toGo ? { toGo: true as const } : {}),
+    ...(service.allergy === undefined ? {} : { allergy: service.allergy }),
+    ...(service.note === undefined ? {} : { note: service.note }),
+    ...(coffee.decaf ? { decaf: true as const } : {}),
+    ...(isGassy(coffee.roastedOn, nowMs()) ? { gassy: true as const } : {}),
+  };
+}
+
+function answerOf(state: BarState, orderId: string, isNew: boolean): OutsideTaken {
+  const { badge, promisedMs, expectedMs } = state.orders[orderId]!;
+  return {
+    ok: true,
+    orderId,
+    badge: badgeOf(badge),
+    promisedMs: promisedMs ?? null,
+    expectedMs: expectedMs ?? null,
+    isNew,
+  };
+}
