@@ -185,8 +185,9 @@ test('a new method is four files: its folder, its id, its line in the list, its 
     'drip',
   );
   expect(tests.stderr).toContain('drip-cup-slow is brewed from the first step to the clean station');
-  // What failed is told, and not only that something did.
-  expect(tests.status === 0 ? '' : tests.stderr.slice(-8000)).toBe('');
+  // What failed is told, and not only that something did: without the hundreds of tests that the pattern leaves out.
+  const told = tests.stderr.split('\n').filter((line) => !line.includes('○ skipped'));
+  expect(tests.status === 0 ? '' : told.slice(-120).join('\n')).toBe('');
 });
 
 const core = () => require('../jest.config.cjs').projects.find(({ displayName }) => displayName === 'core');

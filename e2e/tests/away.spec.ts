@@ -3,8 +3,20 @@ import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import { doWhatItSays, takeOrder, type State } from '../support/barista';
 
-/** How far the page's clock is from the server's at the moment when its second turns, real milliseconds. */
+/**
+ * How far the page's clock is from the server's, real milliseconds: the best of five turns of a second, since a busy
+ * machine draws some of them late.
+ */
 async function clockErrorMs(page: Page, url: string): Promise<number> {
+  let best = Infinity;
+  for (let turn = 0; turn < 5 && Math.abs(best) >= 200; turn += 1) {
+    const error = await errorAtOneTurnMs(page, url);
+    if (Math.abs(error) < Math.abs(best)) best = error;
+  }
+  return best;
+}
+
+async function errorAtOneTurnMs(page: Page, url: string): Promise<number> {
   return page.evaluate(async (at) => {
     const clock = document.querySelector('[data-testid="wall-clock"]')!;
     const from = clock.textContent;
