@@ -13,6 +13,7 @@ const CORE_ORDER = [
   'rush',
   'formats',
   'contract',
+  'demo',
 ];
 
 /** Rooms of the app: each may import only from those before it. */

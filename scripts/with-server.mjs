@@ -17,7 +17,11 @@ export async function withServer({ demo = false, rate = 1 }, work) {
     EVEN_KETTLE_APP_DIR: join(root, 'app/dist'),
     LOG_LEVEL: 'warn',
   };
-  if (demo) spawnSync(process.execPath, [join(root, 'server/dist/demo.js')], { env, stdio: 'ignore' });
+  const bench = demo ? {} : { DEMO_BAR: 'plain', DEMO_EVENTS: 'none' };
+  spawnSync(process.execPath, [join(root, 'server/dist/demo.js')], {
+    env: { ...env, ...bench },
+    stdio: 'ignore',
+  });
   const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env, stdio: 'inherit' });
   try {
     const url = `http://127.0.0.1:${port}`;

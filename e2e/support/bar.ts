@@ -24,12 +24,16 @@ export type RunningBar = {
   order: (device: string, order: object) => Promise<void>;
 };
 
-/** The demo's bar in the middle of a burst with its two weeks of log, or only its bench. */
-export type Demo = boolean | 'bench';
+/** The demo's bar in the middle of a burst with its two weeks of log, or only its bench; a plain bench (`false`); or a bar that nobody has set up. */
+export type Demo = boolean | 'bench' | 'new';
 
-export async function makeDemo(file: string, events: 'all' | 'none' | 'weeks' | 'shift'): Promise<void> {
+export async function makeDemo(
+  file: string,
+  events: 'all' | 'none' | 'weeks' | 'shift',
+  bench = 'lantern-pier',
+): Promise<void> {
   const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
-    env: { ...process.env, EVEN_KETTLE_DB: file, DEMO_EVENTS: events },
+    env: { ...process.env, EVEN_KETTLE_DB: file, DEMO_EVENTS: events, DEMO_BAR: bench },
     stdio: 'ignore',
   });
   const code = await new Promise<number | null>((resolve) => made.once('exit', resolve));
@@ -83,7 +87,11 @@ export async function openBar({
     dying.kill('SIGKILL');
     await gone;
   };
-  if (demo) {
+  if (demo === false) {
+    const plain = process.env.E2E_PLAIN;
+    if (plain) copyFileSync(plain, env.EVEN_KETTLE_DB);
+    else await makeDemo(env.EVEN_KETTLE_DB, 'none', 'plain');
+  } else if (demo !== 'new') {
     const weeks = process.env.E2E_DEMO_WEEKS;
     // The demo's two weeks, which are the same for every test of a run (`global-setup.ts`).
     if (demo === true && weeks) copyFileSync(weeks, env.EVEN_KETTLE_DB);

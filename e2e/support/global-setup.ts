@@ -1,4 +1,4 @@
-/** Makes the demo's two weeks once a run; each test that wants them begins from a copy. */
+/** Makes the demo's two weeks, and a plain bench, once a run; each test that wants them begins from a copy. */
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +8,9 @@ export default async function globalSetup() {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-weeks-'));
   const file = join(folder, 'weeks.sqlite');
   await makeDemo(file, 'weeks');
+  const plain = join(folder, 'plain.sqlite');
+  await makeDemo(plain, 'none', 'plain');
+  process.env.E2E_PLAIN = plain;
   process.env.E2E_DEMO_WEEKS = file;
   return () => rmSync(folder, { recursive: true, force: true });
 }

@@ -9,7 +9,7 @@ import { reduce } from '@even-kettle/core/brew';
 import { traceToBytes } from '@even-kettle/core/pour';
 import { seededRandom } from '@even-kettle/core/rush';
 import { SCHOOLS, bookOf, latestOf } from '@even-kettle/core/recipe';
-import { LANTERN_PIER, twoWeeksBefore } from '../src/demo/lantern-pier';
+import { LANTERN_PIER, twoWeeksBefore } from '../src/demo/benches';
 import { openLearning } from '../src/learnt';
 import { recordOf } from '../src/record';
 import { openDatabase } from '../src/store/database';

@@ -17,7 +17,7 @@ import {
   type PlanProblem,
 } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
-import { LANTERN_PIER } from '../src/demo/lantern-pier';
+import { LANTERN_PIER } from '../src/demo/benches';
 
 type Reference = { brews: number; best: number };
 const instances = new URL('../bench/plan-instances/', import.meta.url);

@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs';
 import { v7 as uuid } from 'uuid';
 import type { BarEvent } from '@even-kettle/core/brew';
-import { LANTERN_PIER, twoWeeksBefore } from '../src/demo/lantern-pier';
+import { LANTERN_PIER, twoWeeksBefore } from '../src/demo/benches';
 import { writeBar } from '../src/bench';
 import { canonical } from '../src/store/canonical';
 import { openDatabase } from '../src/store/database';

@@ -9,7 +9,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { seededRandom } from '@even-kettle/core/rush';
-import { FIRST_BAR } from '../src/bench';
+import { PLAIN_BAR } from '../src/bench';
 import { faultsOf } from './faults';
 import { openProxy } from './proxy';
 import { scriptedBar } from './scripted-bar';
@@ -38,7 +38,7 @@ async function killed(
 ): Promise<string[]> {
   console.log(`▸ ${what}: ${kills} times SIGKILL at random moments`);
   const server = await openServer({ rate: RATE, ...options });
-  const bar = scriptedBar(server.url, FIRST_BAR, random);
+  const bar = scriptedBar(server.url, PLAIN_BAR, random);
   let over = false;
   const working = bar.work(() => over);
   for (let n = 0; n < kills; n += 1) {
@@ -143,7 +143,7 @@ async function cut(): Promise<string[]> {
   console.log(`▸ the client’s network cut ${CUTS} times`);
   const server = await openServer({ rate: RATE });
   const proxy = await openProxy(server.url);
-  const bar = scriptedBar(proxy.url, FIRST_BAR, random);
+  const bar = scriptedBar(proxy.url, PLAIN_BAR, random);
   let over = false;
   const working = bar.work(() => over);
   for (let cuts = 0; cuts < CUTS; cuts += 1) {

@@ -11,7 +11,7 @@ import type { PublishedPlan } from '@even-kettle/core/contract';
 import { checkPlan, planGreedily, planOneAtATime, type Plan, type PlanProblem } from '@even-kettle/core/plan';
 import { BUSY_PEOPLE, seededRandom, workRush } from '@even-kettle/core/rush';
 import { v7 as uuid } from 'uuid';
-import { LANTERN_PIER } from '../src/demo/lantern-pier';
+import { LANTERN_PIER } from '../src/demo/benches';
 import { workerSolver, type Solver } from '../src/planning/solver';
 import { openBar } from '../src/server';
 import { openDatabase } from '../src/store/database';

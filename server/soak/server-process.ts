@@ -1,10 +1,12 @@
 /** A built server as a process of its own, on a free port with a database of its own, that can be killed and started again. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
+import { PLAIN_BAR, writeBar } from '../src/bench';
+import { openDatabase } from '../src/store/database';
 
 export type ServerProcess = {
   url: string;
@@ -60,6 +62,12 @@ export async function openServer({
 }: ServerOptions = {}): Promise<ServerProcess> {
   const folder = given ?? mkdtempSync(join(tmpdir(), 'even-kettle-soak-'));
   const file = join(folder, 'bar.sqlite');
+  if (!existsSync(file)) {
+    // A bench to work at.
+    const source = await openDatabase(file);
+    await writeBar(source.manager, PLAIN_BAR);
+    await source.destroy();
+  }
   const aside = mkdtempSync(join(tmpdir(), 'even-kettle-clock-'));
   const [clockFile, clockScript] = [join(aside, 'off'), join(aside, 'clock.mjs')];
   writeFileSync(clockScript, CLOCK_SCRIPT(clockFile));

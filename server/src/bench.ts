@@ -1,15 +1,16 @@
 /**
- * The bench's settings, stored as one JSON value. The first ones are Lantern Pier's.
+ * The bench's settings, stored as one JSON value.
  */
 import type { EntityManager } from 'typeorm';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { METRIC } from '@even-kettle/core/units';
+import { EventRow } from './store/rows';
 import { readSetting, writeSetting } from './store/settings-table';
 
 const SETTING = 'bar';
 
-/** The first bench: three cones and three presses. */
-export const FIRST_BAR: Bar = {
+/** Three cones and three presses: the bench of an earlier version where nobody had changed it, and one to try and to measure with. */
+export const PLAIN_BAR: Bar = {
   name: 'Brew bar',
   altitudeM: 0,
   units: METRIC,
@@ -25,11 +26,7 @@ export const FIRST_BAR: Bar = {
       ],
     },
   ],
-  kettles: [
-    { id: 'kettle-1', name: 'Kettle 1', powerW: 1200, sizeMl: 1000 },
-    { id: 'kettle-2', name: 'Kettle 2', powerW: 1200, sizeMl: 1000 },
-    { id: 'kettle-3', name: 'Kettle 3', powerW: 1200, sizeMl: 1000 },
-  ],
+  kettles: [1, 2, 3].map((n) => ({ id: `kettle-${n}`, name: `Kettle ${n}`, powerW: 1200, sizeMl: 1000 })),
   tapC: 90,
   burners: 1,
   roomC: 21,
@@ -48,6 +45,26 @@ export const FIRST_BAR: Bar = {
   coffees: [{ id: 'house', name: 'House coffee', roast: 'medium', notes: '', decaf: false }],
 };
 
+/** A bar that nobody has set up: nothing stands there that is not theirs. Its first day fills it. */
+export const NEW_BAR: Bar = {
+  name: 'New bar',
+  altitudeM: 0,
+  units: METRIC,
+  hands: 1,
+  grinders: [],
+  kettles: [],
+  tapC: 15,
+  burners: 0,
+  roomC: 21,
+  water: { name: 'Tap' },
+  stations: [],
+  people: [],
+  cloths: [],
+  tasteAfterMin: 7,
+  coffees: [],
+  setUp: { open: true, steps: [] },
+};
+
 /** @param warn called if the stored settings cannot be read; then the first bench is used */
 export async function readBar(
   manager: EntityManager,
@@ -56,7 +73,8 @@ export async function readBar(
   const stored = await readSetting<Bar>(manager, SETTING).catch(() => undefined);
   if (stored === undefined)
     warn('The bench’s settings cannot be read. Those of a new bar stand in for them.');
-  return stored ?? FIRST_BAR;
+  if (stored) return stored;
+  return (await manager.existsBy(EventRow, {})) ? PLAIN_BAR : NEW_BAR;
 }
 
 export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> {

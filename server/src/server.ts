@@ -19,6 +19,7 @@ import type { Solver } from './planning/solver';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
+import { GUESTS_KEPT_DAYS } from './store/guests';
 import { openTraces, type TraceRepository } from './store/traces';
 import { openRecords, type RecordRepository } from './store/records';
 import { StoreFailed, alone, whenUnclean } from './store/transaction';
@@ -39,7 +40,7 @@ export type BarServer = {
   records: RecordRepository;
   learning: Learning;
   /** The whole bar as one file, in pieces. */
-  archive: () => AsyncGenerator<string>;
+  archive: (withoutGuests?: boolean) => AsyncGenerator<string>;
   /** Imports of large files: a log from elsewhere, or an archive into an empty bar. */
   imports: ImportService;
   /** Stores events; planning and the other devices follow. */
@@ -52,6 +53,7 @@ export type BarServer = {
   change: Settings['change'];
   /** The version of the settings: it differs after every change. */
   barVersion: () => string;
+  settingsChanges: Settings['changes'];
   saveRecipe: (asked: SaveRecipe) => Promise<Saved>;
   /** Accepts a brew's advice for its coffee and records that in the log, in one transaction. */
   takeAdvice: (brewId: string, asked: TakeAdvice) => Promise<AdviceTaken>;
@@ -77,6 +79,8 @@ export type BarServerParts = {
 
 /** How often it checks whether the bar has fallen behind its plan, real milliseconds. */
 const FOLLOW_MS = 4000;
+/** How often it looks for guests who are to be forgotten, real milliseconds. */
+const FORGET_MS = 3600 * 1000;
 /** How long closed orders stay in the state that a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
 /** The store and the clock: everything else needs them. */
@@ -137,6 +141,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     warn,
     state: log.state,
     book,
+    nowMs: clock.nowMs,
     isRestoring: () => restoring,
   });
   const showRecipes = () => broadcaster.broadcast('recipes', { recipes: recipes.saved() });
@@ -259,6 +264,13 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     broadcaster.broadcast('devices', devices.shown());
     await planning.replan('bench');
   };
+  const forgetGuests = () => {
+    const days = settings.now().guestsKeptDays ?? GUESTS_KEPT_DAYS;
+    if (!restoring) unawaited(log.forgetGuests(clock.nowMs() - days * 86_400_000), 'forgetting guests');
+  };
+  forgetGuests();
+  const forgetting = setInterval(forgetGuests, FORGET_MS);
+  forgetting.unref();
   const following = setInterval(() => unawaited(planning.followTime(), 'planning'), FOLLOW_MS);
   following.unref();
   const devices = openDevices({
@@ -282,12 +294,13 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     planning,
     bar: learnt.shown,
     barVersion: settings.version,
+    settingsChanges: settings.changes,
     recipes,
     devices,
     traces,
     records,
     learning,
-    archive: () => archiveOf(String(source.options.database)),
+    archive: (withoutGuests) => archiveOf(String(source.options.database), withoutGuests),
     imports,
     post: (events) => post(events),
     takeOutside,
@@ -323,6 +336,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     health: health.look,
     close: async () => {
       clearInterval(following);
+      clearInterval(forgetting);
       feed.close();
       space.close();
       planning.close();

@@ -57,6 +57,7 @@ export function apiClient(base = '') {
     takeAdvice: (brewId: string, asked: TakeAdvice) => ask('takeAdvice', { id: brewId, body: asked }),
     learnt: (recipeId: string, coffee: string) => ask('getLearnt', { query: { recipeId, coffee } }),
     day: (fromMs: number, toMs: number) => ask('getDay', { query: { fromMs, toMs } }),
+    today: (fromMs: number, toMs: number) => ask('getToday', { query: { fromMs, toMs } }),
     house: () => ask('getHouse'),
     hands: () => ask('getHands'),
     /** Checks a table of roasts or orders, or imports all of it. */

@@ -65,8 +65,34 @@ export function BarProvider({ children }: { children: ReactNode }) {
       here.store.close();
     };
   }, [here]);
-  return <BarContext.Provider value={here}>{children}</BarContext.Provider>;
+  const [madeUp, setMadeUp] = useState<BarHere | null>(null);
+  const look = useMemo(
+    () => ({
+      isOn: madeUp !== null,
+      look: (open: (around: BarHere) => BarHere) => setMadeUp(open(here)),
+      leave: () => setMadeUp(null),
+    }),
+    [here, madeUp],
+  );
+  return (
+    <MadeUpContext.Provider value={look}>
+      <BarContext.Provider value={madeUp ?? here}>{children}</BarContext.Provider>
+    </MadeUpContext.Provider>
+  );
 }
+
+/** A made-up bar that is looked at in place of the real one, on every place of the app. */
+export type MadeUpBar = {
+  isOn: boolean;
+  look: (open: (around: BarHere) => BarHere) => void;
+  leave: () => void;
+};
+const MadeUpContext = createContext<MadeUpBar>({
+  isOn: false,
+  look: () => undefined,
+  leave: () => undefined,
+});
+export const useMadeUpBar = (): MadeUpBar => useContext(MadeUpContext);
 
 function openHere(): BarHere {
   const api = apiClient();

@@ -15,6 +15,8 @@ const STANDING = 0.0001;
 /** What a plan for a few cups needs, moves of the search. */
 const MOVES = 300;
 
+const refused = () => Promise.reject(new Error('Nothing is stored here.'));
+
 export type PrivateBar = BarHere & {
   /** Bar seconds to a real second; 0 stands still. */
   setRate: (rate: number) => void;
@@ -49,7 +51,7 @@ export function openPrivateBar(
     for (const listener of listeners) listener();
   };
   const planned = (state: BarView['state'], before: Plan | null): Plan | null => {
-    const { problem } = buildProblem(state, bar, book, Math.ceil(nowMs() / 1000));
+    const { problem } = buildProblem(state, view.bar ?? bar, book, Math.ceil(nowMs() / 1000));
     return problem.orders.length === 0
       ? null
       : solve(problem, { moves: MOVES, ...(before ? { before } : {}) });
@@ -61,8 +63,24 @@ export function openPrivateBar(
     return true;
   };
   act(events);
+  /** What is changed here stays here; what would have to be stored is refused. */
+  const api: BarHere['api'] = {
+    ...around.api,
+    changeBar: async (change) => ({ ...(view.bar ?? bar), ...change }) as Bar,
+    saveRecipe: refused,
+    takeAdvice: refused,
+    postEvents: refused,
+    orderScale: refused,
+    orderKettle: refused,
+    runFeed: refused,
+    tableIn: refused,
+    takeFile: refused,
+    endFile: refused,
+    sendFile: refused,
+  };
   return {
     ...around,
+    api,
     silent: true,
     clock,
     devices: openDeviceReadings(),
@@ -76,6 +94,7 @@ export function openPrivateBar(
       open: async () => undefined,
       close: () => undefined,
       act,
+      tookBar: (changed) => show({ bar: changed }),
       undo: () => undefined,
       dismiss: () => undefined,
     },

@@ -5,7 +5,7 @@ import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { Link } from '../ui/link';
 import { router, usePathname, type Href } from 'expo-router';
-import { useBar, useHere } from '../client/bar-context';
+import { useBar, useHere, useMadeUpBar } from '../client/bar-context';
 import { appUpdate } from '../client/service-worker';
 import { useShortcuts } from '../device/shortcuts';
 import { listenForInstall } from '../device/install-app';
@@ -82,6 +82,7 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
       {wide ? <PlaceNav wide mark={mark} /> : null}
       <View style={{ flex: 1, minHeight: 0 }}>
         <TopLine />
+        <MadeUpNote />
         <DiskNote />
         <Refusals />
         <UpdateNote />
@@ -142,6 +143,29 @@ const TIME_OF_DAY = new Intl.DateTimeFormat(undefined, {
   minute: '2-digit',
   second: '2-digit',
 });
+
+/** What is looked at is made up: said on every place, and left in one tap. */
+function MadeUpNote() {
+  const { isOn, leave } = useMadeUpBar();
+  if (!isOn) return null;
+  return (
+    <Note
+      action={
+        <Button
+          label={WORDS.leaveIt}
+          says={WORDS.leaveTheMadeUpBar}
+          onPress={() => {
+            leave();
+            router.navigate('/');
+          }}
+          testID="leave-made-up"
+        />
+      }
+    >
+      {WORDS.thisBarIsMadeUp}
+    </Note>
+  );
+}
 
 /** The server's disk fills up: said before a tap cannot be stored, and while none can be. */
 function DiskNote() {

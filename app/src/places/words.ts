@@ -4,6 +4,9 @@
 import type { Shown } from '../ui/language';
 
 export const WORDS = {
+  thisBarIsMadeUp: 'This bar is made up. Nothing here is stored.',
+  leaveIt: 'Leave',
+  leaveTheMadeUpBar: 'Leave the made-up bar',
   allergy: (what: Shown) => `Allergy: ${what}`,
   allHands: 'All hands',
   asleft: 'AsLeft',

@@ -53,6 +53,8 @@ export type BrewStarted = EventBase<'brew-started'> & {
   handHeld?: true;
   /** The cup stands under the brewer in place of a server. */
   intoCup?: true;
+  /** Its beans stand weighed in a tin. */
+  fromTin?: true;
   /** What is true of a brewer of the bar's own. */
   ownBrewer?: Brewer;
   /**
@@ -153,6 +155,28 @@ export type RoundScored = EventBase<'round-scored'> & {
 };
 /** The coffees behind the letters are shown; no scores are taken after that. */
 export type RoundRevealed = EventBase<'round-revealed'> & { roundId: string };
+/** What is got ready ahead of a rush. */
+export const READY_THINGS = ['tins', 'filters', 'kettles', 'servers'] as const;
+export type ReadyThing = (typeof READY_THINGS)[number];
+/** So many more were got ready: covered tins of a weighed dose, folded filters, filled kettles, warmed servers. Brews use them up. */
+export type MadeReady = EventBase<'made-ready'> & {
+  thing: ReadyThing;
+  count: number;
+  /** Of tins. */
+  coffee?: string;
+  doseG?: number;
+  /** Of filters. */
+  method?: MethodId;
+};
+/** What was left in stale tins has been put back, so that none of these stands ready. */
+export type TinsEmptied = EventBase<'tins-emptied'> & { coffee: string; doseG: number };
+/** The lists of a day. */
+export const DAY_LISTS = ['opening', 'closing'] as const;
+export type DayList = (typeof DAY_LISTS)[number];
+/** A line of a list has been done. */
+export type TaskDone = EventBase<'task-done'> & { list: DayList; taskId: string };
+/** Whoever takes the bar over has read how it stands. */
+export type ShiftHandedOver = EventBase<'shift-handed-over'>;
 /** Events about the bar's things, besides orders and brews. */
 export type HouseEvent =
   | CoffeeWeighed
@@ -162,7 +186,11 @@ export type HouseEvent =
   | ChangeTried
   | RoundBegun
   | RoundScored
-  | RoundRevealed;
+  | RoundRevealed
+  | MadeReady
+  | TinsEmptied
+  | TaskDone
+  | ShiftHandedOver;
 
 /** The events that a brew is the fold of; cups that go to another order take their brews along. */
 export type BrewEvent =
@@ -231,6 +259,10 @@ export const EVENT_KINDS: Record<BarEventType, EventKind> = {
   'round-begun': { moves: 'house' },
   'round-scored': { moves: 'house' },
   'round-revealed': { moves: 'house' },
+  'made-ready': { moves: 'house' },
+  'tins-emptied': { moves: 'house' },
+  'task-done': { moves: 'house' },
+  'shift-handed-over': { moves: 'house' },
   'event-undone': { moves: 'log' },
 };
 

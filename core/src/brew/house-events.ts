@@ -7,6 +7,14 @@ import type { HouseEvent } from './events';
 /** How long accepted changes and sample rounds are kept, milliseconds. */
 const LOOKED_BACK_MS = 90 * 86_400_000;
 
+/** What is about one day is kept for less, milliseconds. */
+const OF_A_DAY_MS: Partial<Record<HouseEvent['type'], number>> = {
+  'made-ready': 86_400_000,
+  'tins-emptied': 86_400_000,
+  'task-done': 2 * 86_400_000,
+  'shift-handed-over': 7 * 86_400_000,
+};
+
 /** What a later event must share with this one to replace it; null if events of this type are never replaced. */
 function placeOf(event: HouseEvent): string | null {
   switch (event.type) {
@@ -18,6 +26,9 @@ function placeOf(event: HouseEvent): string | null {
       return `boiled ${event.clothId}`;
     case 'cloth-replaced':
       return `replaced ${event.clothId}`;
+    case 'task-done':
+      // What is due by litres is due from when it was done last, however long ago.
+      return event.taskId === 'descale' ? 'descaled' : null;
     default:
       return null;
   }
@@ -34,7 +45,7 @@ export function lastingHouseEvents(events: readonly HouseEvent[], beforeMs: numb
   for (const event of events.toReversed()) {
     const place = placeOf(event);
     if (place === null) {
-      if (event.atMs < beforeMs - LOOKED_BACK_MS) gone.add(event.id);
+      if (event.atMs < beforeMs - (OF_A_DAY_MS[event.type] ?? LOOKED_BACK_MS)) gone.add(event.id);
     } else if (overtaken.has(place)) gone.add(event.id);
     else if (event.atMs < beforeMs) overtaken.add(place);
   }

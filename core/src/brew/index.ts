@@ -1,4 +1,5 @@
 export { apply, reduce } from './reduce';
+export { GUEST_EVENTS, applyLogged, forgetGuests, namesGuest, withoutGuest } from './forget-guests';
 export type { Applied, Refusal, RefusalCode } from './applied';
 export {
   EMPTY_BAR,
@@ -17,7 +18,9 @@ export { anchorMs, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timelin
 export type { StepStatus, StepTime } from './timeline';
 export { STROKES, badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
-export { brewIdOf, isRemark, kettleForStart, movesThePlan } from './events';
+export { DAY_LISTS, READY_THINGS, brewIdOf, isRemark, kettleForStart, movesThePlan } from './events';
+export { hasTin, readyNow, tasksDone } from './ready';
+export type { Ready as ReadyAhead } from './ready';
 export {
   MILKS,
   MOST_CUPS_OF_A_BREW,
@@ -36,9 +39,11 @@ export type {
   BrewStarted,
   ChangeTried,
   CupTasted,
+  DayList,
   HandsAway,
   EventOf,
   HouseEvent,
+  ReadyThing,
 } from './events';
 export { NOT_HANDED_OVER } from './refusals';
 export { factsOf } from './fold';

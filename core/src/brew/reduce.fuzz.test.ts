@@ -68,6 +68,7 @@ function anyEvent(
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
       ...(random() < 0.7 ? { prepVersion: 2 as const } : {}),
+      ...(random() < 0.2 ? { fromTin: true as const } : {}),
     };
   }
   const next =
@@ -117,7 +118,18 @@ function anyEvent(
       brewId: aCup.brewIds.at(-1) ?? 'none',
       reason: 'cold',
     };
+  if (kind < 0.875) return dayEvent(base, random);
   return { ...base, type: 'event-undone', eventId: pick(log.slice(-6))?.id ?? 'none' };
+}
+
+/** Something of the day's lists, or got ready ahead. */
+function dayEvent(base: { id: string; atMs: number }, random: () => number): BarEvent {
+  const tins = { coffee: 'Saltmarsh', doseG: 15.4 };
+  const kind = random();
+  if (kind < 0.4) return { ...base, type: 'made-ready', thing: 'tins', count: 3, ...tins };
+  if (kind < 0.6) return { ...base, type: 'tins-emptied', ...tins };
+  if (kind < 0.8) return { ...base, type: 'task-done', list: 'closing', taskId: 'gas' };
+  return { ...base, type: 'shift-handed-over' };
 }
 
 /** Something said later, or beside. */

@@ -84,6 +84,10 @@ const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
   'round-begun': takeRound,
   'round-scored': takeRound,
   'round-revealed': takeRound,
+  'made-ready': keepHouseEvent,
+  'tins-emptied': keepHouseEvent,
+  'task-done': keepHouseEvent,
+  'shift-handed-over': keepHouseEvent,
   'event-undone': (state, { eventId }) => undo(state, eventId),
 };
 
@@ -179,6 +183,7 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(event.withoutScale ? { withoutScale: true } : {}),
     ...(event.handHeld ? { handHeld: true } : {}),
     ...(event.intoCup ? { intoCup: true } : {}),
+    ...(event.fromTin ? { fromTin: true } : {}),
     ...(cup.gassy ? { gassy: true } : {}),
     ...(event.prepVersion === undefined ? { beansFirst: true } : {}),
   });

@@ -7,7 +7,7 @@ import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../testing/random';
 import {
   EMPTY_BAR,
-  apply,
+  applyLogged,
   caughtUp,
   confirm,
   drop,
@@ -44,7 +44,7 @@ function openServer() {
       const fresh: BarEvent[] = [];
       for (const event of events) {
         if (known.has(event.id)) continue;
-        const applied = apply(next, event, book);
+        const applied = applyLogged(next, event, book);
         if (!applied.ok) return { ok: false, id: event.id };
         next = applied.state;
         fresh.push(event);
@@ -70,7 +70,15 @@ function someTap(state: BarState, atMs: number, random: Random, newId: () => str
   const waiting = pick(cups.filter(({ each }) => each.status === 'waiting'));
   const kind = random();
   if (kind < 0.12 || (!brew && !waiting))
-    return [{ ...base(), type: 'order-taken', orderId: newId(), cups: [cup(newId(), 'cone-thirds', 220)] }];
+    return [
+      {
+        ...base(),
+        type: 'order-taken',
+        orderId: newId(),
+        name: 'pilot',
+        cups: [{ ...cup(newId(), 'cone-thirds', 220), note: 'not too hot' }],
+      },
+    ];
   const changed = pick(Object.values(state.orders));
   if (changed && kind < 0.2) return [orderChange(state, changed, base(), random, newId)];
   if (waiting && (kind < 0.36 || !brew)) {
@@ -164,7 +172,8 @@ function live(random: Random, run: number) {
 
   let atMs = T0;
   for (let turn = 0; turn < TURNS; turn += 1) {
-    atMs += Math.round(random() * 15_000);
+    // Now and then so long passes that guests are forgotten.
+    atMs += Math.round(random() * 15_000) + (random() < 0.05 ? 4_000_000 : 0);
     const device = devices[Math.floor(random() * 3)]!;
     if (random() < 0.04) device.away = !device.away;
     const events = someTap(whole(device.replica, book), atMs, random, newId);

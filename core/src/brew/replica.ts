@@ -9,6 +9,7 @@
 import type { RecipeBook } from '../recipe';
 import type { Refusal } from './applied';
 import type { BarEvent } from './events';
+import { applyLogged } from './forget-guests';
 import { apply, reduce } from './reduce';
 import { EMPTY_BAR, type BarState } from './state';
 
@@ -98,7 +99,7 @@ export function seen(
 ): Replica | null {
   if (seq <= replica.seq) return replica;
   if (seq > replica.seq + 1) return null;
-  const applied = apply(replica.confirmed, event, book);
+  const applied = applyLogged(replica.confirmed, event, book);
   return settle({
     ...drop(replica, [event.id]),
     confirmed: applied.ok ? applied.state : replica.confirmed,

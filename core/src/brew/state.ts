@@ -160,17 +160,23 @@ function needsCleaning(brew: BrewState): boolean {
   );
 }
 
+/** The time of the last that happened of an order that is closed, bar milliseconds; infinite while it is not. */
+export function closedSinceMs(state: BarState, order: OrderState): number {
+  const brews = order.cups.flatMap((cup) => cup.brewIds.map((id) => state.brews[id]!));
+  if (isOpen(order) || brews.some(holdsStation)) return Infinity;
+  return Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
+}
+
 /**
  * The state without what was closed before a time: orders with every cup served or cancelled and every brew's station
  * free. For keeping memory and snapshots small; the log keeps everything.
  */
 export function forgetClosed(state: BarState, beforeMs: number): BarState {
-  const gone = new Set<string>();
-  for (const order of Object.values(state.orders)) {
-    const brews = order.cups.flatMap((cup) => cup.brewIds.map((id) => state.brews[id]!));
-    const lastMs = Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
-    if (!isOpen(order) && !brews.some(holdsStation) && lastMs < beforeMs) gone.add(order.id);
-  }
+  const gone = new Set(
+    Object.values(state.orders)
+      .filter((order) => closedSinceMs(state, order) < beforeMs)
+      .map(({ id }) => id),
+  );
   const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
   const houseEvents = state.houseEvents && lastingHouseEvents(state.houseEvents, beforeMs);
   if (gone.size === 0 && away?.length === state.away?.length && houseEvents === state.houseEvents)

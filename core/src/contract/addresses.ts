@@ -21,6 +21,7 @@ export const ADDRESSES = {
   getTrace: 'GET /api/brews/{id}/trace',
   getLearnt: 'GET /api/learnt',
   getDay: 'GET /api/day',
+  getToday: 'GET /api/today',
   getHands: 'GET /api/hands',
   getHouse: 'GET /api/house',
   getLogCsv: 'GET /api/files/log.csv',

@@ -77,7 +77,8 @@ const grinderSchema = z.strictObject({
     .array(z.strictObject({ band: z.number().min(0).max(100), setting: z.number().min(-1000).max(1000) }))
     .max(12, 'takes at most 12 points')
     .superRefine((points, context) => {
-      const fault = calibrationFault(points);
+      // Without points it is set by the feel of what it grinds.
+      const fault = points.length === 0 ? null : calibrationFault(points);
       if (fault) context.addIssue({ code: 'custom', message: fault });
     }),
   keepsG: grams(20).optional(),
@@ -140,6 +141,9 @@ const menuLineSchema = z.strictObject({
     .optional(),
 });
 
+/** A line of the opening or the closing list. */
+const taskSchema = z.strictObject({ id: thingId, name: line(80) });
+
 /** Everything that stands on the bench. */
 const barShape = {
   name: line(40),
@@ -147,19 +151,30 @@ const barShape = {
   roomC: z.number().min(-10, 'must be at least -10 °C').max(50, 'must be at most 50 °C'),
   units: unitsSchema,
   hands: z.number().int().min(1).max(2),
-  stations: named(stationSchema, 1, 24, 'station'),
+  stations: named(stationSchema, 0, 24, 'station'),
   brewers: named(brewerSchema, 0, 20, 'brewer').optional(),
-  grinders: named(grinderSchema, 1, 6, 'grinder'),
-  kettles: named(kettleSchema, 1, 8, 'kettle'),
+  grinders: named(grinderSchema, 0, 6, 'grinder'),
+  kettles: named(kettleSchema, 0, 8, 'kettle'),
   tapC: z.number().min(1, 'must be at least 1 °C').max(99, 'must be at most 99 °C'),
   burners: z.number().int().min(0, 'must not be negative').max(8, 'must be at most 8'),
   water: z.strictObject({ name: line(40), hardnessPpm: z.number().min(0).max(1000).optional() }),
-  coffees: named(coffeeSchema, 1, 60, 'coffee'),
+  coffees: named(coffeeSchema, 0, 60, 'coffee'),
   queues: named(queueSchema, 0, 8, 'queue').optional(),
   menu: named(menuLineSchema, 0, 40, 'line').optional(),
   people: named(personSchema, 0, 20, 'person'),
+  /** What is done before opening and after closing; the usual lines if left out. */
+  opening: named(taskSchema, 0, 30, 'line').optional(),
+  closing: named(taskSchema, 0, 30, 'line').optional(),
   cloths: named(clothSchema, 0, 20, 'cloth'),
   /** How long a cup cools before its taste is asked for, minutes of bar time. */
+  /** The first day: whether it is still open, and which of its steps are settled: done, or left out. */
+  setUp: z.strictObject({ open: z.boolean(), steps: z.array(line(24)).max(12) }).optional(),
+  /** After so many days the names and words of guests are forgotten in the log. */
+  guestsKeptDays: z
+    .int('must be a whole number of days')
+    .min(1, 'must be at least a day')
+    .max(3650, 'must be at most 3650 days')
+    .optional(),
   tasteAfterMin: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
 };
 export const NO_SUCH_BREWER = 'must be a brewer that there is';
@@ -352,6 +367,15 @@ export const logQuerySchema = z.object({
   }),
 });
 export type LogQuery = z.infer<typeof logQuerySchema>;
+
+/** For files that leave the bar. */
+export const exportQuerySchema = z.object({
+  guests: z.literal('without').optional().meta({
+    description: '“without” leaves out the names and words of guests.',
+  }),
+});
+export const logFileQuerySchema = logQuerySchema.extend(exportQuerySchema.shape);
+export type LogFileQuery = z.infer<typeof logFileQuerySchema>;
 
 /** RFC 9457, with a list of fields and reasons if a body was wrong. */
 export const problemSchema = z.object({

@@ -2,8 +2,8 @@
  * The schemas of events.
  */
 import { z } from 'zod';
-import { DOSE_RANGE_G, PAPER_METHODS } from '../recipe';
-import { NOTES, SEEN, type BarEventType, type EventOf } from '../brew';
+import { DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS } from '../recipe';
+import { DAY_LISTS, NOTES, READY_THINGS, SEEN, type BarEventType, type EventOf } from '../brew';
 import { brewerSchema } from './brewer';
 import { ORDER_SCHEMAS } from './order-events';
 import { barMs, eventBase, eventId, grams, line, thingId } from './words';
@@ -41,6 +41,7 @@ const brewStarted = z.strictObject({
   withoutScale: z.literal(true).optional(),
   handHeld: z.literal(true).optional(),
   intoCup: z.literal(true).optional(),
+  fromTin: z.literal(true).optional(),
   ownBrewer: brewerSchema.optional(),
   prepVersion: z.literal(2).optional(),
 });
@@ -133,6 +134,44 @@ const cupTasted = z.strictObject({
   brewId: thingId,
   taste: tasteSchema.refine((taste) => Object.keys(taste).length > 0, 'say at least one thing of it'),
 });
+const readyDoseG = z
+  .number('must be a number of grams')
+  .min(DOSE_RANGE_G.min, `must be at least ${DOSE_RANGE_G.min} g`)
+  .max(DOSE_RANGE_G.max, `must be at most ${DOSE_RANGE_G.max} g`);
+const madeReady = z
+  .strictObject({
+    ...eventBase,
+    type: z.literal('made-ready'),
+    thing: z.enum(READY_THINGS),
+    count: z.int('must be a whole number').min(1, 'must be at least one').max(200, 'must be at most 200'),
+    coffee: line(40).optional(),
+    doseG: readyDoseG.optional(),
+    method: z.enum(METHOD_IDS).optional(),
+  })
+  .refine(
+    ({ thing, coffee, doseG }) => (thing === 'tins') === (coffee !== undefined && doseG !== undefined),
+    {
+      path: ['coffee'],
+      message: 'tins have a coffee and a dose, and nothing else has',
+    },
+  )
+  .refine(({ thing, method }) => (thing === 'filters') === (method !== undefined), {
+    path: ['method'],
+    message: 'filters have a method, and nothing else has',
+  });
+const tinsEmptied = z.strictObject({
+  ...eventBase,
+  type: z.literal('tins-emptied'),
+  coffee: line(40),
+  doseG: readyDoseG,
+});
+const taskDone = z.strictObject({
+  ...eventBase,
+  type: z.literal('task-done'),
+  list: z.enum(DAY_LISTS),
+  taskId: thingId,
+});
+const shiftHandedOver = z.strictObject({ ...eventBase, type: z.literal('shift-handed-over') });
 const coffeeWeighed = z.strictObject({
   ...eventBase,
   type: z.literal('coffee-weighed'),
@@ -228,6 +267,10 @@ const SCHEMAS = {
   'round-begun': roundBegun,
   'round-scored': roundScored,
   'round-revealed': roundRevealed,
+  'made-ready': madeReady,
+  'tins-emptied': tinsEmptied,
+  'task-done': taskDone,
+  'shift-handed-over': shiftHandedOver,
   'step-taken': stepTaken,
   'brew-served': brewServed,
   'brew-abandoned': brewAbandoned,

@@ -3,10 +3,21 @@ export { cupAskSchema } from './order-events';
 export type { Feed, OutsideOrder } from './outside';
 export type { TakeAdvice } from './events';
 export { NO_SUCH_BREWER, barChangeSchema, barSchema, brewRecordSchema, problemSchema } from './bar';
-export type { Bar, BarChange, BrewRecord, Cloth, Coffee, LogPage, LogQuery, Person, Problem } from './bar';
+export type {
+  Bar,
+  BarChange,
+  BrewRecord,
+  Cloth,
+  Coffee,
+  LogFileQuery,
+  LogPage,
+  LogQuery,
+  Person,
+  Problem,
+} from './bar';
 export * from './devices';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
-export type { BrewPage, DayPage, HandsLearnt, House, Learnt } from './learnt';
+export type { BrewPage, DayPage, HandsLearnt, House, Learnt, Today } from './learnt';
 export * from './imports';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export { line, thingId } from './words';

@@ -140,6 +140,38 @@ export const daySchema = z.object({
 });
 export type DayPage = z.infer<typeof daySchema>;
 
+/** What whoever opens, takes over or closes the bar has to know of the log. */
+export const todaySchema = z.object({
+  rush: z
+    .object({
+      doses: z.array(
+        z.object({
+          coffee: z.string(),
+          method: z.enum(METHOD_IDS),
+          doseG: z.number(),
+          brews: z.number().int(),
+        }),
+      ),
+      cups: z.number().int(),
+      weeks: z.number().int(),
+    })
+    .meta({ description: 'What the same hours of the weeks before ask for, and how many weeks that is of.' }),
+  drifts: z
+    .array(
+      z.object({ recipeId: z.string(), coffee: z.string(), byS: z.number(), sinceMs: z.number().nullable() }),
+    )
+    .meta({ description: 'Brew times that have moved, of what was brewed in the last two days.' }),
+  changes: z
+    .array(z.object({ atMs: z.number(), settings: z.array(z.string()) }))
+    .meta({ description: 'Settings that were changed in the last two days, the latest last.' }),
+  kettles: z.object({
+    litres: z.number().meta({ description: 'About how much water went through the kettles since.' }),
+    descaleAfterL: z.number().nullable(),
+    descaledMs: z.number().nullable(),
+  }),
+});
+export type Today = z.infer<typeof todaySchema>;
+
 /** How long the hands' own steps really take: the bar's, and each person's where enough is known. */
 export const handsSchema = z.object({
   people: z.array(

@@ -7,7 +7,16 @@ import { planProblemSchema, recipeSchema } from '../formats';
 import type { Recipe } from '../recipe';
 import { addressOf, type RouteId } from './addresses';
 import { archiveSchema } from './archive';
-import { barChangeSchema, barSchema, clockSchema, healthSchema, logPageSchema, logQuerySchema } from './bar';
+import {
+  barChangeSchema,
+  barSchema,
+  clockSchema,
+  exportQuerySchema,
+  healthSchema,
+  logFileQuerySchema,
+  logPageSchema,
+  logQuerySchema,
+} from './bar';
 import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
 import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema } from './outside';
 import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
@@ -27,6 +36,7 @@ import {
   houseSchema,
   learntQuerySchema,
   learntSchema,
+  todaySchema,
 } from './learnt';
 import {
   plannedSchema,
@@ -225,6 +235,14 @@ export const ROUTES = {
     says: { 200: 'The figures.' },
     refuses: PARAMETER,
   },
+  getToday: {
+    summary:
+      'For opening, handing over and closing: what is expected in some hours, what drifts, what is due.',
+    query: dayQuerySchema,
+    answer: todaySchema,
+    says: { 200: 'As the log has it.' },
+    refuses: PARAMETER,
+  },
   getHands: {
     summary: 'How long the hands’ own steps really take, of the bar and of each person.',
     answer: handsSchema,
@@ -237,13 +255,13 @@ export const ROUTES = {
   },
   getLogCsv: {
     summary: 'The log as a table (RFC 4180); filters as for the log.',
-    query: logQuerySchema,
+    query: logFileQuerySchema,
     media: 'text/csv',
     says: { 200: 'A line a brew.' },
   },
   getLogJsonl: {
     summary: 'The log as JSON Lines; filters as for the log.',
-    query: logQuerySchema,
+    query: logFileQuerySchema,
     media: 'application/jsonl',
     says: { 200: 'A record a line.' },
   },
@@ -260,6 +278,7 @@ export const ROUTES = {
   },
   getArchive: {
     summary: 'The whole bar in one file.',
+    query: exportQuerySchema,
     answer: archiveSchema,
     says: { 200: 'Settings, saved recipes, events, traces.' },
   },

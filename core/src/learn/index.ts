@@ -23,3 +23,5 @@ export { speedOf } from './window';
 export type { Speed } from './window';
 export { learnPromiseShare } from './promise';
 export type { KeptOrder } from './promise';
+export { WEEKS_BACK, descaleAfterL, expectedRush, litresThrough, weekBefore } from './expected';
+export type { ExpectedDose, ExpectedRush, PastBrew } from './expected';

@@ -4,6 +4,7 @@
  */
 import {
   brewAt,
+  hasTin,
   holdsStation,
   nextBrewId,
   timelineAt,
@@ -32,6 +33,8 @@ export type AgendaItem = {
   station: Station & { free: boolean };
   /** The kettle that its water is in; undefined if it needs none, or if an old log does not say. */
   kettle?: BenchKettle | undefined;
+  /** A good tin with its dose stands ready. */
+  fromTin?: true;
   /** The running brew; null for a cup whose brewing this step would start. */
   brew: BrewState | null;
   /** What the hands do. */
@@ -79,7 +82,8 @@ export function agenda(
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
         items.push(...ofBrew(brew, bench, order, cup, plan, nowMs));
-      if (cup.status === 'waiting') items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan));
+      if (cup.status === 'waiting')
+        items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan, nowMs));
     }
   }
   // First what has begun; then what is due and spoils; then what is due and can wait; then what comes later.
@@ -201,12 +205,14 @@ function ofWaiting(
   order: OrderState,
   cup: CupState,
   plan: Plan | null,
+  nowMs: number,
 ): Ahead[] {
   if (!way || !('card' in way)) return [];
   const { card, stations } = way;
   const brewId = nextBrewId(cup);
   const free = stations.find((station) => !brewAt(state, station.id));
   const station = { ...(free ?? stations[0]!), free: free !== undefined };
+  const tin = hasTin(state, cup.coffee, card.doseG, nowMs) ? { fromTin: true as const } : {};
   return card.steps.flatMap((step) => {
     const plannedS = plan?.starts[stepKey(brewId, step.id)];
     if (!step.attended || plannedS === undefined) return [];
@@ -224,6 +230,7 @@ function ofWaiting(
         cup,
         card,
         station,
+        ...tin,
         brew: null,
         step,
         asks,

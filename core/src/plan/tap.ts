@@ -64,7 +64,7 @@ export function tapEvents(
 
 /** The event that starts brewing a waiting cup at its station. */
 export function startEvent(
-  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'card' | 'station' | 'kettle'>,
+  item: Pick<AgendaItem, 'brewId' | 'order' | 'cup' | 'card' | 'station' | 'kettle' | 'fromTin'>,
   bench: Bench,
   atMs: number,
   newId: NewId,
@@ -94,6 +94,7 @@ export function startEvent(
     ...(scale === 'none' ? { withoutScale: true } : {}),
     ...(handHeld ? { handHeld: true } : {}),
     ...(intoCup ? { intoCup: true } : {}),
+    ...(item.fromTin ? { fromTin: true } : {}),
     ...ownBrewerFor(item.station.brewerId, bench),
     prepVersion: 2,
   };

@@ -45,6 +45,8 @@ export type Place = {
   gassy?: true;
   /** The cup stands under the brewer in place of a server, where one cup is made. */
   intoCup?: true;
+  /** Its beans stand weighed in a tin. */
+  fromTin?: true;
   /** Got ready as brews of older logs were: beans before the filter's rinse, one filling of the kettle. */
   beansFirst?: true;
   /** Who set altitude and kettle; left out, they are the usual ones. */
@@ -181,7 +183,7 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
 }
 
 /** The recipe as this cup is brewed by it here: a very fresh coffee's, a cold cup's, one that brews straight into its cup. */
-export function asBrewed(recipe: Recipe, ask: Ask, { gassy, intoCup, handHeld }: Place): Recipe {
+export function asBrewed(recipe: Recipe, ask: Ask, { gassy, intoCup, handHeld, fromTin }: Place): Recipe {
   const one = !('cups' in ask) || ask.cups === 1;
   const iced = ask.addition === 'ice';
   const serves = METHODS[recipe.method].iceIn === 'the server';
@@ -190,6 +192,7 @@ export function asBrewed(recipe: Recipe, ask: Ask, { gassy, intoCup, handHeld }:
     // A hand that holds the brewer through its drawdown warms no cup.
     coldCup: iced || (handHeld ?? false),
     intoCup: (intoCup ?? false) && one && !iced && serves,
+    fromTin: fromTin ?? false,
   });
 }
 

@@ -15,28 +15,41 @@ export type Circumstances = {
   coldCup?: boolean;
   /** The cup stands under the brewer in place of a server. */
   intoCup?: boolean;
+  /** The beans stand weighed in a tin. */
+  fromTin?: boolean;
 };
 
 /** The recipe itself where the circumstances are the usual ones. */
 export function underCircumstances(
   recipe: Recipe,
-  { gassy = false, coldCup = false, intoCup = false }: Circumstances,
+  { gassy = false, coldCup = false, intoCup = false, fromTin = false }: Circumstances,
 ): Recipe {
   const losesCup = (coldCup || intoCup) && recipe.steps.some(({ id }) => id === WARM_CUP);
   const opensSlowly = gassy && bloomOf(recipe) !== undefined;
-  if (!losesCup && !opensSlowly && !intoCup) return recipe;
-  const key = `${losesCup} ${opensSlowly} ${intoCup}`;
+  if (!losesCup && !opensSlowly && !intoCup && !fromTin) return recipe;
+  const key = `${losesCup} ${opensSlowly} ${intoCup} ${fromTin}`;
   const known = made.get(recipe) ?? new Map<string, Recipe>();
   made.set(recipe, known);
   const before = known.get(key);
   if (before) return before;
-  const unwarmed = losesCup ? withoutStep(recipe, WARM_CUP) : recipe;
+  const weighed = fromTin ? takenFromTin(recipe) : recipe;
+  const unwarmed = losesCup ? withoutStep(weighed, WARM_CUP) : weighed;
   const served = intoCup ? straightIntoCup(unwarmed) : unwarmed;
   const variant = opensSlowly ? openedSlowly(served) : served;
   known.set(key, variant);
   return variant;
 }
 const made = new WeakMap<Recipe, Map<string, Recipe>>();
+
+/** How long it takes to empty a tin into the grinder, seconds. */
+const TIN_S = 3;
+
+const takenFromTin = (recipe: Recipe): Recipe => ({
+  ...recipe,
+  steps: recipe.steps.map((step) =>
+    step.kind === 'weigh' ? { ...step, name: 'Take the tin', lasts: { s: TIN_S } } : step,
+  ),
+});
 
 /** Nothing is poured out of a server: the cup is warmed by the rinse, and handed over as it stands. */
 const straightIntoCup = (recipe: Recipe): Recipe => ({

@@ -6,6 +6,7 @@ import type { BarState } from '@even-kettle/core/brew';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { changeBar, readBar, writeBar } from '../bench';
+import { readSetting, writeSetting } from '../store/settings-table';
 import { alone, transactionNow } from '../store/transaction';
 import { unknownBrewer, versionOf, whyNotNow } from './change';
 
@@ -18,8 +19,13 @@ export type Staged =
   | { ok: true; bar: Bar; write: (manager: EntityManager) => Promise<void>; commit: () => void }
   | Extract<Changed, { ok: false }>;
 
+/** Which settings were changed at a time. */
+export type SettingsChange = { atMs: number; settings: string[] };
+
 export type Settings = {
   now: () => Bar;
+  /** The latest changes, oldest first. */
+  changes: () => readonly SettingsChange[];
   /** The version of the settings: it differs after every change. */
   version: () => string;
   /** Reads them again after somebody else has written them. */
@@ -34,6 +40,8 @@ export type Settings = {
 };
 
 export const BEING_READ_IN = 'The whole bar is being read in from a file; wait until that is done.';
+const CHANGES = 'bar-changes';
+const CHANGES_KEPT = 60;
 const CHANGED_SINCE =
   'The bench has been changed from another device meanwhile. Load it again; then change it.';
 
@@ -42,13 +50,22 @@ type Parts = {
   warn: (detail: unknown, message: string) => void;
   state: () => BarState;
   book: RecipeBook;
+  nowMs: () => number;
   /** Used when the whole bar is replaced by an archive. */
   isRestoring: () => boolean;
 };
 
-export async function openSettings({ source, warn, state, book, isRestoring }: Parts): Promise<Settings> {
+export async function openSettings({
+  source,
+  warn,
+  state,
+  book,
+  nowMs,
+  isRestoring,
+}: Parts): Promise<Settings> {
   const read = () => readBar(source.manager, (message) => warn({}, message));
   let bar = await read();
+  let changes = (await readSetting<SettingsChange[]>(source.manager, CHANGES).catch(() => null)) ?? [];
   const version = () => versionOf(bar);
   const stage: Settings['stage'] = (change) => {
     if (isRestoring()) return { ok: false, why: 'in-use', field: 'bar', reason: BEING_READ_IN };
@@ -57,15 +74,23 @@ export async function openSettings({ source, warn, state, book, isRestoring }: P
     if (unknown) return { ok: false, why: 'not-valid', ...unknown };
     const busy = whyNotNow(change, state(), book, bar, next);
     if (busy) return { ok: false, why: 'in-use', field: Object.keys(change)[0]!, reason: busy };
+    const changed = [...changes, { atMs: nowMs(), settings: Object.keys(change) }].slice(-CHANGES_KEPT);
     return {
       ok: true,
       bar: next,
-      write: (manager) => writeBar(manager, next),
-      commit: () => void (bar = next),
+      write: async (manager) => {
+        await writeBar(manager, next);
+        await writeSetting(manager, CHANGES, changed);
+      },
+      commit: () => {
+        bar = next;
+        changes = changed;
+      },
     };
   };
   return {
     now: () => bar,
+    changes: () => changes,
     stage,
     version,
     reload: async () => {

@@ -18,6 +18,7 @@ import { bytesToTrace, traceToBytes } from '@even-kettle/core/pour';
 import { readBar, writeBar } from '../bench';
 import { canonical } from '../store/canonical';
 import { openDatabase } from '../store/database';
+import { recordWithoutGuests } from '../store/guests';
 import { nameOrder } from '../store/order-names';
 import { pausing } from '../store/pausing';
 import { readRecord, rowOfRecord } from '../store/records';
@@ -34,13 +35,14 @@ export const stateHash = (state: BarState): string =>
 /**
  * Generates the archive in pieces, one line an event, so that a long log is never in memory as a whole. It shows the
  * database at the moment when the first piece was asked for, because it has a connection and a transaction of its own.
+ * @param withoutGuests leaves out the names and words of guests
  */
-export async function* archiveOf(databaseFile: string): AsyncGenerator<string> {
+export async function* archiveOf(databaseFile: string, withoutGuests = false): AsyncGenerator<string> {
   const source = await openDatabase(databaseFile, { readonly: true, keptStatements: 10 });
   const rest = pausing();
   try {
     await source.query('BEGIN');
-    for await (const part of partsOf(source.manager)) {
+    for await (const part of partsOf(source.manager, withoutGuests)) {
       yield part;
       await rest();
     }
@@ -49,7 +51,7 @@ export async function* archiveOf(databaseFile: string): AsyncGenerator<string> {
   }
 }
 
-async function* partsOf(manager: EntityManager): AsyncGenerator<string> {
+async function* partsOf(manager: EntityManager, withoutGuests: boolean): AsyncGenerator<string> {
   const bar = await readBar(manager);
   yield `{"format":${JSON.stringify(ARCHIVE_FORMAT)},\n"bar":${JSON.stringify(bar)},\n"recipes":[`;
   const versions = await manager.find(RecipeVersionRow, { order: { recipeId: 'ASC', version: 'ASC' } });
@@ -65,7 +67,7 @@ async function* partsOf(manager: EntityManager): AsyncGenerator<string> {
         .getMany(),
     0,
     ({ seq }) => seq,
-    ({ body }) => bodyForArchive(body),
+    ({ body }) => bodyForArchive(body, withoutGuests),
   );
   yield '],\n"traces":[';
   yield* listed(
@@ -98,7 +100,11 @@ async function* partsOf(manager: EntityManager): AsyncGenerator<string> {
           .getMany(),
       '',
       ({ brewId }) => brewId,
-      ({ importId, body }) => readRecord(body) && `{"importId":${JSON.stringify(importId)},"record":${body}}`,
+      ({ importId, body }) => {
+        const record = readRecord(body);
+        const shown = withoutGuests && record ? JSON.stringify(recordWithoutGuests(record)) : body;
+        return record && `{"importId":${JSON.stringify(importId)},"record":${shown}}`;
+      },
     );
   yield ']}\n';
 }

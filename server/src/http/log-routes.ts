@@ -4,13 +4,14 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Response } from 'express';
-import type { BrewRecord, ImportKind, LogQuery } from '@even-kettle/core/contract';
+import type { BrewRecord, ImportKind, LogFileQuery } from '@even-kettle/core/contract';
 import { careCalendar } from '../files/calendar';
 import { FileFault, csvOf } from '../files/csv';
 import { readOrders, readRoasts, type ImportRow } from '../files/imports';
 import { logHead, logRow, traceRows } from '../files/tables';
 import { LARGEST, type ImportResult, type ImportRefusal } from '../imports/import-service';
 import type { BarServer } from '../server';
+import { recordWithoutGuests } from '../store/guests';
 import { pausing } from '../store/pausing';
 import { HttpProblem, eventProblem } from './problem';
 import type { AddRoute } from './route';
@@ -46,6 +47,7 @@ export function logRoutes(route: AddRoute, bar: BarServer): void {
   route('getTrace', async ({ id }) => ({ brewId: id, points: await traceOf(bar, id) }));
   route('getLearnt', ({ query }) => bar.learning.of(query.recipeId, query.coffee));
   route('getDay', ({ query }) => bar.learning.day(query.fromMs, query.toMs));
+  route('getToday', ({ query }) => bar.learning.today(query, bar.settingsChanges()));
   route('getHands', () => bar.learning.hands());
   route('getHouse', () => bar.learning.house());
   fileRoutes(route, bar);
@@ -75,9 +77,9 @@ function fileRoutes(route: AddRoute, bar: BarServer): void {
     response.send(careCalendar(bar.bar(), await bar.learning.house(), bar.clock.nowMs()));
     return undefined;
   });
-  route('getArchive', async ({ response }) => {
+  route('getArchive', async ({ query, response }) => {
     sendAs(response, 'application/json', 'even-kettle-archive.json');
-    await sendParts(response, bar.archive());
+    await sendParts(response, bar.archive(query.guests === 'without'));
     return undefined;
   });
 }
@@ -163,25 +165,25 @@ async function traceOf(bar: BarServer, brewId: string) {
 }
 
 /** Latest first, a page in memory at a time. */
-async function* everyRecord(bar: BarServer, query: LogQuery): AsyncGenerator<BrewRecord> {
+async function* everyRecord(bar: BarServer, { guests, ...query }: LogFileQuery): AsyncGenerator<BrewRecord> {
   for (let before = query.before; ;) {
     const { records, next } = await bar.records.page({
       ...query,
       limit: 200,
       ...(before === undefined ? {} : { before }),
     });
-    yield* records;
+    yield* guests === 'without' ? records.map(recordWithoutGuests) : records;
     if (next === null) return;
     before = next;
   }
 }
 
-async function* logCsv(bar: BarServer, query: LogQuery): AsyncGenerator<string> {
+async function* logCsv(bar: BarServer, query: LogFileQuery): AsyncGenerator<string> {
   yield csvOf([logHead()]);
   for await (const record of everyRecord(bar, query)) yield csvOf([logRow(record)]);
 }
 
-async function* logLines(bar: BarServer, query: LogQuery): AsyncGenerator<string> {
+async function* logLines(bar: BarServer, query: LogFileQuery): AsyncGenerator<string> {
   for await (const record of everyRecord(bar, query)) yield `${JSON.stringify(record)}\n`;
 }
 

@@ -9,6 +9,7 @@ import type {
   HandsLearnt,
   House,
   Learnt,
+  Today,
 } from '@even-kettle/core/contract';
 import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
 import type { Recipe } from '@even-kettle/core/recipe';
@@ -17,6 +18,8 @@ import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
 import { learntHands, paceOf } from './hands';
 import { promiseShareOf } from './promise';
+import type { SettingsChange } from '../bar/settings';
+import { todayOf } from './today';
 import { houseOf, stockOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
 import { LEARN_FROM, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
@@ -25,6 +28,7 @@ export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
   brew: (brewId: string) => Promise<BrewPage | null>;
   day: (fromMs: number, toMs: number) => Promise<DayPage>;
+  today: (span: { fromMs: number; toMs: number }, changes: readonly SettingsChange[]) => Promise<Today>;
   house: () => Promise<House>;
   /** What is left of each coffee that was weighed, grams. */
   stock: () => Promise<Record<string, number>>;
@@ -42,6 +46,7 @@ export const openLearning = (sources: Sources): Learning => ({
   of: (recipeId, coffee) => learntOf(recipeId, coffee, sources),
   brew: (brewId) => brewPageOf(brewId, sources),
   day: (fromMs, toMs) => dayPageOf(fromMs, toMs, sources),
+  today: (span, changes) => todayOf(span, changes, sources),
   house: () => houseOf(sources),
   stock: () => stockOf(sources),
   hands: () => learntHands(sources),

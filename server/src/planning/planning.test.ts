@@ -3,7 +3,7 @@ import { EMPTY_BAR, reduce, type BarEvent, type BarState } from '@even-kettle/co
 import type { PublishedPlan } from '@even-kettle/core/contract';
 import { solve, type Plan, type PlanProblem } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
-import { FIRST_BAR } from '../bench';
+import { PLAIN_BAR } from '../bench';
 import { startPlanning, type Planning } from './planning';
 import type { Solved, Solver } from './solver';
 
@@ -51,7 +51,7 @@ function stand(
     {
       state: () => bar.state,
       seq: () => bar.seq,
-      bench: () => FIRST_BAR,
+      bench: () => PLAIN_BAR,
       book,
       nowMs: () => bar.nowMs,
       // Quiet looks come after some milliseconds, not after a third of a second.

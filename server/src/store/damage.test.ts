@@ -99,7 +99,7 @@ test('settings that cannot be read do not keep the bar shut', async () => {
   await close();
   byHand((db) => db.exec(`UPDATE setting SET body = 'torn' WHERE name = 'bar'`));
   await open();
-  expect((await request(http).get('/api/bar')).body.name).toBe('Brew bar');
+  expect((await request(http).get('/api/bar')).body.name).toBe('New bar');
   expect(warned.join()).toMatch(/settings cannot be read/);
 });
 

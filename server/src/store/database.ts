@@ -8,6 +8,7 @@ import BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 import { CannotStart } from '../cannot-start';
 import {
+  ForgottenGuests1764600000000,
   FirstTables1764000000000,
   LogAndTraces1764300000000,
   LogsFromFiles1764400000000,
@@ -33,6 +34,7 @@ const MIGRATIONS = [
   LogAndTraces1764300000000,
   LogsFromFiles1764400000000,
   NamesAndSnapshots1764500000000,
+  ForgottenGuests1764600000000,
 ];
 
 export type DatabaseOptions = {

@@ -5,7 +5,7 @@ import { IsNull, MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
   NOT_HANDED_OVER,
-  apply,
+  applyLogged,
   forgetClosed,
   type BarEvent,
   type BarState,
@@ -13,11 +13,12 @@ import {
   type Applied,
   type Refusal,
 } from '@even-kettle/core/brew';
-import { barEventSchema, type LiveEvent } from '@even-kettle/core/contract';
+import { barEventSchema, type BrewRecord, type LiveEvent } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { recordOf, tasted } from '../record';
 import { canonical } from './canonical';
 import { pausing } from './pausing';
+import { forgetGuestsInLog, forgetGuestsInRecords } from './guests';
 import { nameOrder, namesOf } from './order-names';
 import { readRecord, rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
@@ -28,6 +29,8 @@ import { alone, connectionOf, failureOf, inTransaction, notStored, transactionNo
 /** How long closed orders stay in the live state, milliseconds of bar time. The log keeps them for good. */
 const CLOSED_STAY_MS = 12 * 3600 * 1000;
 const READ_AT_ONCE = 500;
+/** A brew ends within this time of its order, milliseconds. */
+const BREW_OF_ORDER_MS = 3 * 86_400_000;
 
 /** An event that was refused, with its index in the request. */
 export type Refused = {
@@ -72,6 +75,8 @@ export type EventLog = {
   latestMs: () => number;
   /** Lets other code write the log while no events are posted, and then reads it again. */
   rewritten: (write: () => Promise<void>) => Promise<void>;
+  /** Forgets the names and words of guests who came before a time, in the log, the records and the snapshots. */
+  forgetGuests: (beforeMs: number) => Promise<void>;
   /** Rebuilds the records from the log. */
   rebuildRecords: () => Promise<number>;
   /** Events that cannot be read; the bar works without them. */
@@ -111,6 +116,7 @@ export async function openLog(
   });
   let { state, seq, latestMs } = await replay(reader, await snapshots.latest());
   snapshots.lived({ state, seq, latestMs });
+  let forgottenToMs = 0;
   const isMissing = seq > 0 && !(await manager.existsBy(BrewRecordRow, { importId: IsNull() }));
   // The tables were created anew, or the log was imported.
   if (isMissing)
@@ -164,7 +170,7 @@ export async function openLog(
       }
       const event = admit ? admit(said, next) : said;
       if (!('id' in event)) return refuse(index, said, event);
-      const applied = apply(next, event, book);
+      const applied = applyLogged(next, event, book);
       if (!applied.ok) return refuse(index, event, applied.refusal);
       const refusal = await refusedByTheLog(writer, event, next);
       if (refusal) return refuse(index, event, refusal);
@@ -194,6 +200,13 @@ export async function openLog(
         ({ state, seq, latestMs } = await replay(reader));
         await transactionNow(source, (writer) => rebuildRecords(writer, reader));
       }),
+    forgetGuests: async (beforeMs) => {
+      const forgotten = await inTransaction(source, (writer) => forgetGuestsInLog(writer, beforeMs, state));
+      await forgetGuestsInRecords((work) => inTransaction(source, work), forgottenToMs, beforeMs);
+      // A brew ends some time after its order came.
+      forgottenToMs = beforeMs - BREW_OF_ORDER_MS;
+      if (forgotten > 0) await snapshots.renew({ state, seq, latestMs });
+    },
     rebuildRecords: () => inTransaction(source, (writer) => rebuildRecords(writer, reader)),
   };
 }
@@ -333,7 +346,7 @@ async function replay(
 /** An event that is valid JSON but no valid event must not stop the bar either. */
 function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applied {
   try {
-    return apply(state, event, book);
+    return applyLogged(state, event, book);
   } catch (error) {
     return {
       ok: false,
@@ -398,11 +411,29 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
   for (const brew of Object.values(after.brews)) {
     if (before.brews[brew.id] === brew) continue;
     const record = recordOf(after, brew);
-    if (record) await manager.upsert(BrewRecordRow, rowOfRecord(record), ['brewId']);
+    if (record)
+      await manager.upsert(BrewRecordRow, rowOfRecord(await withGuests(manager, record)), ['brewId']);
     else await manager.delete(BrewRecordRow, { brewId: brew.id });
   }
   for (const id of Object.keys(before.brews))
     if (!Object.hasOwn(after.brews, id)) await manager.delete(BrewRecordRow, { brewId: id });
+}
+
+/** The live state forgets guests sooner than the log does: a record that is written again keeps those that it had. */
+async function withGuests(manager: EntityManager, record: BrewRecord): Promise<BrewRecord> {
+  const isKnown = record.guest !== null && !record.sharers?.some(({ guest }) => guest === null);
+  const row = isKnown ? null : await manager.findOneBy(BrewRecordRow, { brewId: record.brewId });
+  const known = row && readRecord(row.body);
+  if (!known) return record;
+  const guestOf = (orderId: string) =>
+    known.sharers?.find((sharer) => sharer.orderId === orderId)?.guest ?? null;
+  return {
+    ...record,
+    guest: record.guest ?? known.guest,
+    ...(record.sharers
+      ? { sharers: record.sharers.map((each) => ({ ...each, guest: each.guest ?? guestOf(each.orderId) })) }
+      : {}),
+  };
 }
 
 /** A taste that is entered after its brew has left the live state, or whose brew was imported from a file. */

@@ -1,6 +1,36 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** Guests' names and words can be forgotten; nothing else of an event can be changed. */
+export class ForgottenGuests1764600000000 implements MigrationInterface {
+  name = 'ForgottenGuests1764600000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "event" ADD COLUMN "forgotten_ms" integer`);
+    await runner.query(
+      `CREATE INDEX "event_guests" ON "event" ("type", "at_ms") WHERE "forgotten_ms" IS NULL AND "type" IN ('order-taken', 'order-renamed', 'cup-added', 'cup-changed', 'cups-moved')`,
+    );
+    await runner.query(`DROP TRIGGER "event_kept"`);
+    await runner.query(
+      `CREATE TRIGGER "event_kept" BEFORE UPDATE ON "event"
+       WHEN OLD."forgotten_ms" IS NOT NULL OR NEW."forgotten_ms" IS NULL
+         OR NEW."seq" <> OLD."seq" OR NEW."id" <> OLD."id" OR NEW."type" <> OLD."type"
+         OR NEW."at_ms" <> OLD."at_ms" OR NEW."received_ms" <> OLD."received_ms"
+         OR length(NEW."body") > length(OLD."body")
+       BEGIN SELECT RAISE(ABORT, 'events are never changed'); END`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TRIGGER "event_kept"`);
+    await runner.query(`DROP INDEX "event_guests"`);
+    await runner.query(`ALTER TABLE "event" DROP COLUMN "forgotten_ms"`);
+    await runner.query(
+      `CREATE TRIGGER "event_kept" BEFORE UPDATE ON "event" BEGIN SELECT RAISE(ABORT, 'events are never changed'); END`,
+    );
+  }
+}
+
 /** The ids of all orders, and snapshots of the state. */
 export class NamesAndSnapshots1764500000000 implements MigrationInterface {
   name = 'NamesAndSnapshots1764500000000';

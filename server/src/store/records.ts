@@ -34,6 +34,8 @@ export type RecordRepository = {
   atStation: (stationId: string, sinceMs: number) => Promise<{ atMs: number; drawdownS: number | null }[]>;
   /** How many brews of each recipe of a method ended since a time. */
   byRecipe: (method: string, sinceMs: number) => Promise<{ recipeId: string; brews: number }[]>;
+  /** How many brews ended after a time, and what they took. */
+  usedSince: (sinceMs: number) => Promise<{ brews: number; doseG: number }>;
   /** For a coffee: how much was brewed since a time, and how the latest cups tasted. */
   ofCoffee: (coffee: string, sinceMs: number) => Promise<CoffeeUse>;
 };
@@ -156,6 +158,13 @@ export function openRecords(
         .select(['record.recipeId AS recipeId', 'COUNT(*) AS brews'])
         .groupBy('record.recipeId')
         .getRawMany<{ recipeId: string; brews: number }>(),
+    usedSince: async (sinceMs) => {
+      const used = await rows()
+        .andWhere('record.endedMs >= :sinceMs AND record.importId IS NULL', { sinceMs })
+        .select(['COUNT(*) AS brews', 'COALESCE(SUM(record.doseG), 0) AS doseG'])
+        .getRawOne<{ brews: number; doseG: number }>();
+      return used ?? { brews: 0, doseG: 0 };
+    },
     ofCoffee: async (coffee, sinceMs) => {
       const of = () => rows().andWhere('record.coffee = :coffee', { coffee });
       const used = await of()

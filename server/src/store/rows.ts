@@ -3,7 +3,7 @@
  */
 import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
-/** One event of the append-only log. Rows are never changed nor deleted. */
+/** One event of the append-only log. Rows are never deleted, and only their guests' names and words are ever taken out. */
 @Entity('event')
 export class EventRow {
   /** The event's number in the log: from 1, without gaps. */
@@ -27,6 +27,10 @@ export class EventRow {
   /** The event as JSON with sorted keys, so that equal events give equal text. */
   @Column({ type: 'text' })
   body: string;
+
+  /** When the guest's name and words were taken out of the body, by the server's wall clock. */
+  @Column({ type: 'integer', name: 'forgotten_ms', nullable: true })
+  forgottenMs?: number | null;
 }
 
 /** One of the bar's settings, as JSON. */

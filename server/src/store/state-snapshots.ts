@@ -19,6 +19,8 @@ export type StateSnapshots = {
   lived: (now: LogState) => void;
   /** Tells how long the log is. Takes a snapshot in the background when one is due. */
   passed: (now: LogState) => void;
+  /** Stores this state in place of all snapshots before it, which may hold what is to be forgotten. */
+  renew: (now: LogState) => Promise<void>;
   /** Deletes all snapshots, because the log was replaced. */
   forget: (manager: EntityManager) => Promise<void>;
   settled: () => Promise<void>;
@@ -82,6 +84,12 @@ export function openStateSnapshots(
   return {
     latest,
     forget,
+    renew: async (now) => {
+      await keeping;
+      if (rules === '') return;
+      await inTransaction(source, forget);
+      await write(now);
+    },
     lived: (now) => behindTheScenes(now, write),
     passed: (now) => behindTheScenes(now, keep),
     settled: async () => void (await keeping),

@@ -2,7 +2,7 @@
  * Reads events from the table. Nearly all fit today's schema; what older versions allowed is upgraded to it, so that a
  * bar and its archive are the same.
  */
-import type { BarEvent } from '@even-kettle/core/brew';
+import { namesGuest, withoutGuest, type BarEvent } from '@even-kettle/core/brew';
 import { readStoredEvent } from '@even-kettle/core/contract';
 import { canonical } from './canonical';
 
@@ -20,9 +20,10 @@ export function eventOfBody(body: string): BarEvent {
 }
 
 /** The body for an archive; null if it cannot be read. */
-export function bodyForArchive(body: string): string | null {
+export function bodyForArchive(body: string, withoutGuests = false): string | null {
   try {
     const event = eventOfBody(body);
+    if (withoutGuests && namesGuest(event)) return canonical(withoutGuest(event));
     return OLD_WAYS.test(body) ? canonical(event) : body;
   } catch {
     return null;

@@ -12,6 +12,8 @@ import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract'
 import { solve, type PlanProblem } from '@even-kettle/core/plan';
 import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
+import { readSetting } from '../store/settings-table';
+import { PLAIN_BAR, writeBar } from '../bench';
 import { openBar, type BarServer } from '../server';
 import { openDatabase } from '../store/database';
 
@@ -46,6 +48,9 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
     folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
   }
   source = await openDatabase(join(folder, 'bar.sqlite'), { busyMs: 20 });
+  // A bench to brew at, where the test brings none.
+  const stored = await readSetting(source.manager, 'bar').catch(() => undefined);
+  if (stored === null) await writeBar(source.manager, PLAIN_BAR);
   bar = await openBar({
     source,
     solver,

@@ -18,6 +18,8 @@ import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
+import { loadSchemas } from '../../client/load-schemas';
+import { lazyPlace } from '../../ui/lazy-place';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../orders/order-list';
@@ -30,6 +32,11 @@ import { Rail } from './rail';
 import { Stations } from './stations';
 import { UpNext } from './up-next';
 import { WORDS } from './words';
+
+const FirstDay = lazyPlace(WORDS.theFirstDay, async () => {
+  await loadSchemas();
+  return (await import('../first-day/first-day')).FirstDay;
+});
 
 const NEXT_SHOWN = 4;
 /** From this size on the whole bar is in sight at once. */
@@ -91,6 +98,7 @@ export function BarPlace() {
       </Page>
     );
   }
+  if (bar.setUp?.open && items.length === 0) return <FirstDay />;
   const card = away ? (
     <AwayCard away={away} nowMs={nowMs} />
   ) : current ? (
@@ -227,7 +235,10 @@ function NothingToDo() {
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">{WORDS.nothingToDo}</Text>
       <Text quiet>{WORDS.noCupWaitsAndNoBrew}</Text>
-      <Button kind="main" icon="plus" label={WORDS.newOrder} onPress={() => router.push('/orders/new')} />
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Button kind="main" icon="plus" label={WORDS.newOrder} onPress={() => router.push('/orders/new')} />
+        <Button label={WORDS.today} says={WORDS.todayOpensTheBar} onPress={() => router.push('/log/today')} />
+      </Row>
     </Card>
   );
 }

@@ -17,10 +17,10 @@ import { CoffeesCard } from './coffees-card';
 import { FeedCard } from './feed-card';
 import { GrindersCard } from './grinders-card';
 import { KettlesCard } from './kettles-card';
-import { ClothsCard, PeopleCard } from './people-card';
+import { ClothsCard, PeopleCard, TasksCard } from './people-card';
 import { BrewersCard } from './brewers-card';
 import { StationsCard } from './stations-card';
-import { HandsChoice, LookCard, TasteCard } from './choice-cards';
+import { FirstDayCard, GuestsCard, HandsChoice, LookCard, TasteCard } from './choice-cards';
 import { MenuCard, QueuesCard } from './menu-cards';
 import { PlaceCard, UnitsCard } from './place-cards';
 import { PlanFilesCard } from './plan-files-card';
@@ -34,6 +34,7 @@ const SECTIONS: readonly Section[] = [
     name: WORDS.placeAndUnits,
     cards: (bar) => (
       <>
+        <FirstDayCard />
         <UnitsCard bar={bar} />
         <PlaceCard bar={bar} />
       </>
@@ -71,7 +72,10 @@ const SECTIONS: readonly Section[] = [
         <HandsChoice bar={bar} />
         <PeopleCard bar={bar} />
         <ClothsCard bar={bar} />
+        <TasksCard bar={bar} list="opening" />
+        <TasksCard bar={bar} list="closing" />
         <TasteCard bar={bar} />
+        <GuestsCard bar={bar} />
       </>
     ),
   },

@@ -3,6 +3,8 @@
  */
 import type { Bar } from '@even-kettle/core/contract';
 import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';
+import { router } from 'expo-router';
+import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Subheading, Text } from '../../ui/text';
@@ -44,6 +46,39 @@ export function TasteCard({ bar }: { bar: Bar }) {
         value={String(bar.tasteAfterMin)}
         onChange={(minutes) => change.mutate({ tasteAfterMin: Number(minutes) })}
         options={['5', '7', '10', '15'].map((value) => ({ value, label: WORDS.min(value) }))}
+      />
+      <Failure error={change.error} />
+    </Card>
+  );
+}
+
+/** The way back to what was left out on the first day. */
+export const FirstDayCard = () => (
+  <Card style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+    <Text quiet size="small" style={{ flex: 1 }}>
+      {WORDS.theFirstDayStepByStep}
+    </Text>
+    <Button label={WORDS.firstDay} onPress={() => router.push('/first-day')} />
+  </Card>
+);
+
+/** How long guests' names and words stay in the log. */
+export function GuestsCard({ bar }: { bar: Bar }) {
+  const change = useChange();
+  return (
+    <Card>
+      <Subheading>{WORDS.guests}</Subheading>
+      <Text quiet size="small">
+        {WORDS.guestsAreForgottenAfter}
+      </Text>
+      <Choice
+        name={WORDS.guestsAreForgotten}
+        value={String(bar.guestsKeptDays ?? 30)}
+        onChange={(days) => change.mutate({ guestsKeptDays: Number(days) })}
+        options={['1', '7', '30', '90'].map((days) => ({
+          value: days,
+          label: WORDS.afterDays(Number(days)),
+        }))}
       />
       <Failure error={change.error} />
     </Card>

@@ -19,7 +19,17 @@ import { useChangeForm } from './use-change';
 import { WORDS } from './words';
 
 type ListKey =
-  'menu' | 'queues' | 'coffees' | 'stations' | 'brewers' | 'kettles' | 'grinders' | 'people' | 'cloths';
+  | 'menu'
+  | 'queues'
+  | 'coffees'
+  | 'stations'
+  | 'brewers'
+  | 'kettles'
+  | 'grinders'
+  | 'people'
+  | 'cloths'
+  | 'opening'
+  | 'closing';
 type Item<Key extends ListKey> = NonNullable<Bar[Key]>[number];
 
 type Props<Key extends ListKey> = {

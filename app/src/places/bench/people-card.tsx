@@ -1,11 +1,13 @@
 /**
  * Who works here, and the cloths they look after.
  */
+import type { DayList } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { brewerOf } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
+import { tasksOf } from '../today/usual-tasks';
 import { ListCard, NameField } from './list-card';
 import { WORDS } from './words';
 
@@ -19,6 +21,20 @@ export const PeopleCard = ({ bar }: { bar: Bar }) => (
     fresh={(id) => ({ id, name: WORDS.newPerson })}
     line={({ name }) => ({ name, detail: '' })}
     form={(person, set, wrong) => <NameField of={person} set={set} wrong={wrong} />}
+  />
+);
+
+/** What is done before opening and after closing; it is ticked off under Today. */
+export const TasksCard = ({ bar, list }: { bar: Bar; list: DayList }) => (
+  <ListCard
+    title={list === 'opening' ? WORDS.openingList : WORDS.closingList}
+    intro={WORDS.itIsTickedOffUnderToday}
+    setting={list}
+    bar={{ ...bar, [list]: tasksOf(bar, list) }}
+    addLabel={WORDS.aLine}
+    fresh={(id) => ({ id, name: WORDS.newLine })}
+    line={({ name }) => ({ name, detail: '' })}
+    form={(task, set, wrong) => <NameField of={task} set={set} wrong={wrong} most={80} />}
   />
 );
 

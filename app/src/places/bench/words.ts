@@ -4,6 +4,19 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  openingList: 'Opening list',
+  closingList: 'Closing list',
+  itIsTickedOffUnderToday: 'It is ticked off under Log, Today, by name and time.',
+  aLine: 'A line',
+  newLine: 'New line',
+  firstDay: 'First day',
+  theFirstDayStepByStep:
+    'Brewers, kettles, grinders, coffees and people, step by step, with a practice brew.',
+  guests: 'Guests',
+  guestsAreForgottenAfter:
+    'Names, allergies and wishes of guests leave the live bar an hour after their order is closed. After this time they are removed from the log as well; what was brewed stays.',
+  guestsAreForgotten: 'Guests are forgotten',
+  afterDays: (days: number) => `After ${days} ${plural(days, 'day', 'days')}`,
   boatsEvery: (minutes: Shown) =>
     `Simulated orders from outside, to try and to train: a boat every ${minutes} minutes, whose guests order from the menu.`,
   nextBoatAt: (time: Shown) => `It runs. The next boat lands at ${time}.`,

@@ -12,20 +12,24 @@ import { chooseFile } from '../../ui/files';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Halves, Page, Row } from '../../ui/page';
+import { Switch } from '../../ui/switch';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
 import { LargeFileCard } from './large-file';
 import { refusalWords } from './refusal-words';
 import { WORDS } from './words';
 
-const OUT: [name: string, path: string, what: string][] = [
-  [WORDS.logCsv, addressWith('getLogCsv'), WORDS.aLineABrewForA],
-  [WORDS.logJsonLines, addressWith('getLogJsonl'), WORDS.wholeRecordsALineEach],
-  [WORDS.careCalendar, addressWith('getCareCalendar'), WORDS.clothsToBoilCoffeesAtTheir],
-  [WORDS.wholeBar, addressWith('getArchive'), WORDS.everythingAnEmptyBarReadsIt],
+type Query = { guests?: 'without' };
+const OUT: [name: string, path: (query: Query) => string, what: string][] = [
+  [WORDS.logCsv, (query) => addressWith('getLogCsv', {}, query), WORDS.aLineABrewForA],
+  [WORDS.logJsonLines, (query) => addressWith('getLogJsonl', {}, query), WORDS.wholeRecordsALineEach],
+  [WORDS.careCalendar, () => addressWith('getCareCalendar'), WORDS.clothsToBoilCoffeesAtTheir],
+  [WORDS.wholeBar, (query) => addressWith('getArchive', {}, query), WORDS.everythingAnEmptyBarReadsIt],
 ];
 
 export function FilesPage() {
+  const [isWithout, setWithout] = useState(false);
+  const query: Query = isWithout ? { guests: 'without' } : {};
   return (
     <Page wide>
       <PageHead title={WORDS.files} />
@@ -34,8 +38,9 @@ export function FilesPage() {
           <>
             <Card>
               <Subheading>{WORDS.toTakeAlong}</Subheading>
+              <Switch label={WORDS.leaveOutGuests} on={isWithout} onChange={setWithout} />
               {OUT.map(([name, path, what]) => (
-                <Row key={path}>
+                <Row key={name}>
                   <View style={{ flex: 1 }}>
                     <Text>{name}</Text>
                     <Text size="small" quiet>
@@ -45,7 +50,7 @@ export function FilesPage() {
                   <Button
                     label={WORDS.save}
                     says={WORDS.saveForName(name)}
-                    onPress={() => window.location.assign(path)}
+                    onPress={() => window.location.assign(path(query))}
                   />
                 </Row>
               ))}

@@ -21,7 +21,8 @@ import { ToTaste } from './to-taste';
 import { WORDS } from './words';
 
 const WAYS: [label: string, href: Href][] = [
-  [WORDS.todayLabel, '/log/day'],
+  [WORDS.todayLabel, '/log/today'],
+  [WORDS.theDayInFigures, '/log/day'],
   [WORDS.brewTimeTrend, '/log/run'],
   [WORDS.hands, '/log/hands'],
   [WORDS.stockAndCare, '/log/house'],

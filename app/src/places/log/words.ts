@@ -307,10 +307,12 @@ export const WORDS = {
     `${figure} to ${brewWaterG}. ${record}${part}`,
   today: (name: Shown) => `Today, ${name}`,
   todayLabel: 'Today',
+  theDayInFigures: 'Day in figures',
   toForFromMs: (fromMs: Shown, toMs: Shown) => `, ${fromMs} to ${toMs}`,
   toMendFirst: (wrong: Shown) => `${wrong} to mend first`,
   toSFromStepsTheCard: (fromS: Shown, toS: Shown, steps: Shown, cardS: Shown) =>
     `${fromS} to ${toS} s, from ${steps} steps; the card gives ${cardS} s`,
+  leaveOutGuests: 'Leave out guests’ names, allergies and wishes',
   toTakeAlong: 'To take along',
   toTheBar: 'To the bar',
   toTheDay: 'To the day',

@@ -12,6 +12,7 @@ import {
   type BrewState,
   type CupState,
   type OrderState,
+  hasTin,
 } from '@even-kettle/core/brew';
 import { cardFor, freeKettleFor, startEvent } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
@@ -98,6 +99,7 @@ function CupActions({ order, cup }: { order: OrderState; cup: CupState }) {
         card: found.card,
         station: { ...station, free: true },
         kettle: freeKettleFor(state, bar, found.card),
+        ...(hasTin(state, cup.coffee, found.card.doseG, clock.nowMs()) ? { fromTin: true as const } : {}),
       };
       act(WORDS.start(station.name), startEvent(item, bar, clock.nowMs(), newId));
     };

@@ -4,6 +4,7 @@
 import type { Shown } from '../../ui/language';
 
 export const WORDS = {
+  done: 'Done',
   whatIsUncertain: 'What is uncertain',
   plusMinus: (about: string, off: number, unit: string, why: string) => `${about} ±${off} ${unit}. ${why}`,
   theCup: 'The cup',

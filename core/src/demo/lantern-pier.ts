@@ -2,15 +2,16 @@
  * Lantern Pier, the demo's bar in the hall of a small ferry landing: people come off the boats, so orders come in
  * bursts. All of it is made up.
  */
-import { v7 as uuid } from 'uuid';
-import type { Bar, Coffee } from '@even-kettle/core/contract';
-import type { BarEvent, CupAsk, OrderTaken } from '@even-kettle/core/brew';
-import { liveDays, liveShift, seededRandom, type SimulatedShift } from '@even-kettle/core/rush';
-import { SCHOOLS, bookOf, type MethodId } from '@even-kettle/core/recipe';
-import { METRIC } from '@even-kettle/core/units';
-import { FIRST_BAR } from '../bench';
+import type { BarEvent, CupAsk, OrderTaken } from '../brew';
+import type { Bar, Coffee } from '../contract';
+import { SCHOOLS, bookOf, type MethodId } from '../recipe';
+import { liveDays, liveShift, seededRandom, type SimulatedShift } from '../rush';
+import { METRIC } from '../units';
 
-const daysAgo = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
+const DAY_MS = 86_400_000;
+/** Days off roast of its coffees. */
+const dayBefore = (nowMs: number, days: number): string =>
+  new Date(nowMs - days * DAY_MS).toISOString().slice(0, 10);
 
 /** Sheets of paper of each method on the shelf as the demo begins. */
 const PAPERS_COUNTED: readonly [MethodId, number][] = [
@@ -20,44 +21,21 @@ const PAPERS_COUNTED: readonly [MethodId, number][] = [
   ['air-press', 350],
 ];
 
-const COFFEES: Coffee[] = [
-  {
-    id: 'saltmarsh',
-    name: 'Saltmarsh',
-    roast: 'light',
-    roastedOn: daysAgo(9),
-    notes: 'redcurrant, black tea',
-    decaf: false,
-  },
-  {
-    id: 'low-beacon',
-    name: 'Low Beacon',
-    roast: 'medium',
-    roastedOn: daysAgo(12),
-    notes: 'hazelnut, plum',
-    decaf: false,
-  },
-  {
-    id: 'night-ferry',
-    name: 'Night Ferry',
-    roast: 'medium-dark',
-    roastedOn: daysAgo(6),
-    notes: 'cocoa, walnut',
-    decaf: false,
-  },
-  {
-    id: 'slack-tide',
-    name: 'Slack Tide decaf',
-    roast: 'medium',
-    roastedOn: daysAgo(15),
-    notes: 'caramel, apple',
-    decaf: true,
-  },
+/** Each with its days off roast. */
+const COFFEES: [daysOffRoast: number, Omit<Coffee, 'roastedOn'>][] = [
+  [9, { id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: 'redcurrant, black tea', decaf: false }],
+  [12, { id: 'low-beacon', name: 'Low Beacon', roast: 'medium', notes: 'hazelnut, plum', decaf: false }],
+  [6, { id: 'night-ferry', name: 'Night Ferry', roast: 'medium-dark', notes: 'cocoa, walnut', decaf: false }],
+  [15, { id: 'slack-tide', name: 'Slack Tide decaf', roast: 'medium', notes: 'caramel, apple', decaf: true }],
 ];
 
-export const LANTERN_PIER: Bar = {
-  ...FIRST_BAR,
+/** @param nowMs the day by which its coffees have their age */
+export const lanternPier = (nowMs: number): Bar => ({
   name: 'Lantern Pier',
+  tapC: 90,
+  burners: 1,
+  roomC: 21,
+  tasteAfterMin: 7,
   altitudeM: 12,
   hands: 2,
   units: METRIC,
@@ -91,13 +69,22 @@ export const LANTERN_PIER: Bar = {
       keepsG: 0.1,
     },
   ],
-  kettles: FIRST_BAR.kettles.map((kettle) => ({ ...kettle, device: 'simulated' as const })),
+  kettles: [1, 2, 3].map((n) => ({
+    id: `kettle-${n}`,
+    name: `Kettle ${n}`,
+    powerW: 1200,
+    sizeMl: 1000,
+    device: 'simulated' as const,
+  })),
   people: [
     { id: 'imre', name: 'Imre' },
     { id: 'noor', name: 'Noor' },
     { id: 'tavi', name: 'Tavi' },
   ],
-  coffees: COFFEES,
+  coffees: COFFEES.map(([daysOffRoast, coffee]) => ({
+    ...coffee,
+    roastedOn: dayBefore(nowMs, daysOffRoast),
+  })),
   queues: [
     { id: 'counter', name: 'Counter', promise: 'soon' },
     { id: 'tables', name: 'Tables', promise: 'within', withinMin: 15 },
@@ -116,10 +103,14 @@ export const LANTERN_PIER: Bar = {
     { id: 'blue-cloth', name: 'Blue cloth', stationId: 'sock-1' },
     { id: 'siphon-cloth', name: 'Siphon cloth', stationId: 'siphon-1' },
   ],
-};
+});
 
 /** The second demo bar, high up: what altitude does to every recipe. */
-export const UPPER_BASIN: Bar = { ...LANTERN_PIER, name: 'Upper Basin', altitudeM: 2150 };
+export const upperBasin = (nowMs: number): Bar => ({
+  ...lanternPier(nowMs),
+  name: 'Upper Basin',
+  altitudeM: 2150,
+});
 
 /** Cups as `method coffee size`, and what is to be minded; each line an order. */
 type Cup = [recipeId: string, coffee: number, cupMl: number, more?: Partial<CupAsk>];
@@ -154,7 +145,6 @@ const TIMETABLE: Line[] = [
 
 /** What the log has to find. */
 const DRIFTS = { coffee: 'Saltmarsh', fromDay: 11, longerS: 17 };
-const DAY_MS = 86_400_000;
 const DAYS = 14;
 const OPENING_HOUR = 8;
 /** Cups that are asked for on a day, the more often the more often they stand here. */
@@ -174,7 +164,11 @@ const USUAL: [recipeId: string, coffee: number, cupMl: number][] = [
  * Two weeks of cups before a day, with something to find in them: the grinder was moved about in the first days, and
  * since the eleventh the cone with Saltmarsh runs longer.
  */
-export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEvent[] {
+export function twoWeeksBefore(
+  nowMs: number,
+  newId: () => string,
+  bench: Bar = lanternPier(nowMs),
+): BarEvent[] {
   const today = new Date(nowMs);
   const opening = (daysAgo: number): number =>
     new Date(today.getFullYear(), today.getMonth(), today.getDate() - daysAgo, OPENING_HOUR).getTime();
@@ -184,7 +178,7 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
     daysMs: Array.from({ length: DAYS }, (_, day) => opening(DAYS - day)),
     cupsADay: 16,
     menu: USUAL.map(([recipeId, coffee, cupMl]) => {
-      const { name, roast } = COFFEES[coffee]!;
+      const { name, roast } = COFFEES[coffee]![1];
       return { recipeId, recipeVersion: shippedVersion(recipeId), coffee: name, roast, cupMl };
     }),
     people: bench.people.map(({ id }) => id),
@@ -200,12 +194,12 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
     ],
     coarserOn: (coffee, day) => (coffee === 'Saltmarsh' && day < 4 ? [1, 2, -1, 0.5][day]! : 0),
     random: seededRandom(23),
-    newId: () => uuid(),
+    newId,
     prefix: 'past',
   });
-  const base = (atMs: number) => ({ id: uuid(), atMs });
+  const base = (atMs: number) => ({ id: newId(), atMs });
   const things: BarEvent[] = [
-    ...COFFEES.map(({ name }, index): BarEvent => ({
+    ...COFFEES.map(([, { name }], index): BarEvent => ({
       ...base(opening(6) - 1_200_000),
       type: 'coffee-weighed',
       coffee: name,
@@ -218,7 +212,7 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
       sheets,
     })),
     // The last bag of decaf runs low.
-    { ...base(nowMs - DAY_MS / 8), type: 'coffee-weighed', coffee: COFFEES[3]!.name, stockG: 94 },
+    { ...base(nowMs - DAY_MS / 8), type: 'coffee-weighed', coffee: COFFEES[3]![1].name, stockG: 94 },
     // Boiled every morning; today only one of them was.
     ...Array.from({ length: DAYS }, (_, day) => opening(DAYS - day) - 1_800_000).flatMap((atMs): BarEvent[] =>
       bench.cloths.map(({ id }) => ({ ...base(atMs), type: 'cloth-boiled', clothId: id })),
@@ -233,16 +227,20 @@ export function twoWeeksBefore(nowMs: number, bench: Bar = LANTERN_PIER): BarEve
 const shippedVersion = (recipeId: string): number => SCHOOLS.find(({ id }) => id === recipeId)!.version;
 
 /** The shift up to a moment, as its log would hold it. */
-export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedShift {
+export function shiftUpTo(
+  nowMs: number,
+  newId: () => string,
+  bench: Bar = lanternPier(nowMs),
+): SimulatedShift {
   const orders = TIMETABLE.map(([atMin, name, ...cups], line): OrderTaken => ({
-    id: uuid(),
+    id: newId(),
     type: 'order-taken',
     atMs: Math.round(nowMs + atMin * 60_000),
     orderId: `pier-${line + 1}`,
     name,
     queueId: 'counter',
     cups: cups.map(([recipeId, coffee, cupMl, more], cup): CupAsk => {
-      const { name: coffeeName, roast } = COFFEES[coffee]!;
+      const { name: coffeeName, roast } = COFFEES[coffee]![1];
       return {
         cupId: `pier-${line + 1}-${cup + 1}`,
         recipeId,
@@ -260,7 +258,7 @@ export function shiftUpTo(nowMs: number, bench: Bar = LANTERN_PIER): SimulatedSh
     orders,
     fromMs: orders[0]!.atMs,
     untilMs: nowMs,
-    newId: () => uuid(),
+    newId,
     random: seededRandom(8),
     by: 'noor',
     bySecond: 'tavi',

@@ -1,0 +1,3 @@
+import { lazyPlace } from '../../ui/lazy-place';
+
+export default lazyPlace('the day', async () => (await import('../../places/log/log-pages')).TodayPage);

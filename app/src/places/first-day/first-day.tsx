@@ -1,0 +1,145 @@
+/**
+ * The first day: a short way from an empty database to the first order. Each step can be left out and found again, and
+ * nothing stands on the bench that was not put there.
+ */
+import { useState, type ReactNode } from 'react';
+import { View } from 'react-native';
+import { router } from 'expo-router';
+import type { Bar } from '@even-kettle/core/contract';
+import { useBar, useMadeUpBar } from '../../client/bar-context';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Loading } from '../../ui/notice';
+import { Page, Row } from '../../ui/page';
+import { Heading, Text } from '../../ui/text';
+import { useChange } from '../bench/use-change';
+import { lacks, type Save } from './bench-of';
+import { openMadeUpBar } from './made-up-bar';
+import { Practice } from './practice';
+import { SaveFault, Step, type StepId } from './step';
+import {
+  BrewersForm,
+  CoffeesForm,
+  GrindersForm,
+  KettlesForm,
+  PeopleForm,
+  PlaceForm,
+  boilsAt,
+  type FormProps,
+} from './steps';
+import { WORDS } from './words';
+
+const STEPS: readonly StepId[] = ['place', 'brewers', 'kettles', 'grinders', 'coffees', 'people', 'practice'];
+/** What was done and cannot be seen on the bench. */
+const NAMED = 'named';
+const PRACTISED = 'practised';
+
+export function FirstDay() {
+  const { bar } = useBar();
+  return (
+    <Page>
+      <Heading>{WORDS.welcome}</Heading>
+      {bar ? <Steps bar={bar} /> : <Loading what={WORDS.welcome} height={300} />}
+    </Page>
+  );
+}
+
+function Steps({ bar }: { bar: Bar }) {
+  const change = useChange();
+  const setUp = bar.setUp ?? { open: true, steps: [] };
+  const [chosen, setChosen] = useState<StepId | 'none' | null>(null);
+  const marked = (id: string) => setUp.steps.includes(id);
+  const isNamed = marked(NAMED) || bar.setUp === undefined;
+  const done = doneOf(bar, isNamed, marked(PRACTISED));
+  const next = STEPS.find((id) => done[id] === null && !marked(id));
+  const open = chosen === 'none' ? undefined : (chosen ?? next);
+  const mark = (id: string, part: Parameters<Save>[0] = {}, onSaved: () => void = () => undefined) =>
+    change.mutate(
+      { ...part, setUp: { ...setUp, steps: [...new Set([...setUp.steps, id])] } },
+      { onSuccess: onSaved },
+    );
+  const save: Save = (part, onSaved) =>
+    'name' in part ? mark(NAMED, part, onSaved) : change.mutate(part, { onSuccess: onSaved });
+  const props: FormProps = { bar, save, saving: change.isPending, onDone: () => setChosen(null) };
+  const missing = lacks(bar);
+  const forms: Record<StepId, ReactNode> = {
+    place: <PlaceForm {...props} isNamed={isNamed} />,
+    brewers: <BrewersForm {...props} />,
+    kettles: <KettlesForm {...props} />,
+    grinders: <GrindersForm {...props} />,
+    coffees: <CoffeesForm {...props} />,
+    people: <PeopleForm {...props} />,
+    practice: <Practice bar={bar} onDone={() => mark(PRACTISED, {}, () => setChosen(null))} />,
+  };
+  return (
+    <>
+      <Text quiet>{WORDS.intro}</Text>
+      {STEPS.map((id) => (
+        <Step
+          key={id}
+          id={id}
+          isOpen={open === id}
+          done={done[id]}
+          isSkipped={marked(id)}
+          onOpen={() => setChosen(id)}
+          onSkip={() => (done[id] === null ? mark(id, {}, () => setChosen(null)) : setChosen('none'))}
+        >
+          {forms[id]}
+          <SaveFault error={change.error} />
+        </Step>
+      ))}
+      <Card style={{ gap: 10 }}>
+        <Text>
+          {missing.length === 0
+            ? WORDS.readyForOrders
+            : WORDS.missing(missing.map((thing) => WORDS[thing]).join(', '))}
+        </Text>
+        <Row style={{ flexWrap: 'wrap' }}>
+          <Button
+            kind={missing.length === 0 ? 'main' : 'plain'}
+            label={missing.length === 0 ? WORDS.openTheBar : WORDS.openTheBarAnyway}
+            disabled={change.isPending}
+            onPress={() =>
+              change.mutate({ setUp: { ...setUp, open: false } }, { onSuccess: () => router.navigate('/') })
+            }
+            testID="open-the-bar"
+          />
+        </Row>
+      </Card>
+      <LookAtABar />
+    </>
+  );
+}
+
+function LookAtABar() {
+  const { look } = useMadeUpBar();
+  return (
+    <Card style={{ gap: 10 }}>
+      <Text quiet>{WORDS.lookAtABarWhy}</Text>
+      <View style={{ flexDirection: 'row' }}>
+        <Button
+          label={WORDS.lookAtABar}
+          onPress={() => {
+            look(openMadeUpBar);
+            router.navigate('/');
+          }}
+        />
+      </View>
+    </Card>
+  );
+}
+
+/** What each step has come to, in a line; null where nothing was done. */
+function doneOf(bar: Bar, isNamed: boolean, hasPractised: boolean): Record<StepId, string | null> {
+  const listed = (things: readonly { name: string }[]) =>
+    things.length === 0 ? null : things.map(({ name }) => name).join(', ');
+  return {
+    place: isNamed ? WORDS.placeDone(bar.name, boilsAt(bar.altitudeM, bar.units)) : null,
+    brewers: listed(bar.stations),
+    kettles: bar.kettles.length === 0 ? null : WORDS.kettlesDone(bar.kettles.length),
+    grinders: listed(bar.grinders),
+    coffees: listed(bar.coffees),
+    people: bar.people.length === 0 ? null : WORDS.peopleDone(listed(bar.people) ?? '', bar.hands),
+    practice: hasPractised ? WORDS.done : null,
+  };
+}

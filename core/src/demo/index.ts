@@ -1,0 +1,1 @@
+export { lanternPier, shiftUpTo, twoWeeksBefore, upperBasin } from './lantern-pier';
