@@ -20,6 +20,8 @@ export type RunningBar = {
   post: (events: object[]) => Promise<{ status: number; body: unknown }>;
   /** Changes settings of the bench. */
   set: (change: object) => Promise<void>;
+  /** Starts or stops the simulated order feed. */
+  runFeed: (running: boolean) => Promise<void>;
   /** Asks something of a scale or kettle. */
   order: (device: string, order: object) => Promise<void>;
 };
@@ -122,6 +124,7 @@ export async function openBar({
       return { status: answer.status, body: await answer.json() };
     },
     set: (change) => send('PATCH', '/api/bar', change),
+    runFeed: (running) => send('POST', '/api/feed', { running }),
     order: (device, order) => send('POST', `/api/devices/${device}`, order),
     close: async () => {
       await kill();

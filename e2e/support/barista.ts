@@ -105,6 +105,12 @@ export async function doWhatItSays(page: Page, butNot?: string): Promise<Deed | 
   return { what: found.what, station: found.station.split(':')[0] ?? '' };
 }
 
+/** Does what the card says until it asks for something, by its verb. */
+export async function until(page: Page, verb: string): Promise<void> {
+  for (let deeds = 0; await doWhatItSays(page, verb); deeds += 1) expect(deeds).toBeLessThan(20);
+  await expect(page.getByTestId('verb').first()).toContainText(verb);
+}
+
 type Step = {
   id: string;
   kind: string;

@@ -1,17 +1,10 @@
 /** The hands card as the second person at the bar: all that a step needs, what can still be saved, and being called away. */
-import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { allCleaned, doWhatItSays, stateOnce, takeOrder, workItOff } from '../support/barista';
+import { allCleaned, doWhatItSays, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
 test.use({ rate: 12 });
 
 const CONE = [{ method: 'Cone' as const, recipe: 'Bloom and three pours', size: '250' }];
-
-/** Does what the card says until it asks for something, by its verb. */
-async function until(page: Page, verb: string): Promise<void> {
-  for (let deeds = 0; await doWhatItSays(page, verb); deeds += 1) expect(deeds).toBeLessThan(20);
-  await expect(page.getByTestId('verb').first()).toContainText(verb);
-}
 
 test('a cone from order to cup by the card alone: kettle, temperature, grinder, setting, dose, path and each target', async ({
   page,

@@ -136,6 +136,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
         readingG: brew.marks[step.id]?.readingG ?? null,
       })),
     ...(sharers.length === 0 ? {} : { sharers }),
+    ...(ask.sample ? { sample: { roundId: ask.sample.roundId, letter: ask.sample.letter } } : {}),
   };
   return brew.taste ? tasted(untasted, brew.taste) : untasted;
 }

@@ -18,13 +18,18 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
   const said = serviceInWords(cup);
   // Orders of before say it by their coffee alone.
   const isDecaf = cup.decaf ?? bar?.coffees.find(({ name }) => name === cup.coffee)?.decaf ?? false;
-  if (!cup.allergy && !isDecaf && !said) return null;
+  if (!cup.allergy && !isDecaf && !said && !cup.sample) return null;
   return (
     <View
       style={
         inARow ? { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', columnGap: 10 } : { gap: 2 }
       }
     >
+      {cup.sample ? (
+        <Text bold testID="sample">
+          {WORDS.sample(cup.sample.letter)}
+        </Text>
+      ) : null}
       {cup.allergy ? <Allergy allergy={cup.allergy} /> : null}
       {isDecaf ? (
         <View

@@ -27,7 +27,8 @@ export function groundFor(
   const [grinder] = bar.grinders;
   const coffee = bar.coffees.find(({ name }) => name === cup.coffee);
   const found =
-    grinder && grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id));
+    grinder &&
+    grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id, cup.sample));
   const setting =
     grinder && found?.ok
       ? `${grinder.name}: ${found.setting}`

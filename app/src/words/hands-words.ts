@@ -5,7 +5,7 @@ import type { Coffee } from '@even-kettle/core/contract';
 import { restOf } from '@even-kettle/core/learn';
 import type { Ground } from './grind-words';
 import { START_CUE_WORDS } from './path-words';
-import { METHODS, fillOf, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
+import { METHODS, isFromTin, fillOf, type BrewCard, type CardStep } from '@even-kettle/core/recipe';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import {
   inWords,
@@ -102,6 +102,13 @@ function wordsFor(
         button: 'Filled',
       };
     case 'weigh':
+      if (isFromTin(step))
+        return {
+          verb: step.name,
+          figure: showMass(card.doseG, units, 'dose'),
+          detail: `Empty it into the grinder. ${ground?.setting ?? ''}`.trim(),
+          button: 'In the grinder',
+        };
       return {
         verb: 'Weigh beans',
         figure: showMass(ground?.weighG ?? card.doseG, units, 'dose'),

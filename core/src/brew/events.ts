@@ -5,7 +5,7 @@
 import type { Brewer, MethodId } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
-import type { CupsMoved, OrderEvent } from './order-events';
+import type { CupsMoved, OrderEvent, Trial } from './order-events';
 import type { Pair } from './pair';
 import type { Taste } from './taste';
 
@@ -139,11 +139,13 @@ export type ChangeTried = EventBase<'change-tried'> & {
   expectS?: number;
   plusMinusS?: number;
 };
-/** Several coffees by one recipe, each behind a letter. */
+/** Several coffees by one recipe, or one coffee with something changed, each behind a letter. */
 export type RoundBegun = EventBase<'round-begun'> & {
   roundId: string;
   recipeId: string;
-  cups: { letter: string; coffee: string }[];
+  /** The order whose cups are tasted; older logs have none. */
+  sampleOrderId?: string;
+  cups: (Trial & { letter: string; coffee: string })[];
 };
 /** One taster's score of a letter, 1 to 10; the latest counts. */
 export type RoundScored = EventBase<'round-scored'> & {

@@ -30,7 +30,7 @@ export {
   brewAlike,
   servedAlike,
 } from './order-events';
-export type { CupAsk, CupService, InQueue, Milk, OrderTaken } from './order-events';
+export type { CupAsk, CupService, InQueue, Milk, OrderTaken, Sample, Trial } from './order-events';
 export { asksOf, queueOf, readyOrders } from './order-fold';
 export type { Ready } from './order-fold';
 export type {
@@ -59,7 +59,7 @@ export { paceOf, pathsOf } from './pace';
 export type { Pace } from './pace';
 export { caughtUp, confirm, drop, freshReplica, seen, tap, unsent, whole } from './replica';
 export type { Replica } from './replica';
-export { roundsOf } from './round';
+export { isOut, roundsOf, sampleBefore } from './round';
 export type { Round } from './round';
 export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords } from './taste';
 export type { Notch, Seen, Taste } from './taste';

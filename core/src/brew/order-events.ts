@@ -23,6 +23,12 @@ export type CupService = {
   decaf?: true;
 };
 
+/** What is changed of the recipe for one cup, to compare it with others: steps of the first grinder, degrees, ratio. */
+export type Trial = { grindBy?: number; waterByC?: number; ratioBy?: number };
+
+/** A cup that is tasted behind a letter, and is sold to nobody. */
+export type Sample = Trial & { roundId: string; letter: string };
+
 /** One cup of an order: what was asked for. */
 export type CupAsk = RecipeRef &
   CupService & {
@@ -36,6 +42,8 @@ export type CupAsk = RecipeRef &
     gassy?: true;
     /** How many cups of that size are poured out of the one brew; 1 if left out. */
     cups?: number;
+    /** It is one of a round that is tasted behind letters. */
+    sample?: Sample;
     /** A waiting cup of another order: this cup is poured out of its brew. */
     with?: { orderId: string; cupId: string };
   };
@@ -51,7 +59,9 @@ export const areAlike = (a: CupAsk, b: CupAsk): boolean =>
   a.recipeVersion === b.recipeVersion &&
   a.coffee === b.coffee &&
   a.cupMl === b.cupMl &&
-  a.addition === b.addition;
+  a.addition === b.addition &&
+  a.sample?.roundId === b.sample?.roundId &&
+  a.sample?.letter === b.sample?.letter;
 
 /** Whether two cups are brewed in the very same way, apart from what is done as they are handed over. */
 export const brewAlike = (a: CupAsk, b: CupAsk): boolean =>

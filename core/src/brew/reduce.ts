@@ -39,7 +39,7 @@ import {
 import { reassignBrew } from './reassign';
 import { EMPTY_BAR, brewAt, nextBrewId, type BarState } from './state';
 import { refusalOf } from './refusals';
-import { roundsOf } from './round';
+import { isOut, roundsOf, sampleBefore } from './round';
 import { undo } from './undo';
 
 /** Two devices' clocks may differ by this much before an event counts as out of time, milliseconds of bar time. */
@@ -141,6 +141,12 @@ function takeRound(state: BarState, event: RoundBegun | RoundScored | RoundRevea
       'letter',
       `This round has the letters ${round.letters.map(({ letter }) => letter).join(', ')}.`,
     );
+  if (event.type === 'round-scored' && !isOut(state, round, event.letter))
+    return refuse(
+      'cup-not-ready',
+      'letter',
+      `${event.letter} is not out yet; it is scored once it is there.`,
+    );
   return accept({ ...state, houseEvents });
 }
 
@@ -154,6 +160,13 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     return refuse('cup-not-ready', 'cupId', 'This cup is poured out of another’s brew; start that one.');
   if (cup.status !== 'waiting')
     return refuse('cup-not-ready', 'cupId', `The cup does not wait for a brew; it is ${cup.status}.`);
+  const first = sampleBefore(order, cup);
+  if (first)
+    return refuse(
+      'cup-not-ready',
+      'cupId',
+      `Samples are brewed in the order of their letters. Begin ${first.sample!.letter} first.`,
+    );
   const rightId = nextBrewId(cup);
   if (event.brewId !== rightId)
     return refuse('cup-not-ready', 'brewId', `The cup’s next brew is ${rightId}.`);

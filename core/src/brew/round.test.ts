@@ -1,6 +1,6 @@
-import { book } from '../testing/bench';
+import { BENCH, T0, book, cup } from '../testing/bench';
 import { reduce } from './reduce';
-import { roundsOf } from './round';
+import { isOut, roundsOf, sampleBefore } from './round';
 import type { BarEvent } from './events';
 
 const begun: BarEvent = {
@@ -68,4 +68,65 @@ test('nothing is scored in a round that is not there, behind a letter that is no
   ]);
   const undone = reduce([{ id: 'e10', type: 'event-undone', atMs: 4000, eventId: 'e9' }], book, wrong.state);
   expect(roundsOf(undone.state)[0]!.revealed).toBe(false);
+});
+
+test('samples are begun in the order of their letters, and scored once they are out', () => {
+  const sampled = (letter: string) => ({
+    ...cup(`c${letter}`, 'cone-thirds', 200),
+    sample: { roundId: 'r1', letter, ...(letter === 'B' ? { grindBy: -1 } : {}) },
+  });
+  const taken: BarEvent = {
+    id: 't',
+    type: 'order-taken',
+    atMs: T0,
+    orderId: 'o',
+    cups: [sampled('B'), sampled('A')],
+  };
+  const round: BarEvent = { ...begun, atMs: T0, sampleOrderId: 'o' };
+  const start = (letter: string, station: number): BarEvent => ({
+    id: `s${letter}`,
+    type: 'brew-started',
+    atMs: T0 + 1000,
+    brewId: `c${letter}.1`,
+    orderId: 'o',
+    cupId: `c${letter}`,
+    stationId: BENCH.stations[station]!.id,
+    stationName: BENCH.stations[station]!.name,
+    brewerId: 'cone-m',
+    altitudeM: 0,
+    kettlePowerW: 1200,
+    kettleFilledAtC: 90,
+    prepVersion: 2,
+  });
+  const begunOnes = reduce(
+    [round, taken, start('B', 0), start('A', 1), start('B', 0), scored('e2', 'A', 'noor', 7)],
+    book,
+  );
+  expect(begunOnes.refused.map(({ refusal }) => refusal.reason)).toEqual([
+    'Samples are brewed in the order of their letters. Begin A first.',
+    'A is not out yet; it is scored once it is there.',
+  ]);
+  const { state } = begunOnes;
+  expect(sampleBefore(state.orders['o']!, state.orders['o']!.cups[0]!)).toBeUndefined();
+  expect(isOut(state, roundsOf(state)[0]!, 'A')).toBe(false);
+  // Two samples are never poured out of one brew.
+  const other: BarEvent = {
+    id: 'u',
+    type: 'order-taken',
+    atMs: T0 + 500,
+    orderId: 'p',
+    cups: [
+      {
+        ...sampled('A'),
+        cupId: 'x',
+        sample: { roundId: 'r2', letter: 'A' },
+        with: { orderId: 'o', cupId: 'cA' },
+      },
+    ],
+  };
+  expect(reduce([round, taken, other], book).refused.map(({ refusal }) => refusal.field)).toEqual([
+    'cups.0.with',
+  ]);
+  // An order that is long gone keeps nobody from scoring.
+  expect(isOut({ orders: {} }, roundsOf(state)[0]!, 'A')).toBe(true);
 });

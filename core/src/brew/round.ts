@@ -1,19 +1,21 @@
 /**
- * Sample rounds: several coffees by one recipe, tasted behind letters. What the letters hide is nobody's to see until
+ * Sample rounds: several coffees by one recipe, or one coffee with something changed, tasted behind letters. What the letters hide is nobody's to see until
  * they are opened.
  */
-import type { BarState } from './state';
+import type { Sample, Trial } from './order-events';
+import type { BarState, CupState, OrderState } from './state';
 
 export type Round = {
   roundId: string;
   begunMs: number;
   recipeId: string;
+  orderId: string | null;
   revealed: boolean;
   /** By letter; best first once they are open. */
   letters: RoundLetter[];
 };
 
-export type RoundLetter = {
+export type RoundLetter = Trial & {
   letter: string;
   coffee: string;
   scores: { taster: string; score: number; words: string | null }[];
@@ -30,6 +32,7 @@ export function roundsOf(state: Pick<BarState, 'houseEvents'>): Round[] {
         roundId: event.roundId,
         begunMs: event.atMs,
         recipeId: event.recipeId,
+        orderId: event.sampleOrderId ?? null,
         revealed: false,
         letters: event.cups.map((cup) => ({ ...cup, scores: [], mean: null })),
       });
@@ -57,4 +60,20 @@ function score(
     { taster, score, words: words ?? null },
   ];
   of.mean = of.scores.reduce((sum, each) => sum + each.score, 0) / of.scores.length;
+}
+
+/** Whether the cup of a letter stands there to be tasted; true where its order is not known any more. */
+export function isOut({ orders }: Pick<BarState, 'orders'>, { orderId }: Round, letter: string): boolean {
+  const order = orderId !== null && Object.hasOwn(orders, orderId) ? orders[orderId] : undefined;
+  const cup = order?.cups.find(({ sample }) => sample?.letter === letter);
+  return cup === undefined || cup.status === 'served';
+}
+
+/** A sample that has to be begun before this one: samples are brewed in the order of their letters. */
+export function sampleBefore({ cups }: OrderState, { sample }: { sample?: Sample }): CupState | undefined {
+  if (!sample) return undefined;
+  return cups.find(
+    (cup) =>
+      cup.status === 'waiting' && cup.sample?.roundId === sample.roundId && cup.sample.letter < sample.letter,
+  );
 }

@@ -336,6 +336,10 @@ export const brewRecordSchema = z.object({
     )
     .optional()
     .meta({ description: 'Other orders that had a cup of it.' }),
+  sample: z
+    .object({ roundId: z.string(), letter: z.string() })
+    .optional()
+    .meta({ description: 'It was tasted behind a letter, and sold to nobody.' }),
   fromFile: z
     .literal(true)
     .optional()

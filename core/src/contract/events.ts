@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS } from '../recipe';
 import { DAY_LISTS, NOTES, READY_THINGS, SEEN, type BarEventType, type EventOf } from '../brew';
 import { brewerSchema } from './brewer';
-import { ORDER_SCHEMAS } from './order-events';
+import { ORDER_SCHEMAS, sampleLetter, trial } from './order-events';
 import { barMs, eventBase, eventId, grams, line, thingId } from './words';
 
 const handsAway = z.strictObject({
@@ -203,23 +203,23 @@ const changeTried = z.strictObject({
 /** Accepting what a brew's record advises: the event's id, time and person, and the words that the person read. */
 export const takeAdviceSchema = changeTried.pick({ id: true, atMs: true, by: true, words: true });
 export type TakeAdvice = z.infer<typeof takeAdviceSchema>;
-const letter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
 const roundBegun = z.strictObject({
   ...eventBase,
   type: z.literal('round-begun'),
   roundId: thingId,
   recipeId: thingId,
+  sampleOrderId: thingId.optional().meta({ description: 'The order whose cups are tasted.' }),
   cups: z
-    .array(z.strictObject({ letter, coffee: line(40) }))
-    .min(2, 'compares at least two coffees')
-    .max(8, 'takes at most eight coffees')
+    .array(z.strictObject({ letter: sampleLetter, coffee: line(40), ...trial }))
+    .min(2, 'compares at least two cups')
+    .max(8, 'takes at most eight cups')
     .refine((cups) => new Set(cups.map((cup) => cup.letter)).size === cups.length, 'has a letter twice'),
 });
 const roundScored = z.strictObject({
   ...eventBase,
   type: z.literal('round-scored'),
   roundId: thingId,
-  letter,
+  letter: sampleLetter,
   taster: line(24),
   score: z.number().min(1, 'must be at least 1').max(10, 'must be at most 10'),
   words: line(200).optional(),

@@ -8,6 +8,15 @@ import { barMs, eventBase, line, thingId } from './words';
 
 const recipeRef = { recipeId: thingId, recipeVersion: z.number().int().min(1).max(100_000) };
 
+/** The letter that a sample stands behind. */
+export const sampleLetter = z.string().regex(/^[A-Z]$/, 'must be a letter from A to Z');
+/** What is changed of a recipe to compare it. */
+export const trial = {
+  grindBy: z.number().min(-20).max(20).optional().meta({ description: 'Steps of the first grinder.' }),
+  waterByC: z.number().min(-20).max(20).optional(),
+  ratioBy: z.number().min(-5).max(5).optional(),
+};
+
 export const cupAskSchema = z.strictObject({
   cupId: thingId,
   ...recipeRef,
@@ -39,6 +48,10 @@ export const cupAskSchema = z.strictObject({
   allergy: line(80).optional().meta({ description: 'What this guest must not have.' }),
   note: line(120).optional().meta({ description: 'A wish.' }),
   decaf: z.literal(true).optional(),
+  sample: z
+    .strictObject({ roundId: thingId, letter: sampleLetter, ...trial })
+    .optional()
+    .meta({ description: 'It is tasted behind a letter, brewed with these changes, and sold to nobody.' }),
   with: z
     .strictObject({ orderId: thingId, cupId: thingId })
     .optional()

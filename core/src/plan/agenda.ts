@@ -7,6 +7,7 @@ import {
   hasTin,
   holdsStation,
   nextBrewId,
+  sampleBefore,
   timelineAt,
   type BarState,
   type BrewState,
@@ -82,7 +83,8 @@ export function agenda(
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
         items.push(...ofBrew(brew, bench, order, cup, plan, nowMs));
-      if (cup.status === 'waiting')
+      // Samples are begun in the order of their letters.
+      if (cup.status === 'waiting' && !sampleBefore(order, cup))
         items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan, nowMs));
     }
   }

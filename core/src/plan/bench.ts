@@ -9,6 +9,7 @@ import {
   brewerById,
   capacityOf,
   fitsBrewer,
+  round,
   tuned,
   wayOutInWords,
   type BrewCard,
@@ -20,7 +21,7 @@ import {
   type StepKind,
   type Tuning,
 } from '../recipe';
-import { askOf, brewAt, type BarState, type CupAsk } from '../brew';
+import { askOf, brewAt, type BarState, type CupAsk, type Trial } from '../brew';
 import { kettleLimitG, type Kettle } from '../water';
 
 /** What weighs under a brewer: a scale that people read, none, the simulated one, or one that a bridge speaks for. */
@@ -80,9 +81,14 @@ export type Bench = {
 export type RecipeChange = Tuning & { grindBy?: Record<string, number> | undefined };
 type WithChanges = Pick<NonNullable<Bench['coffees']>[number], 'grindOffsets' | 'recipeChanges'>;
 
-/** What is changed of a recipe for a coffee, for a card or for the event that starts a brew. */
-export function tuningFor(coffee: WithChanges | undefined, recipeId: string): Tuning {
-  const { ratioBy, waterByC } = coffee?.recipeChanges?.[recipeId] ?? {};
+/**
+ * What is changed of a recipe for a coffee, for a card or for the event that starts a brew.
+ * @param trial what is changed for one cup besides
+ */
+export function tuningFor(coffee: WithChanges | undefined, recipeId: string, trial: Trial = {}): Tuning {
+  const kept = coffee?.recipeChanges?.[recipeId] ?? {};
+  const ratioBy = round((kept.ratioBy ?? 0) + (trial.ratioBy ?? 0), 1);
+  const waterByC = round((kept.waterByC ?? 0) + (trial.waterByC ?? 0), 1);
   return { ...(ratioBy ? { ratioBy } : {}), ...(waterByC ? { waterByC } : {}) };
 }
 
@@ -91,8 +97,11 @@ export const grindOffsetFor = (
   coffee: WithChanges | undefined,
   recipeId: string,
   grinderId: string,
+  trial: Trial = {},
 ): number =>
-  (coffee?.grindOffsets?.[grinderId] ?? 0) + (coffee?.recipeChanges?.[recipeId]?.grindBy?.[grinderId] ?? 0);
+  (trial.grindBy ?? 0) +
+  (coffee?.grindOffsets?.[grinderId] ?? 0) +
+  (coffee?.recipeChanges?.[recipeId]?.grindBy?.[grinderId] ?? 0);
 
 const coffeeOf = ({ coffees }: Pick<Bench, 'coffees'>, name: string) =>
   coffees?.find((coffee) => coffee.name === name);
@@ -210,7 +219,7 @@ export function cardFor(
 /** Every way in which this bench can brew a cup, in the order of its stations; or why there is none. */
 export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true; ways: Way[] } | NoWay {
   const own = book(cup);
-  const recipe = own && tuned(own, tuningFor(coffeeOf(bench, cup.coffee), cup.recipeId));
+  const recipe = own && tuned(own, tuningFor(coffeeOf(bench, cup.coffee), cup.recipeId, cup.sample));
   if (!recipe)
     return {
       ok: false,

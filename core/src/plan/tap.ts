@@ -89,6 +89,7 @@ export function startEvent(
     ...tuningFor(
       bench.coffees?.find(({ name }) => name === item.cup.coffee),
       item.cup.recipeId,
+      item.cup.sample,
     ),
     ...(by === undefined ? {} : { by }),
     ...(scale === 'none' ? { withoutScale: true } : {}),
@@ -111,7 +112,8 @@ function groundFor({ cup, card }: Pick<AgendaItem, 'cup' | 'card'>, { coffees, g
   const coffee = coffees?.find(({ name }) => name === cup.coffee);
   const [grinder] = grinders;
   const ground =
-    grinder && grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id));
+    grinder &&
+    grindSetting(grinder, card.grindBand, grindOffsetFor(coffee, cup.recipeId, grinder.id, cup.sample));
   return {
     ...(coffee?.roastedOn === undefined ? {} : { roastedOn: coffee.roastedOn }),
     ...(ground?.ok ? { grinderId: grinder!.id, grindSetting: ground.setting } : {}),

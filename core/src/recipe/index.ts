@@ -68,6 +68,6 @@ export { tuned } from './tuned';
 export type { Tuning } from './tuned';
 export { recipeFromPlain, settlePours } from './plain';
 export type { FromPlain, PlainAmount, PlainPour, PlainRecipe, PlainStart, Settled } from './plain';
-export { withoutStep } from './variants';
+export { isFromTin, withoutStep } from './variants';
 export { uncertaintiesOf } from './uncertain';
 export type { Uncertainty } from './uncertain';

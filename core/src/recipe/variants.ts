@@ -41,13 +41,16 @@ export function underCircumstances(
 }
 const made = new WeakMap<Recipe, Map<string, Recipe>>();
 
+/** What is done in place of weighing where the beans stand weighed in a tin. */
+const TAKE_THE_TIN = 'Take the tin';
+export const isFromTin = ({ name }: Pick<RecipeStep, 'name'>): boolean => name === TAKE_THE_TIN;
 /** How long it takes to empty a tin into the grinder, seconds. */
 const TIN_S = 3;
 
 const takenFromTin = (recipe: Recipe): Recipe => ({
   ...recipe,
   steps: recipe.steps.map((step) =>
-    step.kind === 'weigh' ? { ...step, name: 'Take the tin', lasts: { s: TIN_S } } : step,
+    step.kind === 'weigh' ? { ...step, name: TAKE_THE_TIN, lasts: { s: TIN_S } } : step,
   ),
 });
 

@@ -22,7 +22,7 @@ import type { SettingsChange } from '../bar/settings';
 import { todayOf } from './today';
 import { houseOf, stockOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
-import { LEARN_FROM, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
+import { LEARN_FROM, isSold, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
 
 export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
@@ -100,7 +100,7 @@ async function brewPageOf(brewId: string, sources: Sources): Promise<BrewPage | 
 }
 
 async function dayPageOf(fromMs: number, toMs: number, sources: Sources): Promise<DayPage> {
-  const of = await sources.records.between(fromMs, toMs);
+  const of = (await sources.records.between(fromMs, toMs)).filter(isSold);
   const day = dayOf(of.map((record) => ({ ...record, pouredG: pouredOf(record) })));
   const byOrder = new Map(
     of.flatMap((record) => [record, ...(record.sharers ?? [])]).map((order) => [order.orderId, order]),

@@ -2,7 +2,7 @@
  * The data that the rest of this folder learns from.
  */
 import type { BarState, HouseEvent } from '@even-kettle/core/brew';
-import type { Bar } from '@even-kettle/core/contract';
+import type { Bar, BrewRecord } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { RecordRepository } from '../store/records';
 import type { TraceRepository } from '../store/traces';
@@ -16,6 +16,9 @@ export type Sources = {
   recipe: (id: string) => Recipe | undefined;
   nowMs: () => number;
 };
+
+/** Samples that were tasted behind letters are sold to nobody. */
+export const isSold = ({ sample }: BrewRecord): boolean => sample === undefined;
 
 /** Whole records. */
 export const LEARN_FROM = 300;

@@ -6,7 +6,7 @@ import type { Today } from '@even-kettle/core/contract';
 import { WEEKS_BACK, descaleAfterL, expectedRush, litresThrough, weekBefore } from '@even-kettle/core/learn';
 import type { SettingsChange } from '../bar/settings';
 import { runOf } from './run';
-import { houseEventsOf, type Sources } from './sources';
+import { houseEventsOf, isSold, type Sources } from './sources';
 
 const DRIFT_BACK_MS = 2 * 86_400_000;
 /** So many coffees with a recipe are looked at for drift, those that were brewed the most. */
@@ -21,7 +21,7 @@ export async function todayOf(
   const weeks = await Promise.all(
     Array.from({ length: WEEKS_BACK }, (_, week) => {
       const { fromMs, toMs } = weekBefore(week + 1, span);
-      return records.between(fromMs, toMs);
+      return records.between(fromMs, toMs).then((brews) => brews.filter(isSold));
     }),
   );
   const descaled = houseEventsOf(state(), 'task-done').findLast(({ taskId }) => taskId === 'descale');

@@ -116,6 +116,8 @@ export function openRecords(
       const found = await rows()
         .andWhere('record.recipeId = :recipeId AND record.coffee = :coffee', { recipeId, coffee })
         .andWhere(`record.outcome = 'served' AND record.brewS IS NOT NULL`)
+        // What was changed to compare it says nothing of how the recipe runs.
+        .andWhere(`(NOT json_valid(record.body) OR json_extract(record.body, '$.sample') IS NULL)`)
         .select([
           'record.brewId AS brewId',
           'record.endedMs AS endedMs',

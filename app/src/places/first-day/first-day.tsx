@@ -2,7 +2,7 @@
  * The first day: a short way from an empty database to the first order. Each step can be left out and found again, and
  * nothing stands on the bench that was not put there.
  */
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import type { Bar } from '@even-kettle/core/contract';
@@ -30,6 +30,8 @@ import {
 import { WORDS } from './words';
 
 const STEPS: readonly StepId[] = ['place', 'brewers', 'kettles', 'grinders', 'coffees', 'people', 'practice'];
+/** Until a word is on the screen, milliseconds. */
+const SAID_MS = 80;
 /** What was done and cannot be seen on the bench. */
 const NAMED = 'named';
 const PRACTISED = 'practised';
@@ -47,12 +49,12 @@ export function FirstDay() {
 function Steps({ bar }: { bar: Bar }) {
   const change = useChange();
   const setUp = bar.setUp ?? { open: true, steps: [] };
-  const [chosen, setChosen] = useState<StepId | 'none' | null>(null);
+  const [chosen, setChosen] = useState<StepId | null>(null);
   const marked = (id: string) => setUp.steps.includes(id);
   const isNamed = marked(NAMED) || bar.setUp === undefined;
   const done = doneOf(bar, isNamed, marked(PRACTISED));
   const next = STEPS.find((id) => done[id] === null && !marked(id));
-  const open = chosen === 'none' ? undefined : (chosen ?? next);
+  const open = chosen ?? next;
   const mark = (id: string, part: Parameters<Save>[0] = {}, onSaved: () => void = () => undefined) =>
     change.mutate(
       { ...part, setUp: { ...setUp, steps: [...new Set([...setUp.steps, id])] } },
@@ -60,6 +62,11 @@ function Steps({ bar }: { bar: Bar }) {
     );
   const save: Save = (part, onSaved) =>
     'name' in part ? mark(NAMED, part, onSaved) : change.mutate(part, { onSuccess: onSaved });
+  // A list stays open for the next of it.
+  const saveOne: Save = (part, onSaved) => {
+    setChosen(open ?? null);
+    save(part, onSaved);
+  };
   const props: FormProps = { bar, save, saving: change.isPending, onDone: () => setChosen(null) };
   const missing = lacks(bar);
   const forms: Record<StepId, ReactNode> = {
@@ -67,8 +74,8 @@ function Steps({ bar }: { bar: Bar }) {
     brewers: <BrewersForm {...props} />,
     kettles: <KettlesForm {...props} />,
     grinders: <GrindersForm {...props} />,
-    coffees: <CoffeesForm {...props} />,
-    people: <PeopleForm {...props} />,
+    coffees: <CoffeesForm {...props} save={saveOne} />,
+    people: <PeopleForm {...props} save={saveOne} />,
     practice: <Practice bar={bar} onDone={() => mark(PRACTISED, {}, () => setChosen(null))} />,
   };
   return (
@@ -82,7 +89,7 @@ function Steps({ bar }: { bar: Bar }) {
           done={done[id]}
           isSkipped={marked(id)}
           onOpen={() => setChosen(id)}
-          onSkip={() => (done[id] === null ? mark(id, {}, () => setChosen(null)) : setChosen('none'))}
+          onSkip={() => (done[id] === null ? mark(id, {}, () => setChosen(null)) : setChosen(null))}
         >
           {forms[id]}
           <SaveFault error={change.error} />
@@ -113,16 +120,24 @@ function Steps({ bar }: { bar: Bar }) {
 
 function LookAtABar() {
   const { look } = useMadeUpBar();
+  const [opening, setOpening] = useState(false);
+  // Its morning is lived through in this page, which takes some seconds: first it is said.
+  useEffect(() => {
+    if (!opening) return undefined;
+    const timer = setTimeout(() => {
+      look(openMadeUpBar);
+      router.navigate('/');
+    }, SAID_MS);
+    return () => clearTimeout(timer);
+  }, [opening, look]);
   return (
     <Card style={{ gap: 10 }}>
       <Text quiet>{WORDS.lookAtABarWhy}</Text>
       <View style={{ flexDirection: 'row' }}>
         <Button
-          label={WORDS.lookAtABar}
-          onPress={() => {
-            look(openMadeUpBar);
-            router.navigate('/');
-          }}
+          label={opening ? WORDS.opening : WORDS.lookAtABar}
+          disabled={opening}
+          onPress={() => setOpening(true)}
         />
       </View>
     </Card>

@@ -40,7 +40,7 @@ export function Step({ id, isOpen, done, isSkipped, onOpen, onSkip, children }: 
           done === null ? (
             <Button kind="bare" label={WORDS.skip} says={WORDS.skipOf(name)} onPress={onSkip} />
           ) : (
-            <Button kind="bare" label={WORDS.close} onPress={onSkip} />
+            <Button label={WORDS.next} says={WORDS.nextAfter(name)} onPress={onSkip} />
           )
         ) : (
           <Button

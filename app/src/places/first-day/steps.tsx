@@ -40,6 +40,13 @@ type Height = keyof typeof HEIGHTS_M;
 export const boilsAt = (altitudeM: number, units: Units): string =>
   inWords(showTemperature(boilingPointC(altitudeM), units, true));
 
+/** What a choice is about. */
+const Label = ({ children }: { children: string }) => (
+  <Text size="small" quiet style={{ marginBottom: -6 }}>
+    {children}
+  </Text>
+);
+
 const SaveButton = ({ step, saving, onPress }: { step: string; saving: boolean; onPress: () => void }) => (
   <Button
     kind="main"
@@ -76,6 +83,7 @@ export function PlaceForm({ bar, save, saving, onDone, isNamed }: FormProps & { 
         fault={said && name.trim() === ''}
       />
       {said && name.trim() === '' ? <Text role="alert">{WORDS.nameItFirst}</Text> : null}
+      <Label>{WORDS.unitsOfTheBar}</Label>
       <Choice
         name={WORDS.unitsOfTheBar}
         value={units.mass === 'g' ? 'metric' : 'american'}
@@ -85,6 +93,7 @@ export function PlaceForm({ bar, save, saving, onDone, isNamed }: FormProps & { 
           { value: 'american', label: WORDS.american },
         ]}
       />
+      <Label>{WORDS.whereItStands}</Label>
       <Choice
         name={WORDS.whereItStands}
         value={height as Height}
@@ -169,7 +178,7 @@ export function KettlesForm({ bar, save, saving, onDone }: FormProps) {
       {needsFlame(bar) ? (
         <Counted name={WORDS.burnersHere} detail="" count={burners} onCount={setBurners} />
       ) : null}
-      <Text bold>{WORDS.filledFrom}</Text>
+      <Label>{WORDS.filledFrom}</Label>
       <Choice
         name={WORDS.filledFrom}
         value={tapC === COLD_C ? 'cold' : 'boiler'}
@@ -209,7 +218,7 @@ export function GrindersForm({ bar, save, saving, onDone }: FormProps) {
             { band: CONE_BAND, setting: settings[0]! },
           ];
     save(
-      { grinders: [...bar.grinders, { id: newId(), name: name.trim() || WORDS.stepNames.grinders, points }] },
+      { grinders: [...bar.grinders, { id: newId(), name: name.trim() || WORDS.grinderItself, points }] },
       onDone,
     );
   };
@@ -217,6 +226,7 @@ export function GrindersForm({ bar, save, saving, onDone }: FormProps) {
     <Form onSubmit={store} style={{ gap: 10 }}>
       <Text quiet>{WORDS.grindersIntro}</Text>
       <Field label={WORDS.nameOfTheGrinder} value={name} maxLength={24} onChangeText={setName} />
+      <Label>{WORDS.howItIsSet}</Label>
       <Choice
         name={WORDS.howItIsSet}
         value={how}
@@ -338,7 +348,7 @@ export function PeopleForm({ bar, save, saving }: FormProps) {
       ))}
       <Field label={WORDS.nameOfThePerson} value={name} maxLength={24} onChangeText={setName} />
       <AddButton step={WORDS.stepNames.people} saving={saving} onPress={add} />
-      <Text bold>{WORDS.pairsOfHands}</Text>
+      <Label>{WORDS.pairsOfHands}</Label>
       <Choice
         name={WORDS.pairsOfHands}
         value={String(bar.hands)}

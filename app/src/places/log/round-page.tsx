@@ -1,29 +1,29 @@
 /**
- * A sample round: several coffees by one recipe, brewed behind letters, scored by those who do not know which is which,
- * then opened.
+ * Tasting blind: several coffees by one recipe, or one coffee with something changed, brewed behind letters, scored by those
+ * who do not know which is which, then opened. The best of a dial-in is kept for its coffee.
  */
 import { useState } from 'react';
+import { useMutation } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { roundsOf, type Round } from '@even-kettle/core/brew';
+import { isOut, latestBrew, roundsOf, type Round, type Trial } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { newId, useBar, useHere } from '../../client/bar-context';
-import { useAct, type NewEvent } from '../../device/use-act';
+import { useBar, useHere } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
-import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from './loaded';
+import { BeginRound } from './round-begin';
+import { coffeesWithTrial, trialInWords } from './trials';
 import { ProgressBar as ShareBar } from './progress-bar';
 import { WORDS } from './words';
 
-const LETTERS = 'ABCDEFGH';
 const SCORES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
-const CUP_ML = 200;
 
 export function RoundPage() {
   const { bar, state } = useBar();
@@ -33,93 +33,22 @@ export function RoundPage() {
     <Page>
       <PageHead title={WORDS.sampleRound} />
       {bar ? null : <Loading what={WORDS.theRound} height={240} />}
-      {bar && !open ? <Begin bar={bar} /> : null}
+      {bar && !open ? <BeginRound bar={bar} /> : null}
       {bar && open ? <Scoring key={open.roundId} round={open} bar={bar} /> : null}
       {rounds
         .filter(({ revealed }) => revealed)
         .slice(0, 3)
         .map((round) => (
-          <Opened key={round.roundId} round={round} />
+          <Opened key={round.roundId} round={round} bar={bar} />
         ))}
     </Page>
   );
 }
 
-function Begin({ bar }: { bar: Bar }) {
-  const act = useAct();
-  const { recipes } = useBar();
-  const [recipeId, setRecipeId] = useState(recipes[0]?.id ?? '');
-  const [chosen, setChosen] = useState<string[]>([]);
-  const recipe = recipes.find(({ id }) => id === recipeId);
-  const toggle = (id: string) =>
-    setChosen(chosen.includes(id) ? chosen.filter((each) => each !== id) : [...chosen, id]);
-  const begin = () => {
-    // Which letter hides which coffee is chance's to say, on this device, now.
-    const shuffled = chosen
-      .map((id) => ({
-        coffee: bar.coffees.find((each) => each.id === id)!,
-        draw: crypto.getRandomValues(new Uint32Array(1))[0]!,
-      }))
-      .sort((a, b) => a.draw - b.draw)
-      .map(({ coffee }, index) => ({ coffee, letter: LETTERS[index]! }));
-    const events: NewEvent[] = [
-      {
-        type: 'round-begun',
-        roundId: newId(),
-        recipeId,
-        cups: shuffled.map(({ letter, coffee }) => ({ letter, coffee: coffee.name })),
-      },
-      {
-        type: 'order-taken',
-        orderId: newId(),
-        name: WORDS.sampleRoundForShuffled(shuffled.map(({ letter }) => letter).join(' ')),
-        cups: shuffled.map(({ coffee }) => ({
-          cupId: newId(),
-          recipeId,
-          recipeVersion: recipe!.version,
-          coffee: coffee.name,
-          roast: coffee.roast,
-          cupMl: CUP_ML,
-        })),
-      },
-    ];
-    act(events, WORDS.beginTheSampleRound);
-  };
-  const many = chosen.length;
-  return (
-    <Card style={{ gap: 12 }}>
-      <Subheading>{WORDS.beginOne}</Subheading>
-      <Text quiet>{WORDS.oneRecipeSoThatOnlyThe}</Text>
-      <Select
-        label={WORDS.recipe}
-        value={recipeId}
-        onChange={setRecipeId}
-        options={recipes.map(({ id, name }) => ({ value: id, label: name }))}
-      />
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {bar.coffees.map(({ id, name }) => (
-          <Button
-            key={id}
-            label={name}
-            kind={chosen.includes(id) ? 'chosen' : 'plain'}
-            disabled={!chosen.includes(id) && many >= 6}
-            onPress={() => toggle(id)}
-          />
-        ))}
-      </View>
-      <Button
-        kind="main"
-        label={many < 2 ? WORDS.chooseTwoOrMoreCoffees : WORDS.beginWith(many)}
-        disabled={many < 2 || !recipe}
-        onPress={begin}
-        testID="begin-round"
-      />
-    </Card>
-  );
-}
-
 function Scoring({ round, bar }: { round: Round; bar: Bar }) {
   const act = useAct();
+  const { state } = useBar();
+  const [words, setWords] = useState<Record<string, string>>({});
   const [taster, setTaster] = useState(bar.people[0]?.name ?? '');
   const [sure, setSure] = useState(false);
   const name = taster.trim();
@@ -132,6 +61,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
           letter,
           taster: name,
           score,
+          ...(words[letter]?.trim() ? { words: words[letter].trim() } : {}),
         },
       ],
       `${letter}: ${score}`,
@@ -146,12 +76,13 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
         .toSorted((a, b) => a.letter.localeCompare(b.letter))
         .map(({ letter, scores }) => {
           const mine = scores.find((each) => each.taster === name)?.score;
+          const isThere = isOut(state, round, letter);
           return (
             <View key={letter} style={{ gap: 6 }}>
               <Row style={{ justifyContent: 'space-between' }}>
                 <Text size="verb">{letter}</Text>
                 <Text size="small" quiet>
-                  {WORDS.heard(scores.length)}
+                  {isThere ? WORDS.heard(scores.length) : WORDS.notOutYet}
                 </Text>
               </Row>
               <View
@@ -165,12 +96,20 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
                     label={String(score)}
                     says={`${letter}: ${score}`}
                     kind={mine === score ? 'chosen' : 'plain'}
-                    disabled={name === ''}
+                    disabled={name === '' || !isThere}
                     onPress={() => say(letter, score)}
                     style={{ paddingHorizontal: 0, flexBasis: 56, flexGrow: 1, maxWidth: 90 }}
                   />
                 ))}
               </View>
+              <Field
+                label={WORDS.inWords}
+                says={WORDS.inWordsOf(letter)}
+                value={words[letter] ?? ''}
+                maxLength={200}
+                onChangeText={(text) => setWords({ ...words, [letter]: text })}
+                onBlur={() => mine !== undefined && words[letter]?.trim() && say(letter, mine)}
+              />
             </View>
           );
         })}
@@ -184,16 +123,19 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
   );
 }
 
-function Opened({ round }: { round: Round }) {
+function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
   const { clock } = useHere();
+  const isDialIn = round.letters.some((each) => trialInWords(each) !== null);
+  const [best] = round.letters;
   return (
     <Card>
       <Subheading>{WORDS.opened(dayAndTime(round.begunMs, clock.nowMs()))}</Subheading>
-      {round.letters.map(({ letter, coffee, mean, scores }) => (
+      {round.letters.map(({ letter, coffee, mean, scores, ...trial }) => (
         <View key={letter} style={{ gap: 2 }} testID="opened-letter">
           <Row style={{ justifyContent: 'space-between' }}>
             <Text style={{ flexShrink: 1 }}>
               <Text bold>{letter}</Text> · {coffee}
+              {isDialIn ? ` · ${trialInWords(trial) ?? WORDS.asItIs}` : ''}
             </Text>
             <Text size="clock">{mean === null ? '–' : mean.toFixed(1)}</Text>
           </Row>
@@ -201,10 +143,51 @@ function Opened({ round }: { round: Round }) {
           <Text size="small" quiet>
             {scores.length === 0
               ? WORDS.nobodyScoredIt
-              : scores.map(({ taster, score }) => `${taster} ${score}`).join(', ')}
+              : scores
+                  .map(({ taster, score, words }) => `${taster} ${score}${words ? `, “${words}”` : ''}`)
+                  .join('; ')}
           </Text>
         </View>
       ))}
+      {isDialIn && bar && best && best.mean !== null ? <KeepBest round={round} bar={bar} /> : null}
     </Card>
+  );
+}
+
+/** The best of a dial-in is kept for its coffee with that recipe, and the log says so. */
+function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
+  const { api, store } = useHere();
+  const { state } = useBar();
+  const act = useAct();
+  const [best] = round.letters;
+  const { letter, coffee, mean: _mean, scores: _scores, ...trial }: Trial & Round['letters'][number] = best!;
+  const words = trialInWords(trial) ?? WORDS.asItIs;
+  const order = round.orderId === null ? undefined : state.orders[round.orderId];
+  const cup = order?.cups.find(({ sample }) => sample?.letter === letter);
+  const brew = cup && latestBrew(state, cup);
+  const kept = state.houseEvents?.some(
+    (event) => event.type === 'change-tried' && event.coffee === coffee && event.atMs >= round.begunMs,
+  );
+  const coffees = coffeesWithTrial(bar, coffee, round.recipeId, trial);
+  const keep = useMutation({
+    mutationFn: () => api.changeBar({ coffees: coffees ?? [] }, bar),
+    onSuccess: (changed) => {
+      store.tookBar(changed);
+      if (brew) act([{ type: 'change-tried', coffee, recipeId: round.recipeId, fromBrewId: brew.id, words }]);
+    },
+  });
+  if (coffees === null || trialInWords(trial) === null) return <Text quiet>{WORDS.theUsualWon(coffee)}</Text>;
+  if (kept || keep.isSuccess) return <Text role="status">{WORDS.keptFor(words, coffee)}</Text>;
+  return (
+    <>
+      <Button
+        kind="main"
+        label={WORDS.keepFor(letter, words, coffee)}
+        disabled={keep.isPending}
+        onPress={() => keep.mutate()}
+        testID="keep-best"
+      />
+      {keep.error ? <Text role="alert">{WORDS.theServerCouldNotBeAsked}</Text> : null}
+    </>
   );
 }

@@ -1,0 +1,257 @@
+/**
+ * Beginning a blind tasting: which coffees, or what of one coffee, by which recipe. Chance says which letter hides what.
+ */
+import { useState } from 'react';
+import { View } from 'react-native';
+import type { CupAsk, Trial } from '@even-kettle/core/brew';
+import type { Bar } from '@even-kettle/core/contract';
+import { cardFor } from '@even-kettle/core/plan';
+import {
+  METHODS,
+  ROAST_LEVELS,
+  type Recipe,
+  type RecipeBook,
+  type RoastLevel,
+} from '@even-kettle/core/recipe';
+import { newId, useBar } from '../../client/bar-context';
+import { useAct } from '../../device/use-act';
+import { Button } from '../../ui/button';
+import { Card } from '../../ui/card';
+import { Choice } from '../../ui/choice';
+import { Field } from '../../ui/field';
+import { Row } from '../../ui/page';
+import { Select } from '../../ui/select';
+import { Subheading, Text } from '../../ui/text';
+import { DIALS, STEPS, trialsOf, type Dial } from './trials';
+import { WORDS } from './words';
+
+const LETTERS = 'ABCDEFGH';
+const MOST = 6;
+/** What a sample is: small, as far as a brewer here can make it, millilitres. */
+const SIZES_ML = [200, 250, 150, 300, 350, 120, 90, 75];
+
+type Sampled = Trial & { coffee: string; roast: RoastLevel };
+
+export function BeginRound({ bar }: { bar: Bar }) {
+  const { recipes, book } = useBar();
+  const here = recipes.filter((recipe) => sizeFor(recipe, bar, book) !== null);
+  const [what, setWhat] = useState<'coffees' | Dial>('coffees');
+  const [recipeId, setRecipeId] = useState(here[0]?.id ?? '');
+  const recipe = here.find(({ id }) => id === recipeId) ?? here[0];
+  if (!recipe) return <Text>{WORDS.noBrewerForARound}</Text>;
+  return (
+    <Card style={{ gap: 12 }}>
+      <Subheading>{WORDS.beginOne}</Subheading>
+      <Choice
+        name={WORDS.whatIsCompared}
+        value={what}
+        onChange={setWhat}
+        options={[
+          { value: 'coffees', label: WORDS.coffeesCompared },
+          ...DIALS.map((dial) => ({ value: dial, label: WORDS.dials[dial] })),
+        ]}
+      />
+      <Text quiet>{what === 'coffees' ? WORDS.oneRecipeSoThatOnlyThe : WORDS.oneThingIsChanged}</Text>
+      <Select
+        label={WORDS.recipe}
+        value={recipe.id}
+        onChange={setRecipeId}
+        options={here.map(({ id, name, method }) => ({
+          value: id,
+          label: `${METHODS[method].name}: ${name}`,
+        }))}
+      />
+      {what === 'coffees' ? (
+        <Coffees bar={bar} recipe={recipe} />
+      ) : (
+        <DialIn key={what} dial={what} bar={bar} recipe={recipe} />
+      )}
+      <Text size="small" quiet>
+        {WORDS.neitherIsSold}
+      </Text>
+    </Card>
+  );
+}
+
+function sizeFor(recipe: Recipe, bar: Bar, book: RecipeBook): number | null {
+  const fits = (cupMl: number) =>
+    cardFor(
+      bar,
+      { cupId: '', recipeId: recipe.id, recipeVersion: recipe.version, coffee: '', roast: 'medium', cupMl },
+      book,
+    ).ok;
+  return SIZES_ML.find(fits) ?? null;
+}
+
+function useBegin(recipe: Recipe, bar: Bar): (samples: readonly Sampled[], coffees: boolean) => void {
+  const act = useAct();
+  const { book } = useBar();
+  return (samples, isOfCoffees) => {
+    // Which letter hides what is chance's to say, on this device, now.
+    const drawn = samples
+      .map((sample) => ({ sample, draw: crypto.getRandomValues(new Uint32Array(1))[0]! }))
+      .sort((a, b) => a.draw - b.draw)
+      .map(({ sample }, index) => ({ ...sample, letter: LETTERS[index]! }));
+    const [roundId, orderId] = [newId(), newId()];
+    const cupMl = sizeFor(recipe, bar, book) ?? SIZES_ML[0]!;
+    const letters = drawn.map(({ letter }) => letter).join(' ');
+    act(
+      [
+        {
+          type: 'round-begun',
+          roundId,
+          recipeId: recipe.id,
+          sampleOrderId: orderId,
+          cups: drawn.map(({ roast: _roast, ...cup }) => cup),
+        },
+        {
+          type: 'order-taken',
+          orderId,
+          name: isOfCoffees ? WORDS.sampleRoundForShuffled(letters) : WORDS.dialInFor(letters),
+          cups: drawn.map(({ coffee, roast, letter, ...trial }): CupAsk => ({
+            cupId: newId(),
+            recipeId: recipe.id,
+            recipeVersion: recipe.version,
+            coffee,
+            roast,
+            cupMl,
+            sample: { roundId, letter, ...trial },
+          })),
+        },
+      ],
+      WORDS.beginTheSampleRound,
+    );
+  };
+}
+
+type Props = { bar: Bar; recipe: Recipe };
+
+/** Coffees of the bench, and such as are not on it. */
+function Coffees({ bar, recipe }: Props) {
+  const begin = useBegin(recipe, bar);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [others, setOthers] = useState<Sampled[]>([]);
+  const [name, setName] = useState('');
+  const [roast, setRoast] = useState<RoastLevel>('light');
+  const many = chosen.length + others.length;
+  const toggle = (id: string) =>
+    setChosen(chosen.includes(id) ? chosen.filter((each) => each !== id) : [...chosen, id]);
+  const known = [...bar.coffees.map((coffee) => coffee.name), ...others.map(({ coffee }) => coffee)];
+  const canAdd = name.trim() !== '' && !known.includes(name.trim()) && many < MOST;
+  const samples = [
+    ...bar.coffees
+      .filter(({ id }) => chosen.includes(id))
+      .map((each) => ({ coffee: each.name, roast: each.roast })),
+    ...others,
+  ];
+  return (
+    <>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {bar.coffees.map((coffee) => (
+          <Button
+            key={coffee.id}
+            label={coffee.name}
+            kind={chosen.includes(coffee.id) ? 'chosen' : 'plain'}
+            disabled={!chosen.includes(coffee.id) && many >= MOST}
+            onPress={() => toggle(coffee.id)}
+          />
+        ))}
+        {others.map(({ coffee }) => (
+          <Button
+            key={coffee}
+            label={coffee}
+            says={WORDS.removeSample(coffee)}
+            icon="close"
+            kind="chosen"
+            onPress={() => setOthers(others.filter((each) => each.coffee !== coffee))}
+          />
+        ))}
+      </View>
+      <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
+        <Field
+          label={WORDS.aCoffeeThatIsNotOnTheBench}
+          value={name}
+          maxLength={40}
+          onChangeText={setName}
+          style={{ flexGrow: 1, flexBasis: 180 }}
+        />
+        <Select
+          label={WORDS.roast}
+          value={roast}
+          onChange={setRoast}
+          options={ROAST_LEVELS.map((value) => ({ value, label: value }))}
+          style={{ flexBasis: 120 }}
+        />
+        <Button
+          icon="plus"
+          label={WORDS.add}
+          says={WORDS.addTheCoffee}
+          disabled={!canAdd}
+          onPress={() => {
+            setOthers([...others, { coffee: name.trim(), roast }]);
+            setName('');
+          }}
+        />
+      </Row>
+      <Button
+        kind="main"
+        label={many < 2 ? WORDS.chooseTwoOrMoreCoffees : WORDS.beginWith(many)}
+        disabled={many < 2}
+        onPress={() => begin(samples, true)}
+        testID="begin-round"
+      />
+    </>
+  );
+}
+
+/** One coffee in two or three grinds, temperatures or ratios, the usual one among them. */
+function DialIn({ dial, bar, recipe }: Props & { dial: Dial }) {
+  const begin = useBegin(recipe, bar);
+  const [coffeeId, setCoffeeId] = useState(bar.coffees[0]?.id ?? '');
+  const [cups, setCups] = useState<'2' | '3'>('3');
+  const [step, setStep] = useState(String(STEPS[dial][0]));
+  const coffee = bar.coffees.find(({ id }) => id === coffeeId) ?? bar.coffees[0];
+  if (!coffee) return <Text>{WORDS.noCoffeeForARound}</Text>;
+  return (
+    <>
+      <Select
+        label={WORDS.coffee}
+        value={coffee.id}
+        onChange={setCoffeeId}
+        options={bar.coffees.map(({ id, name }) => ({ value: id, label: name }))}
+      />
+      <Row style={{ flexWrap: 'wrap' }}>
+        <Choice
+          name={WORDS.howMany}
+          value={cups}
+          onChange={setCups}
+          options={[
+            { value: '2', label: WORDS.twoCups, hint: WORDS.usualAndMore },
+            { value: '3', label: WORDS.threeCups, hint: WORDS.lessUsualMore },
+          ]}
+        />
+      </Row>
+      <Choice
+        name={WORDS.howFarApart}
+        value={step}
+        onChange={setStep}
+        options={STEPS[dial].map((value) => ({ value: String(value), label: WORDS.apart[dial](value) }))}
+      />
+      <Button
+        kind="main"
+        label={WORDS.beginWith(cups)}
+        onPress={() =>
+          begin(
+            trialsOf(dial, cups === '2' ? 2 : 3, Number(step)).map((trial) => ({
+              coffee: coffee.name,
+              roast: coffee.roast,
+              ...trial,
+            })),
+            false,
+          )
+        }
+        testID="begin-round"
+      />
+    </>
+  );
+}

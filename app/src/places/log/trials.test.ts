@@ -1,0 +1,59 @@
+/** What a dial-in compares, and what is kept of its winner. */
+import { cardFor, startEvent } from '@even-kettle/core/plan';
+import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import type { CupState, OrderState, Trial } from '@even-kettle/core/brew';
+import { TEST_BAR } from '../../testing/bar';
+import { coffeesWithTrial, trialInWords, trialsOf } from './trials';
+
+const book = bookOf(SCHOOLS);
+const [coffee] = TEST_BAR.coffees;
+const cupOf = (trial: Trial): CupState => ({
+  cupId: 'c',
+  recipeId: 'cone-thirds',
+  recipeVersion: SCHOOLS.find(({ id }) => id === 'cone-thirds')!.version,
+  coffee: coffee!.name,
+  roast: 'medium',
+  cupMl: 250,
+  sample: { roundId: 'r', letter: 'A', ...trial },
+  status: 'waiting',
+  brewIds: [],
+  attempts: [],
+});
+
+/** What the card and the record of a cup say: ratio, degrees, the grinder's setting. */
+function brewedWith(trial: Trial, bar = TEST_BAR) {
+  const cup = cupOf(trial);
+  const found = cardFor(bar, cup, book);
+  if (!found.ok) throw new Error(found.reason);
+  const order: OrderState = { id: 'o', badge: 0, badgeBefore: -1, takenMs: 0, cups: [cup], events: [] };
+  const station = { ...found.stations[0]!, free: true };
+  const start = startEvent({ brewId: 'c.1', order, cup, card: found.card, station }, bar, 0, () => 'id');
+  return { ratio: found.card.ratio, waterC: found.card.waterC, setting: start.grindSetting };
+}
+
+test('three cups are less, usual and more; two are usual and more', () => {
+  expect(trialsOf('grind', 3, 1)).toEqual([{ grindBy: -1 }, {}, { grindBy: 1 }]);
+  expect(trialsOf('temperature', 2, 2)).toEqual([{}, { waterByC: 2 }]);
+  expect(trialsOf('ratio', 3, 0.5).map(trialInWords)).toEqual(['ratio −0.5', null, 'ratio +0.5']);
+});
+
+test('each sample is brewed with its own change, on the card and in the record', () => {
+  const usual = brewedWith({});
+  expect(brewedWith({ grindBy: -1 }).setting).toBeCloseTo(usual.setting! - 1);
+  expect(brewedWith({ waterByC: -2 }).waterC).toBeCloseTo(usual.waterC - 2);
+  expect(brewedWith({ ratioBy: 0.5 }).ratio).toBeCloseTo(usual.ratio + 0.5, 1);
+});
+
+test('what wins is kept for its coffee with that recipe, on top of what was kept, and the next cup is brewed so', () => {
+  const kept = coffeesWithTrial(TEST_BAR, coffee!.name, 'cone-thirds', { grindBy: -1 })!;
+  const twice = coffeesWithTrial({ ...TEST_BAR, coffees: kept }, coffee!.name, 'cone-thirds', {
+    grindBy: -0.5,
+  })!;
+  expect(twice[0]!.recipeChanges?.['cone-thirds']).toEqual({ grindBy: { g: -1.5 } });
+  expect(twice.slice(1)).toEqual(TEST_BAR.coffees.slice(1));
+  expect(brewedWith({}, { ...TEST_BAR, coffees: twice }).setting).toBeCloseTo(brewedWith({}).setting! - 1.5);
+  expect(coffeesWithTrial(TEST_BAR, 'Nobody’s', 'cone-thirds', { waterByC: 2 })).toBeNull();
+  expect(
+    coffeesWithTrial({ ...TEST_BAR, grinders: [] }, coffee!.name, 'cone-thirds', { grindBy: 1 }),
+  ).toBeNull();
+});
