@@ -1,6 +1,6 @@
 /** One day of a bar: opened by its list, got ready for the rush, brewed, handed over, and closed. */
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, takeOrder, until, workItOff } from '../support/barista';
+import { allCleaned, practisedHands, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
 test.use({ rate: 12, demo: 'bench' });
 
@@ -10,6 +10,7 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
   page,
   bar,
 }) => {
+  await practisedHands(bar);
   await page.goto(bar.url);
   // Whose device it is: what is ticked off bears that name.
   await page.evaluate(() => localStorage.setItem('even-kettle.device@2', JSON.stringify({ person: 'noor' })));

@@ -1,0 +1,53 @@
+/** The morning's dial-in: one coffee in two grinds, tasted blind, and the better one kept. */
+import { expect, test } from '../support/bar';
+import { allCleaned, practisedHands, stateOnce, workItOff } from '../support/barista';
+
+test.use({ rate: 20, demo: 'bench' });
+
+type Begun = { type: string; cups: { letter: string; grindBy?: number }[] };
+type Settings = {
+  coffees: { name: string; recipeChanges?: Record<string, { grindBy?: Record<string, number> }> }[];
+};
+
+test('two grinds are brewed in the order of their letters, scored once they are out, and the better is kept for its coffee', async ({
+  page,
+  bar,
+}) => {
+  await practisedHands(bar);
+  await page.goto(`${bar.url}/log/round`);
+  await page.getByRole('radio', { name: /^Grinds/ }).click();
+  await page.getByRole('radio', { name: /^Two/ }).click();
+  await page.getByTestId('begin-round').click();
+  // Behind the letters nobody sees what differs, and nothing is scored before it is there.
+  await expect(page.getByText('not out yet')).toHaveCount(2);
+  await page.getByLabel('Whose tongue').fill('Noor');
+  await expect(page.getByRole('button', { name: 'A: 7' })).toBeDisabled();
+
+  await page.getByRole('link', { name: 'Bar', exact: true }).click();
+  await expect(page.getByTestId('sample').first()).toHaveText('Sample A');
+  await workItOff(page, 50);
+  await stateOnce(bar, allCleaned);
+
+  const { state } = await bar.get<{ state: { houseEvents: Begun[] } }>('/api/state');
+  const { cups } = state.houseEvents.find(({ type }) => type === 'round-begun')!;
+  const changed = cups.find(({ grindBy }) => grindBy !== undefined)!;
+  const usual = cups.find(({ grindBy }) => grindBy === undefined)!;
+  await page.goto(`${bar.url}/log/round`);
+  await page.getByLabel('Whose tongue').fill('Noor');
+  await page.getByLabel(`In words, ${changed.letter}`).fill('sweeter');
+  await page.getByRole('button', { name: `${changed.letter}: 8` }).click();
+  await page.getByRole('button', { name: `${usual.letter}: 5` }).click();
+  await page.getByTestId('reveal').click();
+  await expect(page.getByText('Noor 8, “sweeter”')).toBeVisible();
+  await page.getByTestId('keep-best').click();
+  await expect(page.getByText(/^Kept for Saltmarsh: grinder \+0\.5\./)).toBeVisible();
+  const { coffees } = await bar.get<Settings>('/api/bar');
+  const kept = Object.values(coffees.find(({ name }) => name === 'Saltmarsh')!.recipeChanges ?? {});
+  expect(kept).toEqual([{ grindBy: { big: 0.5 } }]);
+
+  // They were sold to nobody.
+  const day = await bar.get<{ cups: number }>(
+    `/api/day?fromMs=${Date.now() - 86_400_000}&toMs=${Date.now() + 86_400_000}`,
+  );
+  expect(day.cups).toBe(0);
+});
