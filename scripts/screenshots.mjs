@@ -14,19 +14,18 @@ const SHOTS = [
   ['bar', '/', 'day', 'phone'],
   ['bar', '/', 'evening', 'phone'],
   ['bar', '/', 'day', 'wide'],
-  ['bar', '/', 'evening', 'wide'],
   ['orders', '/orders', 'day', 'phone'],
   ['new-order', '/orders/new', 'day', 'phone'],
   ['recipes', '/recipes', 'day', 'phone'],
   ['recipe', '/recipes/sock-fours', 'evening', 'phone'],
   ['edit', '/recipes/cone-thirds/edit', 'day', 'phone'],
-  ['share', '/recipes/siphon-late/share', 'day', 'phone'],
   ['print', '/recipes/cone-thirds/print', 'day', 'wide'],
   ['recipes', '/recipes', 'day', 'wide'],
   ['log', '/log', 'day', 'phone'],
   ['log-brew', '/log/past-14-14-1.1', 'evening', 'phone'],
   ['log-run', '/log/run?recipeId=cone-thirds&coffee=Saltmarsh', 'day', 'phone'],
   ['log-day', '/log/day', 'day', 'phone'],
+  ['today', '/log/today', 'evening', 'wide'],
   ['bench', '/bench', 'evening', 'phone'],
   ['station', '/station/cone-1', 'evening', 'phone'],
 ];
@@ -124,6 +123,13 @@ await withServer({ demo: true }, async (url) => {
     await page.close();
   }
 });
+await withServer({ fresh: true }, async (url) => {
+  const page = await openPage('day', 'phone');
+  await page.goto(url);
+  await page.getByText('Your first day').waitFor();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: join(out, 'first-day-day-phone.png') });
+});
 await withServer({}, async (url) => {
   const page = await openPage('day', 'phone');
   await page.goto(url);
@@ -143,4 +149,4 @@ if (!process.env.OUT)
     ['bar-day-wide', 'install-wide'],
   ])
     copyFileSync(join(out, `${shot}.png`), join(root, `app/public/${name}.png`));
-console.log(`${SHOTS.length + 1} pictures in ${out}`);
+console.log(`${SHOTS.length + 2} pictures in ${out}`);

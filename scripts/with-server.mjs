@@ -6,7 +6,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { root } from './lib.mjs';
 
-export async function withServer({ demo = false, rate = 1 }, work) {
+/** @param fresh a database that nobody has opened yet */
+export async function withServer({ demo = false, fresh = false, rate = 1 }, work) {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-'));
   const port = await freePort();
   const env = {
@@ -18,10 +19,11 @@ export async function withServer({ demo = false, rate = 1 }, work) {
     LOG_LEVEL: 'warn',
   };
   const bench = demo ? {} : { DEMO_BAR: 'plain', DEMO_EVENTS: 'none' };
-  spawnSync(process.execPath, [join(root, 'server/dist/demo.js')], {
-    env: { ...env, ...bench },
-    stdio: 'ignore',
-  });
+  if (!fresh)
+    spawnSync(process.execPath, [join(root, 'server/dist/demo.js')], {
+      env: { ...env, ...bench },
+      stdio: 'ignore',
+    });
   const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env, stdio: 'inherit' });
   try {
     const url = `http://127.0.0.1:${port}`;

@@ -21,11 +21,13 @@ const PLACES = [
   '/log/past-14-14-1.1',
   '/log/run',
   '/log/day',
+  '/log/today',
   '/log/hands',
   '/log/house',
   '/log/round',
   '/log/files',
   '/bench',
+  '/first-day',
   '/station/cone-1',
 ];
 const DIFFERENT_WHEN_WIDE = ['/', '/recipes'];

@@ -1,4 +1,4 @@
-/** The morning's dial-in: one coffee in two grinds, tasted blind, and the better one kept. */
+/** Tasting blind: one coffee in two grinds, of which the better is kept; and a coffee of the house beside one that is not. */
 import { expect, test } from '../support/bar';
 import { allCleaned, practisedHands, stateOnce, workItOff } from '../support/barista';
 
@@ -20,7 +20,7 @@ test('two grinds are brewed in the order of their letters, scored once they are 
   await page.getByTestId('begin-round').click();
   // Behind the letters nobody sees what differs, and nothing is scored before it is there.
   await expect(page.getByText('not out yet')).toHaveCount(2);
-  await page.getByLabel('Whose tongue').fill('Noor');
+  await page.getByLabel('Who tastes').fill('Noor');
   await expect(page.getByRole('button', { name: 'A: 7' })).toBeDisabled();
 
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
@@ -33,7 +33,7 @@ test('two grinds are brewed in the order of their letters, scored once they are 
   const changed = cups.find(({ grindBy }) => grindBy !== undefined)!;
   const usual = cups.find(({ grindBy }) => grindBy === undefined)!;
   await page.goto(`${bar.url}/log/round`);
-  await page.getByLabel('Whose tongue').fill('Noor');
+  await page.getByLabel('Who tastes').fill('Noor');
   await page.getByLabel(`In words, ${changed.letter}`).fill('sweeter');
   await page.getByRole('button', { name: `${changed.letter}: 8` }).click();
   await page.getByRole('button', { name: `${usual.letter}: 5` }).click();
@@ -50,4 +50,40 @@ test('two grinds are brewed in the order of their letters, scored once they are 
     `/api/day?fromMs=${Date.now() - 86_400_000}&toMs=${Date.now() + 86_400_000}`,
   );
   expect(day.cups).toBe(0);
+});
+
+test('a round of coffees is scored behind its letters by two tasters, a coffee from elsewhere among them, and opened best first', async ({
+  page,
+  bar,
+}) => {
+  await practisedHands(bar);
+  await page.goto(`${bar.url}/log`);
+  await page.getByRole('button', { name: 'Blind tasting' }).click();
+  await expect(page.getByTestId('begin-round')).toBeDisabled();
+  await page.getByRole('button', { name: 'Saltmarsh' }).click();
+  await page.getByLabel('A coffee that is not on the bench').fill('A visitor’s bag');
+  await page.getByRole('button', { name: 'Add the coffee to the round' }).click();
+  await page.getByTestId('begin-round').click();
+  // No name is seen while it is tasted.
+  await expect(page.getByRole('group', { name: 'Score of A' })).toBeVisible();
+  await expect(page.getByText('Saltmarsh')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Bar', exact: true }).click();
+  await expect(page.getByTestId('sample').first()).toHaveText('Sample A');
+  await workItOff(page, 50);
+  await stateOnce(bar, allCleaned);
+  await page.goto(`${bar.url}/log/round`);
+  for (const [taster, a, b] of [
+    ['Noor', 4, 8],
+    ['Imre', 5, 9],
+  ] as const) {
+    await page.getByLabel('Who tastes').fill(taster);
+    await page.getByRole('button', { name: `A: ${a}`, exact: true }).click();
+    await page.getByRole('button', { name: `B: ${b}`, exact: true }).click();
+  }
+  await page.getByTestId('reveal').click();
+  const opened = page.getByTestId('opened-letter');
+  await expect(opened.first()).toContainText(/^B · (Saltmarsh|A visitor’s bag)8\.5/);
+  await expect(opened.last()).toContainText('Noor 4; Imre 5');
+  // Coffees are compared, and nothing of a recipe is kept.
+  await expect(page.getByTestId('keep-best')).toHaveCount(0);
 });

@@ -31,7 +31,7 @@ export const TasksCard = ({ bar, list }: { bar: Bar; list: DayList }) => (
     intro={WORDS.itIsTickedOffUnderToday}
     setting={list}
     bar={{ ...bar, [list]: tasksOf(bar, list) }}
-    addLabel={WORDS.aLine}
+    addLabel={list === 'opening' ? WORDS.anOpeningLine : WORDS.aClosingLine}
     fresh={(id) => ({ id, name: WORDS.newLine })}
     line={({ name }) => ({ name, detail: '' })}
     form={(task, set, wrong) => <NameField of={task} set={set} wrong={wrong} most={80} />}

@@ -7,7 +7,8 @@ export const WORDS = {
   openingList: 'Opening list',
   closingList: 'Closing list',
   itIsTickedOffUnderToday: 'It is ticked off under Log, Today, by name and time.',
-  aLine: 'A line',
+  anOpeningLine: 'An opening line',
+  aClosingLine: 'A closing line',
   newLine: 'New line',
   firstDay: 'First day',
   theFirstDayStepByStep:

@@ -220,6 +220,9 @@ function DialIn({ dial, bar, recipe }: Props & { dial: Dial }) {
         onChange={setCoffeeId}
         options={bar.coffees.map(({ id, name }) => ({ value: id, label: name }))}
       />
+      <Text size="small" quiet>
+        {WORDS.howMany}
+      </Text>
       <Row style={{ flexWrap: 'wrap' }}>
         <Choice
           name={WORDS.howMany}
@@ -231,6 +234,9 @@ function DialIn({ dial, bar, recipe }: Props & { dial: Dial }) {
           ]}
         />
       </Row>
+      <Text size="small" quiet>
+        {WORDS.howFarApart}
+      </Text>
       <Choice
         name={WORDS.howFarApart}
         value={step}

@@ -370,7 +370,7 @@ export const WORDS = {
   wholeBar: 'Whole bar',
   wholeBarFromItsFile: 'Whole bar, from its file',
   wholeRecordsALineEach: 'whole records, a line each',
-  whoseTongue: 'Whose tongue',
+  whoseTongue: 'Who tastes',
   yesRemove: (brews: Shown) => `Yes, remove ${brews}`,
   yesRemoveTheBrewsOf: (name: Shown) => `Yes, remove the brews of ${name}`,
   yourWords: (message: Shown) => `Your words: ${message}.`,

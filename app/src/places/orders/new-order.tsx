@@ -10,7 +10,7 @@ import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
-import { Loading } from '../../ui/notice';
+import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
@@ -79,6 +79,17 @@ export function NewOrder() {
       </Page>
     );
   }
+  if (bar.stations.length === 0 || bar.coffees.length === 0)
+    return (
+      <Page>
+        <Notice
+          title={WORDS.nothingToBrewWith}
+          action={<Button kind="main" label={WORDS.firstDay} onPress={() => router.push('/first-day')} />}
+        >
+          {WORDS.anOrderNeedsABrewer}
+        </Notice>
+      </Page>
+    );
   return <OrderForm key={units.volume} bar={bar} units={units} />;
 }
 

@@ -4,6 +4,10 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  nothingToBrewWith: 'There is nothing to brew with yet',
+  firstDay: 'First day',
+  anOrderNeedsABrewer:
+    'An order needs a brewer and a coffee. The first day takes you through what stands on your counter, in a few minutes.',
   aboutBy: (readyS: Shown, readyS2: Shown) => `about ${readyS}, by ${readyS2}`,
   aBrewOfItsOwn: 'A brew of its own',
   additionNames: { ice: 'Ice', milk: 'Milk', sugar: 'Sugar' },

@@ -49,8 +49,12 @@ export function ReadyCard({ bar, today, hours, onHours }: Props) {
         options={HOURS.map((value) => ({ value, label: WORDS.hours(Number(value)) }))}
       />
       <Text size="small" quiet>
-        {rush.weeks > 0 ? WORDS.expected(rush.cups, rush.weeks) : boats === 0 ? WORDS.nothingKnown : ''}
-        {boats > 0 ? ` ${WORDS.boats(boats, ofBoats.cups)}` : ''}
+        {[
+          rush.weeks > 0 ? WORDS.expected(rush.cups, rush.weeks) : boats === 0 ? WORDS.nothingKnown : null,
+          boats > 0 ? WORDS.boats(boats, ofBoats.cups) : null,
+        ]
+          .filter(Boolean)
+          .join(' ')}
       </Text>
       <View>
         {shown.map((line) => (
