@@ -16,6 +16,26 @@ import { ThemeProvider } from '../ui/use-theme';
 
 export const OUNCES: Units = { mass: 'oz', temperature: 'F', volume: 'fl oz' };
 
+/** A bar that nobody has set up. */
+export const NEW_BENCH: Bar = {
+  name: 'New bar',
+  units: METRIC,
+  hands: 1,
+  altitudeM: 0,
+  roomC: 21,
+  tapC: 15,
+  burners: 0,
+  water: { name: 'Tap' },
+  grinders: [],
+  kettles: [],
+  stations: [],
+  coffees: [],
+  people: [],
+  cloths: [],
+  tasteAfterMin: 7,
+  setUp: { open: true, steps: [] },
+};
+
 /** A cone, a sock, a press and a siphon; two coffees; one grinder of half a step a band or so. */
 export const TEST_BAR: Bar = {
   name: 'Test bar',

@@ -231,12 +231,18 @@ function OthersHaveIt() {
 }
 
 function NothingToDo() {
+  const { bar } = useBar();
+  const isBare = bar?.stations.length === 0 || bar?.coffees.length === 0;
   return (
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">{WORDS.nothingToDo}</Text>
-      <Text quiet>{WORDS.noCupWaitsAndNoBrew}</Text>
+      <Text quiet>{isBare ? WORDS.theBarHasNothingToBrewWith : WORDS.noCupWaitsAndNoBrew}</Text>
       <Row style={{ flexWrap: 'wrap' }}>
-        <Button kind="main" icon="plus" label={WORDS.newOrder} onPress={() => router.push('/orders/new')} />
+        {isBare ? (
+          <Button kind="main" label={WORDS.firstDay} onPress={() => router.push('/first-day')} />
+        ) : (
+          <Button kind="main" icon="plus" label={WORDS.newOrder} onPress={() => router.push('/orders/new')} />
+        )}
         <Button label={WORDS.today} says={WORDS.todayOpensTheBar} onPress={() => router.push('/log/today')} />
       </Row>
     </Card>

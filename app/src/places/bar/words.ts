@@ -110,6 +110,8 @@ export const WORDS = {
   nothingForTheseHands: 'Nothing for these hands',
   nothingToDo: 'Nothing to do',
   theFirstDay: 'the first day',
+  firstDay: 'First day',
+  theBarHasNothingToBrewWith: 'The bar has nothing to brew with yet. The first day takes a few minutes.',
   today: 'Today',
   todayOpensTheBar: 'Today: opening, handing over, closing',
   notPassedOnTheServerCannot: 'Not passed on: the server cannot be reached just now.',

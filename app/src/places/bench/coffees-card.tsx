@@ -19,6 +19,7 @@ import { WORDS } from './words';
 export const CoffeesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.coffees}
+    intro={bar.coffees.length === 0 ? WORDS.coffeesAreFor : ''}
     setting="coffees"
     bar={bar}
     addLabel={WORDS.aCoffee}

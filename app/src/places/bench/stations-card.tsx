@@ -14,7 +14,7 @@ import { WORDS } from './words';
 export const StationsCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.stations}
-    intro={countsOf(bar)}
+    intro={countsOf(bar) || WORDS.stationsAreFor}
     setting="stations"
     bar={bar}
     addLabel={WORDS.aStation}

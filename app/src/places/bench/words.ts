@@ -13,6 +13,9 @@ export const WORDS = {
   firstDay: 'First day',
   theFirstDayStepByStep:
     'Brewers, kettles, grinders, coffees and people, step by step, with a practice brew.',
+  stationsAreFor:
+    'A station is one place to brew: its brewer, and what weighs under it. The bar plans with these alone.',
+  coffeesAreFor: 'What you brew today. The roast sets the water’s temperature, the roasting day its rest.',
   guests: 'Guests',
   guestsAreForgottenAfter:
     'Names, allergies and wishes of guests leave the live bar an hour after their order is closed. After this time they are removed from the log as well; what was brewed stays.',

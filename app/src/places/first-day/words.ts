@@ -30,7 +30,6 @@ export const WORDS = {
   skip: 'Skip',
   skipOf: (step: Shown) => `Skip: ${step}`,
   saveOf: (step: Shown) => `Save: ${step}`,
-  remove: 'Remove',
   removeOf: (name: Shown) => `Remove ${name}`,
   less: (name: Shown) => `One less: ${name}`,
   more: (name: Shown) => `One more: ${name}`,
