@@ -183,6 +183,9 @@ test('a new method is four files: its folder, its id, its line in the list, its 
     '--verbose',
     '-t',
     'drip',
+    // What goes through every method.
+    'src/recipe/',
+    'src/rush/schools',
   );
   expect(tests.stderr).toContain('drip-cup-slow is brewed from the first step to the clean station');
   // What failed is told, and not only that something did: without the hundreds of tests that the pattern leaves out.

@@ -3,6 +3,10 @@ import { expect, test } from '../support/bar';
 import { allCleaned, practisedHands, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
 test.use({ rate: 12, demo: 'bench' });
+test.setTimeout(240_000);
+
+/** Boats of the feed land so far apart, milliseconds of bar time. */
+const BOATS_MS = 1_200_000;
 
 type Events = { state: { houseEvents?: { type: string; by?: string; count?: number; list?: string }[] } };
 
@@ -34,6 +38,10 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
   await bar.set({
     menu: [{ id: 'm1', coffeeId: 'saltmarsh', recipeId: 'cone-thirds', sizesMl: [250] }],
   });
+  // Just after a boat has landed, so that no guest of the next one comes while this is looked at.
+  await expect
+    .poll(async () => (await bar.get<{ barMs: number }>('/api/clock')).barMs % BOATS_MS, { timeout: 90_000 })
+    .toBeLessThan(BOATS_MS / 3);
   await bar.runFeed(true);
   await page.reload();
   await page.getByRole('button', { name: /^All \d+ ready: Saltmarsh, tins of 17\.6 g/ }).click();

@@ -2,7 +2,8 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, stateOnce, workItOff, type State } from '../support/barista';
 
-test.use({ rate: 12, demo: 'new' });
+test.use({ rate: 16, demo: 'new' });
+test.setTimeout(240_000);
 
 type Settings = { name: string; altitudeM: number; stations: object[]; kettles: object[]; coffees: object[] };
 
@@ -81,7 +82,10 @@ test('a bar that runs can be looked at: it is marked as made up, brews by its ow
 }) => {
   await page.goto(bar.url);
   await page.getByRole('button', { name: 'Look at a bar that runs' }).click();
-  await expect(page.getByText('This bar is made up. Nothing here is stored.')).toBeVisible();
+  // Its morning is lived through first.
+  await expect(page.getByText('This bar is made up. Nothing here is stored.')).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(page.getByTestId('hands-card')).toBeVisible();
   const asks = page.getByTestId('hands-card').getByRole('status').first();
   const before = (await asks.getAttribute('aria-label')) ?? '';

@@ -20,8 +20,7 @@ export function reassignBrew(state: BarState, event: BrewGiven): Applied {
   const from = cupAt(state, { orderId: event.fromOrderId, cupId: event.fromCupId });
   if (from?.status === 'cancelled')
     return refuse('cup-not-ready', 'brewId', 'Its cup has been cancelled since.');
-  // One that was brewed for it since may have gone to another guest by now; that counts too.
-  if (from?.brewIds.at(-1) !== brew.id || from.attempts.at(-1) !== brew.id)
+  if (from?.brewIds.at(-1) !== brew.id)
     return refuse(
       'cup-not-ready',
       'brewId',

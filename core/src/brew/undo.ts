@@ -87,7 +87,8 @@ function undoGiving(state: BarState, event: BrewGiven): Applied {
   const from = order?.cups.find(({ cupId }) => cupId === event.fromCupId);
   // It waits, or its guest has left; and it has not been brewed again since.
   const isFree =
-    from?.attempts.at(-1) === event.brewId &&
+    from !== undefined &&
+    !from.attempts.some((id) => id !== event.brewId && cameSince(state.brews[id], from, event)) &&
     (from.status === 'waiting' || (from.status === 'cancelled' && !isCancelled(order!, from)));
   const free = event.otherBrewId !== undefined || isFree;
   if (!still || !free)
@@ -99,6 +100,16 @@ function undoGiving(state: BarState, event: BrewGiven): Applied {
       { ...event, from: event, to: { orderId: event.fromOrderId, cupId: event.fromCupId } },
       true,
     ),
+  );
+}
+
+/** Whether a brew was begun for a cup, given to it or taken from it after an event. */
+function cameSince(brew: BrewState | undefined, { cupId }: CupState, { atMs }: BrewGiven): boolean {
+  return (brew?.events ?? []).some(
+    (event) =>
+      event.atMs > atMs &&
+      ((event.type === 'brew-started' && event.cupId === cupId) ||
+        (event.type === 'brew-given' && (event.cupId === cupId || event.fromCupId === cupId))),
   );
 }
 
@@ -136,7 +147,11 @@ function undoInOrder(state: BarState, order: OrderState, eventId: string): Appli
       const since = order.cups.find(({ cupId }) => cupId === last.cupId)?.brewIds.at(-1);
       if (since && since !== last.brewId)
         return goneOn('The cup is being brewed again already; undo that first.');
-      return accept(withOrder(state, before));
+      const undone = withOrder(state, before);
+      // Sent back, it may have gone to another guest’s cup, which has it again now.
+      const { orderId } = state.brews[last.brewId] ?? {};
+      const other = orderId === undefined ? undefined : undone.orders[orderId];
+      return accept(other ? withOrder(undone, other) : undone);
     }
     case 'cups-moved':
       return undoMoving(state, last);
