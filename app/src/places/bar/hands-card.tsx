@@ -298,7 +298,7 @@ function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
 }
 
 /** Room for it is always kept, so that nothing moves. */
-const UNDO_W = 96;
+const UNDO_W = 112;
 
 /** For ten seconds the way back, in a place of its own; at other times the way out. */
 const WayBack = memo(function WayBack() {

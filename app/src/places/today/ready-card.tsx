@@ -28,7 +28,8 @@ type Props = { bar: Bar; today: Today; hours: Hours; onHours: (hours: Hours) => 
 export function ReadyCard({ bar, today, hours, onHours }: Props) {
   const { state, recipes, book } = useBar();
   const { feed } = useFeed();
-  const nowMs = useNow(10_000, 300);
+  // What was told a moment ago counts at once, though this clock turns seldom.
+  const nowMs = Math.max(useNow(10_000, 300), state.houseEvents?.at(-1)?.atMs ?? 0);
   const [all, setAll] = useState(false);
   const { rush } = today;
   const toMs = nowMs + Number(hours) * HOUR_MS;
