@@ -39,7 +39,7 @@ export function CounterList() {
           >
             <Badge badge={order.badge} />
             <View style={{ flex: 1, minWidth: 0 }}>
-              <Text bold numberOfLines={1}>
+              <Text bold numberOfLines={2}>
                 {WORDS.readyFor(order.name ?? WORDS.order, showClock(Math.max(0, nowMs - sinceMs) / 1000))}
               </Text>
               {queueName(order) ? (
