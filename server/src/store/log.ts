@@ -201,8 +201,9 @@ export async function openLog(
         await transactionNow(source, (writer) => rebuildRecords(writer, reader));
       }),
     forgetGuests: async (beforeMs) => {
-      const forgotten = await inTransaction(source, (writer) => forgetGuestsInLog(writer, beforeMs, state));
-      await forgetGuestsInRecords((work) => inTransaction(source, work), forgottenToMs, beforeMs);
+      const write = <Result>(work: (writer: EntityManager) => Promise<Result>) => inTransaction(source, work);
+      const forgotten = await forgetGuestsInLog(write, beforeMs, state);
+      await forgetGuestsInRecords(write, forgottenToMs, beforeMs);
       // A brew ends some time after its order came.
       forgottenToMs = beforeMs - BREW_OF_ORDER_MS;
       if (forgotten > 0) await snapshots.renew({ state, seq, latestMs });
