@@ -40,7 +40,7 @@ test('two grinds are brewed in the order of their letters, scored once they are 
   await page.getByTestId('reveal').click();
   await expect(page.getByText('Noor 8, “sweeter”')).toBeVisible();
   await page.getByTestId('keep-best').click();
-  await expect(page.getByText(/^Kept for Saltmarsh: grinder \+0\.5\./)).toBeVisible();
+  await expect(page.getByText('Kept for Saltmarsh: 0.5 steps coarser.')).toBeVisible();
   const { coffees } = await bar.get<Settings>('/api/bar');
   const kept = Object.values(coffees.find(({ name }) => name === 'Saltmarsh')!.recipeChanges ?? {});
   expect(kept).toEqual([{ grindBy: { big: 0.5 } }]);

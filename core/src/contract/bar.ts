@@ -166,7 +166,6 @@ const barShape = {
   opening: named(taskSchema, 0, 30, 'line').optional(),
   closing: named(taskSchema, 0, 30, 'line').optional(),
   cloths: named(clothSchema, 0, 20, 'cloth'),
-  /** How long a cup cools before its taste is asked for, minutes of bar time. */
   /** The first day: whether it is still open, and which of its steps are settled: done, or left out. */
   setUp: z.strictObject({ open: z.boolean(), steps: z.array(line(24)).max(12) }).optional(),
   /** After so many days the names and words of guests are forgotten in the log. */
@@ -175,6 +174,7 @@ const barShape = {
     .min(1, 'must be at least a day')
     .max(3650, 'must be at most 3650 days')
     .optional(),
+  /** How long a cup cools before its taste is asked for, minutes of bar time. */
   tasteAfterMin: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
 };
 export const NO_SUCH_BREWER = 'must be a brewer that there is';

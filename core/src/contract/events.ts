@@ -149,7 +149,8 @@ const madeReady = z
     method: z.enum(METHOD_IDS).optional(),
   })
   .refine(
-    ({ thing, coffee, doseG }) => (thing === 'tins') === (coffee !== undefined && doseG !== undefined),
+    ({ thing, coffee, doseG }) =>
+      [coffee, doseG].every((part) => (part !== undefined) === (thing === 'tins')),
     {
       path: ['coffee'],
       message: 'tins have a coffee and a dose, and nothing else has',

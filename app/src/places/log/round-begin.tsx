@@ -9,6 +9,7 @@ import { cardFor } from '@even-kettle/core/plan';
 import {
   METHODS,
   ROAST_LEVELS,
+  calibrationFault,
   type Recipe,
   type RecipeBook,
   type RoastLevel,
@@ -212,6 +213,10 @@ function DialIn({ dial, bar, recipe }: Props & { dial: Dial }) {
   const [step, setStep] = useState(String(STEPS[dial][0]));
   const coffee = bar.coffees.find(({ id }) => id === coffeeId) ?? bar.coffees[0];
   if (!coffee) return <Text>{WORDS.noCoffeeForARound}</Text>;
+  const [grinder] = bar.grinders;
+  // A grinder that is set by feel would grind them all alike.
+  if (dial === 'grind' && (!grinder || calibrationFault(grinder.points) !== null))
+    return <Text>{WORDS.noSettingsForARound}</Text>;
   return (
     <>
       <Select

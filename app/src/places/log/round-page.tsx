@@ -125,7 +125,8 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
 
 function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
   const { clock } = useHere();
-  const isDialIn = round.letters.some((each) => trialInWords(each) !== null);
+  const wordsOf = (trial: Trial) => (bar ? trialInWords(trial, bar) : null);
+  const isDialIn = round.letters.some((each) => wordsOf(each) !== null);
   const [best] = round.letters;
   return (
     <Card>
@@ -135,7 +136,7 @@ function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
           <Row style={{ justifyContent: 'space-between' }}>
             <Text style={{ flexShrink: 1 }}>
               <Text bold>{letter}</Text> · {coffee}
-              {isDialIn ? ` · ${trialInWords(trial) ?? WORDS.asItIs}` : ''}
+              {isDialIn ? ` · ${wordsOf(trial) ?? WORDS.asItIs}` : ''}
             </Text>
             <Text size="clock">{mean === null ? '–' : mean.toFixed(1)}</Text>
           </Row>
@@ -161,12 +162,16 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
   const act = useAct();
   const [best] = round.letters;
   const { letter, coffee, mean: _mean, scores: _scores, ...trial }: Trial & Round['letters'][number] = best!;
-  const words = trialInWords(trial) ?? WORDS.asItIs;
+  const words = trialInWords(trial, bar) ?? WORDS.asItIs;
   const order = round.orderId === null ? undefined : state.orders[round.orderId];
   const cup = order?.cups.find(({ sample }) => sample?.letter === letter);
   const brew = cup && latestBrew(state, cup);
   const kept = state.houseEvents?.some(
-    (event) => event.type === 'change-tried' && event.coffee === coffee && event.atMs >= round.begunMs,
+    (event) =>
+      event.type === 'change-tried' &&
+      event.coffee === coffee &&
+      event.recipeId === round.recipeId &&
+      event.atMs >= round.begunMs,
   );
   const coffees = coffeesWithTrial(bar, coffee, round.recipeId, trial);
   const keep = useMutation({
@@ -176,7 +181,7 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
       if (brew) act([{ type: 'change-tried', coffee, recipeId: round.recipeId, fromBrewId: brew.id, words }]);
     },
   });
-  if (coffees === null || trialInWords(trial) === null) return <Text quiet>{WORDS.theUsualWon(coffee)}</Text>;
+  if (coffees === null) return <Text quiet>{WORDS.theUsualWon(coffee)}</Text>;
   if (kept || keep.isSuccess) return <Text role="status">{WORDS.keptFor(words, coffee)}</Text>;
   return (
     <>

@@ -34,7 +34,13 @@ function brewedWith(trial: Trial, bar = TEST_BAR) {
 test('three cups are less, usual and more; two are usual and more', () => {
   expect(trialsOf('grind', 3, 1)).toEqual([{ grindBy: -1 }, {}, { grindBy: 1 }]);
   expect(trialsOf('temperature', 2, 2)).toEqual([{}, { waterByC: 2 }]);
-  expect(trialsOf('ratio', 3, 0.5).map(trialInWords)).toEqual(['ratio −0.5', null, 'ratio +0.5']);
+  expect(trialsOf('ratio', 3, 0.5).map((trial) => trialInWords(trial, TEST_BAR))).toEqual([
+    'Ratio down by 0.5: less water on the dose',
+    null,
+    'Ratio up by 0.5: more water on the dose',
+  ]);
+  // A larger setting is coarser on this grinder.
+  expect(trialInWords({ grindBy: 1 }, TEST_BAR)).toBe('1 step coarser');
 });
 
 test('each sample is brewed with its own change, on the card and in the record', () => {

@@ -3,8 +3,7 @@
  */
 import type { Trial } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { round } from '@even-kettle/core/recipe';
-import { WORDS } from './words';
+import { changeInWords, coarserWay, coffeesWithChange, type OneChange } from '@even-kettle/core/learn';
 
 export const DIALS = ['grind', 'temperature', 'ratio'] as const;
 export type Dial = (typeof DIALS)[number];
@@ -29,36 +28,33 @@ const trialOf = (dial: Dial, by: number): Trial =>
 export const trialsOf = (dial: Dial, cups: 2 | 3, step: number): Trial[] =>
   (cups === 2 ? [0, step] : [-step, 0, step]).map((by) => trialOf(dial, by));
 
-const signed = (value: number): string => (value > 0 ? `+${value}` : `−${Math.abs(value)}`);
-
-/** In a line, as whoever keeps it reads it; null for the usual. */
-export function trialInWords({ grindBy, waterByC, ratioBy }: Trial): string | null {
-  if (grindBy) return WORDS.grinderBy(signed(grindBy));
-  if (waterByC) return WORDS.waterAt(signed(waterByC));
-  return ratioBy ? WORDS.ratioAt(signed(ratioBy)) : null;
+/** A trial as one change of the recipe, in the words of advice; null for the usual. */
+function changeOf(
+  { grindBy, waterByC, ratioBy }: Trial,
+  grinder: Bar['grinders'][number] | undefined,
+): OneChange | null {
+  if (grindBy) {
+    const stepsCoarser = grinder ? grindBy * coarserWay(grinder) : grindBy;
+    return { what: 'grind', stepsCoarser, expect: null };
+  }
+  if (waterByC) return { what: 'temperature', byC: waterByC };
+  return ratioBy ? { what: 'ratio', by: ratioBy } : null;
 }
 
-/** The coffees with what won kept for one of them with a recipe, on top of what was kept; null where it is not on the bench. */
+/** In a line, as whoever keeps it reads it; null for the usual. */
+export function trialInWords(trial: Trial, { grinders: [grinder] }: Pick<Bar, 'grinders'>): string | null {
+  const change = changeOf(trial, grinder);
+  return change && changeInWords(change, null);
+}
+
+/** The coffees with what won kept for one of them with a recipe, on top of what was kept; null where there is nothing to keep. */
 export function coffeesWithTrial(
   bar: Bar,
-  name: string,
+  coffee: string,
   recipeId: string,
   trial: Trial,
 ): Bar['coffees'] | null {
-  const coffee = bar.coffees.find((each) => each.name === name);
   const [grinder] = bar.grinders;
-  if (!coffee || (trial.grindBy && !grinder)) return null;
-  const kept = coffee.recipeChanges?.[recipeId] ?? {};
-  const plus = (a: number | undefined, b: number | undefined) => round((a ?? 0) + (b ?? 0), 1);
-  const changed = {
-    ...kept,
-    ...(trial.ratioBy ? { ratioBy: plus(kept.ratioBy, trial.ratioBy) } : {}),
-    ...(trial.waterByC ? { waterByC: plus(kept.waterByC, trial.waterByC) } : {}),
-    ...(trial.grindBy && grinder
-      ? { grindBy: { ...kept.grindBy, [grinder.id]: plus(kept.grindBy?.[grinder.id], trial.grindBy) } }
-      : {}),
-  };
-  return bar.coffees.map((each) =>
-    each === coffee ? { ...each, recipeChanges: { ...each.recipeChanges, [recipeId]: changed } } : each,
-  );
+  const change = changeOf(trial, grinder);
+  return change && coffeesWithChange(bar.coffees, { coffee, recipeId }, change, grinder);
 }

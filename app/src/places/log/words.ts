@@ -8,9 +8,6 @@ export const WORDS = {
   inWords: 'In words',
   inWordsOf: (letter: Shown) => `In words, ${letter}`,
   asItIs: 'as it is',
-  grinderBy: (by: Shown) => `grinder ${by}`,
-  waterAt: (by: Shown) => `water ${by} °C`,
-  ratioAt: (by: Shown) => `ratio ${by}`,
   theUsualWon: (coffee: Shown) => `The usual way won. Nothing is changed for ${coffee}.`,
   keptFor: (words: Shown, coffee: Shown) => `Kept for ${coffee}: ${words}.`,
   keepFor: (letter: Shown, words: Shown, coffee: Shown) => `Keep ${letter} for ${coffee}: ${words}`,
@@ -21,6 +18,8 @@ export const WORDS = {
     'One coffee by one recipe, with one thing changed. The cups are brewed side by side in the order of their letters, and tasted by people who do not know which is which. What wins is kept for that coffee.',
   neitherIsSold: 'These cups count as sold to nobody.',
   noBrewerForARound: 'No brewer on the bench makes a cup to taste. Add one on the Bench.',
+  noSettingsForARound:
+    'Grinds are compared by the dial, and no setting of the grinder is known. Give it two on the Bench, or compare temperatures.',
   noCoffeeForARound: 'Add a coffee on the Bench first.',
   howMany: 'How many cups',
   twoCups: 'Two',

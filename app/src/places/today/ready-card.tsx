@@ -3,12 +3,14 @@
  */
 import { useState } from 'react';
 import { View } from 'react-native';
+import { differenceInMinutes } from 'date-fns/differenceInMinutes';
 import type { Bar, Today } from '@even-kettle/core/contract';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showMass, type Units } from '@even-kettle/core/units';
 import { useBar, useNow, useUnits } from '../../client/bar-context';
 import { useFeed } from '../../client/use-feed';
 import { useAct } from '../../device/use-act';
+import { startOfDay } from '../../ui/days';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
@@ -22,6 +24,9 @@ export const HOURS = ['1', '2', '4'] as const;
 export type Hours = (typeof HOURS)[number];
 const HOUR_MS = 3600 * 1000;
 const MOST_SHOWN = 8;
+
+/** Minutes since local midnight. */
+const minuteOf = (atMs: number): number => differenceInMinutes(atMs, startOfDay(atMs));
 
 type Props = { bar: Bar; today: Today; hours: Hours; onHours: (hours: Hours) => void };
 
@@ -37,7 +42,7 @@ export function ReadyCard({ bar, today, hours, onHours }: Props) {
     feed?.nextBoatMs && feed.nextBoatMs < toMs
       ? 1 + Math.floor((toMs - feed.nextBoatMs) / (feed.everyMin * 60_000))
       : 0;
-  const ofBoats = dosesOfBoats(boats, bar, recipes, book);
+  const ofBoats = dosesOfBoats(boats, bar, recipes, book, state, minuteOf(nowMs));
   const wanted = wantedOf(together(rush.doses, ofBoats.doses), bar, recipes, state, nowMs);
   const shown = all ? wanted : wanted.slice(0, MOST_SHOWN);
   return (

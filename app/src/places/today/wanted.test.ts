@@ -44,10 +44,14 @@ test('a press takes no paper; two recipes of one dose share their tins', () => {
 test('boats ask for what the menu offers; of two reasons for one dose the larger counts', () => {
   const [coffee] = TEST_BAR.coffees;
   const line = { id: 'm', coffeeId: coffee!.id, recipeId: 'cone-thirds', sizesMl: [250] };
-  const bar = { ...TEST_BAR, menu: [line, { ...line, id: 'n', off: true }] };
-  const { doses, cups } = dosesOfBoats(2, bar, recipes, bookOf(SCHOOLS));
+  // One line is sold out, one was for the morning only.
+  const bar = {
+    ...TEST_BAR,
+    menu: [line, { ...line, id: 'n', off: true }, { ...line, id: 'o', before: '09:00' }],
+  };
+  const { doses, cups } = dosesOfBoats(2, bar, recipes, bookOf(SCHOOLS), EMPTY_BAR, 600);
   expect([cups, doses.map(({ brews }) => brews)]).toEqual([9, [9]]);
-  expect(dosesOfBoats(2, TEST_BAR, recipes, bookOf(SCHOOLS))).toEqual({ doses: [], cups: 0 });
+  expect(dosesOfBoats(2, TEST_BAR, recipes, bookOf(SCHOOLS), EMPTY_BAR, 600)).toEqual({ doses: [], cups: 0 });
   expect(together([cone(4)], [cone(9), cone(1, 20)]).map(({ brews }) => brews)).toEqual([9, 1]);
 });
 

@@ -3,7 +3,7 @@
  */
 import { readyNow, type BarState, type ReadyAhead, type ReadyThing } from '@even-kettle/core/brew';
 import type { Bar, Today } from '@even-kettle/core/contract';
-import { cardFor } from '@even-kettle/core/plan';
+import { cardFor, menuNow } from '@even-kettle/core/plan';
 import { METHODS, takesPaper, type MethodId, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 
 export type Wanted = Pick<ReadyAhead, 'thing' | 'coffee' | 'doseG' | 'method'> & {
@@ -17,34 +17,33 @@ type Dose = Today['rush']['doses'][number];
 /** A boat's guests order so many cups in the middle: two to five orders, every third for two. */
 export const CUPS_OF_A_BOAT = 4.5;
 
-/** What the boats of some hours will ask for: the lines of the menu alike, in their usual sizes. */
+/** What the boats of some hours will ask for: the lines that the menu offers now, alike, in their usual sizes. */
 export function dosesOfBoats(
   boats: number,
   bar: Bar,
   recipes: readonly Recipe[],
   book: RecipeBook,
+  state: BarState,
+  minuteOfDay: number,
 ): { doses: Dose[]; cups: number } {
-  const lines = (bar.menu ?? []).filter(({ off }) => !off);
+  const lines = menuNow(bar, recipes, book, state, minuteOfDay).filter(({ off }) => off === null);
   const cups = lines.length === 0 ? 0 : Math.round(boats * CUPS_OF_A_BOAT);
-  const doses = lines.flatMap(({ id, coffeeId, recipeId, sizesMl }) => {
-    const coffee = bar.coffees.find((each) => each.id === coffeeId);
-    const recipe = recipes.find((each) => each.id === recipeId);
-    if (!coffee || !recipe) return [];
-    const { name, roast } = coffee;
-    const cup = {
-      cupId: id,
-      recipeId,
+  if (cups === 0) return { doses: [], cups };
+  const doses = lines.flatMap(({ line, coffee, recipe }) => {
+    const roast = bar.coffees.find(({ name }) => name === coffee)?.roast ?? 'medium';
+    const ask = {
+      recipeId: recipe.id,
       recipeVersion: recipe.version,
-      coffee: name,
+      coffee,
       roast,
-      cupMl: sizesMl[0] ?? 250,
+      cupMl: line.sizesMl[0]!,
     };
-    const found = cardFor(bar, cup, book);
+    const found = cardFor(bar, { cupId: line.id, ...ask }, book);
     if (!found.ok) return [];
     const { doseG, method } = found.card;
-    return [{ coffee: name, method, doseG, brews: Math.max(1, Math.round(cups / lines.length)) }];
+    return [{ coffee, method, doseG, brews: Math.max(1, Math.round(cups / lines.length)) }];
   });
-  return { doses: cups === 0 ? [] : doses, cups };
+  return { doses, cups };
 }
 
 /** Of two reasons to expect the same dose the larger counts. */
