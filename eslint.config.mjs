@@ -11,6 +11,7 @@ const CORE_ORDER = [
   'plan',
   'learn',
   'rush',
+  'practice',
   'formats',
   'contract',
   'demo',

@@ -26,6 +26,7 @@ import { StoreFailed, alone, whenUnclean } from './store/transaction';
 import { openLearning, type Learning } from './learnt';
 import { archiveOf } from './files/archive';
 import { openImportService, type ImportService } from './imports/import-service';
+import { openPractice, type PracticeRepository } from './store/practice';
 import { openRecipes, type RecipeRepository, type Saved } from './store/recipes';
 
 export type BarServer = {
@@ -35,6 +36,7 @@ export type BarServer = {
   planning: Planning;
   bar: () => Bar;
   recipes: RecipeRepository;
+  practice: PracticeRepository;
   devices: DeviceServices;
   traces: TraceRepository;
   records: RecordRepository;
@@ -296,6 +298,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     barVersion: settings.version,
     settingsChanges: settings.changes,
     recipes,
+    practice: openPractice(source, (message) => warn({}, message)),
     devices,
     traces,
     records,

@@ -11,6 +11,7 @@ import type {
   ImportJob,
   ImportKind,
   KettleOrder,
+  PracticeItem,
   Problem,
   SaveRecipe,
   ScaleOrder,
@@ -78,6 +79,9 @@ export function apiClient(base = '') {
       ask('takeImport', { id, ...(leaveOutFaulty ? { query: { faulty: 'leave-out' } } : {}) }),
     /** May take as long as the present data takes to be deleted. */
     endFile: (id: string) => ask('endImport', { id, patienceMs: LONG_PATIENCE_MS }),
+    practice: () => ask('getPractice'),
+    keepPractice: (item: PracticeItem) => ask('keepPractice', { body: item }),
+    removePractice: (id: string) => ask('removePractice', { id }),
     planProblem: () => ask('getPlanProblem'),
     plan: () => ask('getPlan'),
     feed: () => ask('getFeed'),

@@ -214,6 +214,10 @@ function Refusals() {
   ));
 }
 
+/** Practice is come to from the Bench, and belongs to it. */
+const isWithin = (path: string, href: string): boolean =>
+  href === '/' ? path === '/' : path.startsWith(href) || (href === '/bench' && path.startsWith('/practice'));
+
 function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
   const theme = useTheme();
   const path = usePathname();
@@ -240,7 +244,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
       }
     >
       {PLACES.map(({ name, href, icon }) => {
-        const here = href === '/' ? path === '/' : path.startsWith(href);
+        const here = isWithin(path, href);
         const color = here ? theme.ink : theme.ink2;
         return (
           <Link

@@ -15,6 +15,7 @@ const PLACES: readonly [start: string, name: string][] = [
   ['/recipes', WORDS.recipes],
   ['/log', WORDS.log],
   ['/bench', WORDS.bench],
+  ['/practice', WORDS.practice],
   ['/station', WORDS.station],
 ];
 

@@ -4,6 +4,7 @@
 import type { Shown } from '../ui/language';
 
 export const WORDS = {
+  practice: 'Practice',
   sample: (letter: string) => `Sample ${letter}`,
   thisBarIsMadeUp: 'This bar is made up. Nothing here is stored.',
   leaveIt: 'Leave',

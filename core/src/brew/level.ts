@@ -6,12 +6,12 @@ import { METHODS, brewerById, roleOf, type BrewCard, type StepKind, type StepRol
 import type { BrewState } from './state';
 import { timelineAt, type StepTime } from './timeline';
 
-/** The brew's pours and drawdown as the card has them: its bed is taken to drain as planned. */
-const planned = (brew: BrewState): PouredSpan[] =>
-  brew.card.steps
+/** The brew's pours and drawdown as its card has them: its bed is taken to drain as planned. */
+const planned = (card: BrewCard): PouredSpan[] =>
+  card.steps
     .filter((step) => step.pourG !== undefined)
     .map(({ startS, endS, pourG }) => ({ startS, endS, pourG: pourG! }));
-function planDrawdownS({ card }: BrewState): number {
+function planDrawdownS(card: BrewCard): number {
   const lastPour = card.steps.findLast((step) => step.pourG !== undefined);
   const end = card.steps.find((step) => step.kind === 'drawdown');
   return lastPour && end ? end.endS - lastPour.endS : 0;
@@ -34,10 +34,15 @@ export function brewBed(brew: BrewState): Bed {
 /** Cards are never changed, so each is fitted once: levels are drawn several times a second. */
 const beds = new WeakMap<BrewCard, Bed>();
 
-function fitBed(brew: BrewState): Bed {
-  const drains = METHODS[brew.card.method].drawdownExponent !== null;
-  const drawdownS = planDrawdownS(brew);
-  return drains && drawdownS > 0 ? bedOf(drawdownS, planned(brew), brew.card.doseG) : NO_DRAIN;
+function fitBed({ card }: BrewState): Bed {
+  return bedOfCard(card, planned(card));
+}
+
+/** The bed of a card that is dry at the end of its drawdown, if so much is poured into it. */
+export function bedOfCard(card: BrewCard, pours: readonly PouredSpan[]): Bed {
+  const drains = METHODS[card.method].drawdownExponent !== null;
+  const drawdownS = planDrawdownS(card);
+  return drains && drawdownS > 0 ? bedOf(drawdownS, pours, card.doseG) : NO_DRAIN;
 }
 
 /**

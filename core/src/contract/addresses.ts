@@ -40,6 +40,9 @@ export const ADDRESSES = {
   getDevices: 'GET /api/devices',
   orderScale: 'POST /api/devices/scales/{id}',
   orderKettle: 'POST /api/devices/kettles/{id}',
+  getPractice: 'GET /api/practice',
+  keepPractice: 'POST /api/practice',
+  removePractice: 'DELETE /api/practice/{id}',
   getClock: 'GET /api/clock',
   getHealth: 'GET /api/health',
 } as const satisfies Record<string, `${HttpMethod} /api/${string}`>;

@@ -19,6 +19,8 @@ export * from './devices';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
 export type { BrewPage, DayPage, HandsLearnt, House, Learnt, Today } from './learnt';
 export * from './imports';
+export { practiceItemSchema } from './practice';
+export type { PracticeItem, TriedItem } from './practice';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export { line, thingId } from './words';
 export { oneLine, readStoredEvent } from './stored-event';

@@ -38,6 +38,7 @@ import {
   learntSchema,
   todaySchema,
 } from './learnt';
+import { practiceItemSchema, practiceSchema } from './practice';
 import {
   plannedSchema,
   recipesSchema,
@@ -341,6 +342,22 @@ export const ROUTES = {
     body: { called: 'order', schema: kettleOrderSchema },
     says: { 204: 'Passed on.' },
     refuses: DEVICE,
+  },
+  getPractice: {
+    summary: 'What Practice keeps: tries on the record, and pours to follow. Oldest first.',
+    answer: practiceSchema,
+    says: { 200: 'All of it.' },
+  },
+  keepPractice: {
+    summary: 'Keep a try or a pour, or another of the same id in its place.',
+    body: { called: 'item', schema: practiceItemSchema },
+    says: { 204: 'Kept.' },
+    refuses: { 409: 'No more can be kept.', 422: 'A field is wrong.' },
+  },
+  removePractice: {
+    summary: 'Remove what Practice keeps by its id.',
+    says: { 204: 'Removed.' },
+    refuses: READING,
   },
   getClock: {
     summary: 'The bar’s clock, for measuring a device’s offset.',

@@ -1,6 +1,7 @@
 export { NO_DRAIN, bedOf, secondsUntil, slurryG } from './level';
 export type { Bed, PouredSpan } from './level';
 export {
+  CELL_S,
   SCALE_HZ,
   SPOUT_S,
   USUAL_NATURE,
@@ -20,3 +21,17 @@ export type { PourWatch, PourChange } from './watch';
 export { bytesToTrace, traceToBytes } from './trace-bytes';
 export { KEPT_RADIUS, POUR_HEIGHTS, TURNS, WALL_WAYS, WATER_PATHS, spoutOf } from './water-path';
 export type { BedPoint, Hand, PathPart, PourHeight, TimedPart, Turn, WallWay, WaterPath } from './water-path';
+export {
+  BED_RINGS,
+  BED_SECTORS,
+  byRing,
+  dryBed,
+  dryShareOf,
+  moveBed,
+  ringEdge,
+  stepBed,
+  unevennessOf,
+} from './wetted-bed';
+export type { BedMove, BedNature, Stream, WettedBed } from './wetted-bed';
+export { stepKettle, tiltFor } from './tilted-kettle';
+export type { KettleNature, TiltedKettle } from './tilted-kettle';

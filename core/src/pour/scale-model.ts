@@ -45,7 +45,7 @@ export const USUAL_NATURE: ScaleNature = {
 
 /** The spout follows the hand, and the load cell the weight, with these delays, seconds. */
 export const SPOUT_S = 0.22;
-const CELL_S = 0.28;
+export const CELL_S = 0.28;
 /** A hand's unsteadiness lasts about this long, seconds. */
 const SWAY_S = 0.7;
 /** Below this flow the spout stops dripping, g/s. */

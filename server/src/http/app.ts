@@ -146,6 +146,7 @@ function apiRoutes(
   barRoutes(route, bar);
   recipeRoutes(route, bar);
   deviceRoutes(route, bar);
+  practiceRoutes(route, bar);
   logRoutes(route, bar);
   route('getClock', () => ({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }));
   route('getHealth', async ({ response }) => {
@@ -237,6 +238,23 @@ function deviceRoutes(route: AddRoute, bar: BarServer): void {
     if (!bar.devices.orderKettle(id, body)) throw NO_SUCH_DEVICE;
   });
 }
+
+function practiceRoutes(route: AddRoute, { practice }: BarServer): void {
+  route('getPractice', async () => ({ items: await practice.all() }));
+  route('keepPractice', async ({ body }) => {
+    if (!(await practice.keep(body))) throw PRACTICE_IS_FULL;
+  });
+  route('removePractice', async ({ id }) => {
+    if (!(await practice.remove(id))) throw NOT_FOUND;
+  });
+}
+
+const PRACTICE_IS_FULL = new HttpProblem(
+  409,
+  'full',
+  'No more can be kept',
+  'Practice keeps as much as it can. Remove tries that nobody looks at any more.',
+);
 
 const TOO_MANY = new HttpProblem(
   429,

@@ -14,6 +14,7 @@ import {
   LogsFromFiles1764400000000,
   NamesAndSnapshots1764500000000,
   PeopleAndTraces1764200000000,
+  PracticeItems1764700000000,
   RecipesAndBench1764100000000,
 } from './migrations';
 import {
@@ -22,6 +23,7 @@ import {
   EventRow,
   FileImportRow,
   OrderNameRow,
+  PracticeItemRow,
   RecipeVersionRow,
   SettingRow,
   StateSnapshotRow,
@@ -35,6 +37,7 @@ const MIGRATIONS = [
   LogsFromFiles1764400000000,
   NamesAndSnapshots1764500000000,
   ForgottenGuests1764600000000,
+  PracticeItems1764700000000,
 ];
 
 export type DatabaseOptions = {
@@ -68,6 +71,7 @@ export async function openDatabase(
       BrewTraceRow,
       FileImportRow,
       OrderNameRow,
+      PracticeItemRow,
       StateSnapshotRow,
     ],
     migrations: MIGRATIONS,

@@ -1,6 +1,21 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** What Practice keeps, apart from the log. */
+export class PracticeItems1764700000000 implements MigrationInterface {
+  name = 'PracticeItems1764700000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE TABLE "practice_item" ("id" text PRIMARY KEY NOT NULL, "at_ms" integer NOT NULL, "body" text NOT NULL)`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP TABLE "practice_item"`);
+  }
+}
+
 /** Guests' names and words can be forgotten; nothing else of an event can be changed. */
 export class ForgottenGuests1764600000000 implements MigrationInterface {
   name = 'ForgottenGuests1764600000000';

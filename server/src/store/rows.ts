@@ -149,6 +149,19 @@ export class FileImportRow {
   atMs: number;
 }
 
+/** Something that Practice keeps; see `practiceItemSchema`. */
+@Entity('practice_item')
+export class PracticeItemRow {
+  @PrimaryColumn({ type: 'text' })
+  id: string;
+
+  @Column({ type: 'integer', name: 'at_ms' })
+  atMs: number;
+
+  @Column({ type: 'text' })
+  body: string;
+}
+
 /** The id of an order (`o …`) or a cup (`c …`). */
 @Entity('order_name')
 export class OrderNameRow {

@@ -99,7 +99,10 @@ export function BenchPlace() {
   if (status === 'unreachable') return <Unreachable />;
   return (
     <Page wide={isWide}>
-      <Heading>{WORDS.bench}</Heading>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <Heading>{WORDS.bench}</Heading>
+        <Button label={WORDS.practice} onPress={() => router.push('/practice')} />
+      </Row>
       {!bar ? (
         <Loading what={WORDS.theBench} height={300} />
       ) : isWide ? (

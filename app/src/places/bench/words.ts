@@ -4,6 +4,7 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  practice: 'Practice',
   openingList: 'Opening list',
   closingList: 'Closing list',
   itIsTickedOffUnderToday: 'It is ticked off under Log, Today, by name and time.',

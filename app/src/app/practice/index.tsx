@@ -1,0 +1,6 @@
+import { lazyPlace } from '../../ui/lazy-place';
+
+export default lazyPlace(
+  'practice',
+  async () => (await import('../../places/practice/practice-pages')).PracticePage,
+);

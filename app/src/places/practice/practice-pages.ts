@@ -1,0 +1,3 @@
+/** Practice's pages, in one piece that comes by itself. */
+export { PracticePage } from './practice-page';
+export { PourPage } from './pour-page';

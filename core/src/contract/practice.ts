@@ -1,0 +1,48 @@
+/**
+ * What Practice keeps with the server: tries that their people wish to have on the record, and pours to follow. It is kept
+ * apart from the log: nothing of it is a brew.
+ */
+import { z } from 'zod';
+import { EXERCISES, MEASURES, type PourTry } from '../practice';
+import { barMs, eventId, line, thingId } from './words';
+
+const measure = z.number().min(0).max(100_000).nullable();
+const drilled = {
+  drill: z.enum([...EXERCISES, 'recipe']),
+  recipeId: thingId.optional(),
+  cupMl: z.number().min(1).max(5000).optional(),
+};
+
+const triedSchema = z.strictObject({
+  kind: z.literal('try'),
+  id: eventId,
+  atMs: barMs,
+  person: thingId,
+  ...drilled,
+  score: z.int().min(0, 'must be at least 0').max(100, 'must be at most 100'),
+  onScale: z.literal(true).optional(),
+  measures: z.strictObject(
+    Object.fromEntries(MEASURES.map((name) => [name, measure])) as Record<
+      (typeof MEASURES)[number],
+      typeof measure
+    >,
+  ),
+});
+
+/** A pour for others to follow, packed by `packSamples`: ten minutes of it at most. */
+const shownPourSchema = z.strictObject({
+  kind: z.literal('pour'),
+  id: eventId,
+  atMs: barMs,
+  by: line(40),
+  ...drilled,
+  packed: z.array(z.int().min(-100_000).max(100_000)).max(30_000, 'takes at most 6,000 readings'),
+});
+
+export const practiceItemSchema = z.discriminatedUnion('kind', [triedSchema, shownPourSchema]);
+export const practiceSchema = z.object({ items: z.array(practiceItemSchema) });
+
+export type PracticeItem = z.infer<typeof practiceItemSchema>;
+export type TriedItem = Extract<PracticeItem, { kind: 'try' }>;
+/** The record's try is the core's own, and always somebody's. */
+true satisfies TriedItem extends PourTry & { kind: 'try' } ? true : false;
