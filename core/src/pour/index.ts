@@ -33,5 +33,5 @@ export {
   unevennessOf,
 } from './wetted-bed';
 export type { BedMove, BedNature, Stream, WettedBed } from './wetted-bed';
-export { stepKettle, tiltFor } from './tilted-kettle';
+export { lipOf, stepKettle, tiltFor } from './tilted-kettle';
 export type { KettleNature, TiltedKettle } from './tilted-kettle';

@@ -3,7 +3,7 @@
  * drill is its brew card; the others train one thing each.
  */
 import { bedOfCard, pathsOf } from '../brew';
-import { NO_DRAIN, type BedMove, type BedNature, type PouredSpan, type TimedPart } from '../pour';
+import type { BedMove, BedNature, PouredSpan, TimedPart } from '../pour';
 import type { BrewCard, CardStep } from '../recipe';
 
 /** A corner of the line of weight over time. */

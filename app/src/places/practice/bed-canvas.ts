@@ -52,40 +52,7 @@ export function bedCanvas(size: number): BedCanvas {
     context.clearRect(0, 0, size, size);
     context.fillStyle = theme.surface;
     context.fill(disc);
-    const fillG = keepsG / CELLS;
-    for (let cell = 0; cell < CELLS; cell += 1) {
-      const wet = fillG > 0 ? Math.min(1, bed.heldG[cell]! / fillG) : 1;
-      context.globalAlpha = 0.08 + 0.5 * wet;
-      context.fillStyle = theme.cool;
-      context.fill(cells[cell]!);
-      if (bed.crater[cell]! > 0.05) {
-        context.globalAlpha = 0.55 * bed.crater[cell]!;
-        context.fillStyle = theme.ink;
-        context.fill(cells[cell]!);
-      }
-    }
-    context.globalAlpha = 0.35 * Math.min(1, bed.slurryG / FULL_G);
-    context.fillStyle = theme.cool;
-    context.fill(disc);
-    context.globalAlpha = 1;
-    context.fillStyle = theme.ink;
-    for (let cell = 0; cell < CELLS; cell += 1)
-      for (let dot = 0; dot < DOTS; dot += 1)
-        if (bed.dry[cell]! > (dot + 0.5) / DOTS) {
-          const { x, y } = dots[cell]![dot]!;
-          context.fillRect(x - 1.2, y - 1.2, 2.4, 2.4);
-        }
-    // Gas that leaves shows as small rings.
-    context.strokeStyle = theme.surface;
-    context.lineWidth = 1.2;
-    for (let cell = 0; cell < CELLS; cell += 1) {
-      const leaves = bed.gas[cell]! * (fillG > 0 ? bed.heldG[cell]! / fillG : 0);
-      if (leaves < 0.08) continue;
-      const { x, y } = dots[cell]![cell % DOTS]!;
-      context.beginPath();
-      context.arc(x, y, 2 + 6 * leaves, 0, 2 * Math.PI);
-      context.stroke();
-    }
+    drawCells(context, { bed, keepsG }, { cells, dots, disc }, theme);
     context.strokeStyle = path?.washes ? theme.cool : theme.ink;
     context.lineWidth = path?.washes ? 6 : 2;
     context.stroke(disc);
@@ -146,6 +113,51 @@ export function bedCanvas(size: number): BedCanvas {
   };
 
   return { draw };
+}
+
+type Shapes = { cells: Path2D[]; dots: { x: number; y: number }[][]; disc: Path2D };
+
+/** The grounds, from what is wetted to what stands dry. */
+function drawCells(
+  context: CanvasRenderingContext2D,
+  { bed, keepsG }: Pick<BedShown, 'bed' | 'keepsG'>,
+  { cells, dots, disc }: Shapes,
+  theme: Theme,
+): void {
+  const fillG = keepsG / CELLS;
+  for (let cell = 0; cell < CELLS; cell += 1) {
+    const wet = fillG > 0 ? Math.min(1, bed.heldG[cell]! / fillG) : 1;
+    context.globalAlpha = 0.08 + 0.5 * wet;
+    context.fillStyle = theme.cool;
+    context.fill(cells[cell]!);
+    if (bed.crater[cell]! > 0.05) {
+      context.globalAlpha = 0.55 * bed.crater[cell]!;
+      context.fillStyle = theme.ink;
+      context.fill(cells[cell]!);
+    }
+  }
+  context.globalAlpha = 0.35 * Math.min(1, bed.slurryG / FULL_G);
+  context.fillStyle = theme.cool;
+  context.fill(disc);
+  context.globalAlpha = 1;
+  context.fillStyle = theme.ink;
+  for (let cell = 0; cell < CELLS; cell += 1)
+    for (let dot = 0; dot < DOTS; dot += 1)
+      if (bed.dry[cell]! > (dot + 0.5) / DOTS) {
+        const { x, y } = dots[cell]![dot]!;
+        context.fillRect(x - 1.2, y - 1.2, 2.4, 2.4);
+      }
+  // Gas that leaves shows as small rings.
+  context.strokeStyle = theme.surface;
+  context.lineWidth = 1.2;
+  for (let cell = 0; cell < CELLS; cell += 1) {
+    const leaves = bed.gas[cell]! * (fillG > 0 ? bed.heldG[cell]! / fillG : 0);
+    if (leaves < 0.08) continue;
+    const { x, y } = dots[cell]![cell % DOTS]!;
+    context.beginPath();
+    context.arc(x, y, 2 + 6 * leaves, 0, 2 * Math.PI);
+    context.stroke();
+  }
 }
 
 function ring(

@@ -1,48 +1,38 @@
 /**
  * A canvas that is drawn by whoever holds it, as sharp as the screen.
  */
-import { useLayoutEffect, useRef, type RefObject } from 'react';
+import { useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
 
 export type Painter = (draw: (context: CanvasRenderingContext2D) => void) => void;
 
-export function Canvas({
-  width,
-  height,
-  label,
-  paint,
-  testID,
-}: {
+type Props = {
   width: number;
   height: number;
   /** What the drawing shows, in words. */
   label: string;
-  /** Is given a way to draw, while the canvas is there. */
-  paint: RefObject<Painter | null>;
-  testID?: string;
-}) {
+  /** Gets a way to draw. */
+  ref: Ref<Painter>;
+};
+
+export function Canvas({ width, height, label, ref }: Props) {
   const element = useRef<HTMLCanvasElement>(null);
   useLayoutEffect(() => {
     const canvas = element.current;
-    const context = canvas?.getContext('2d');
-    if (!canvas || !context) return undefined;
-    const sharp = globalThis.devicePixelRatio || 1;
-    canvas.width = Math.round(width * sharp);
-    canvas.height = Math.round(height * sharp);
-    paint.current = (draw) => {
-      context.setTransform(sharp, 0, 0, sharp, 0, 0);
+    if (!canvas) return;
+    canvas.width = Math.round(width * sharpness());
+    canvas.height = Math.round(height * sharpness());
+  }, [width, height]);
+  useImperativeHandle(
+    ref,
+    (): Painter => (draw) => {
+      const context = element.current?.getContext('2d');
+      if (!context) return;
+      context.setTransform(sharpness(), 0, 0, sharpness(), 0, 0);
       draw(context);
-    };
-    return () => {
-      paint.current = null;
-    };
-  }, [width, height, paint]);
-  return (
-    <canvas
-      ref={element}
-      role="img"
-      aria-label={label}
-      data-testid={testID}
-      style={{ width, height, display: 'block' }}
-    />
+    },
+    [],
   );
+  return <canvas ref={element} role="img" aria-label={label} style={{ width, height, display: 'block' }} />;
 }
+
+const sharpness = (): number => globalThis.devicePixelRatio || 1;

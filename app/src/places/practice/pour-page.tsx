@@ -1,80 +1,41 @@
 /**
  * The pour drill: what is practised, the try itself, and what it was worth.
  */
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { router } from 'expo-router';
 import {
-  EXERCISES,
-  drillKey,
   scorePour,
   scoreTrace,
   packSamples,
-  unpackSamples,
-  type Drill,
-  type DrillId,
   type PourScore,
   type PourTry,
   type Sample,
 } from '@even-kettle/core/practice';
-import { METHODS } from '@even-kettle/core/recipe';
-import { inWords, showVolume } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
-import { setDevice, useDevice } from '../../device/settings';
+import type { PracticeItem } from '@even-kettle/core/contract';
+import { newId, useBar, useHere } from '../../client/bar-context';
+import { useDevice } from '../../device/settings';
 import { Button } from '../../ui/button';
-import { Card } from '../../ui/card';
-import { Choice } from '../../ui/choice';
 import { Page, Row } from '../../ui/page';
-import { Select } from '../../ui/select';
-import { Heading, Subheading, Text } from '../../ui/text';
-import { bestPour, keepTry } from './kept-tries';
-import { chosenDrill, cupsOf } from './drill-choice';
-import { PourPlay, type TiltBy } from './pour-play';
+import { Heading } from '../../ui/text';
+import { keepTry } from './kept-tries';
+import { PourPlay } from './pour-play';
 import { PourResult } from './pour-result';
+import { MODEL, PourSetUp, useSetUp } from './pour-set-up';
 import { ScalePlay } from './scale-play';
 import { usePractice } from './use-practice';
 import { WORDS } from './words';
 
-type Follow = 'path' | 'trainer' | 'best' | 'nothing';
 type Done = { tried: PourTry; scored: PourScore; samples: readonly Sample[] };
-const MODEL = 'model';
 
 export function PourPage() {
-  const units = useUnits();
   const { clock } = useHere();
-  const { bar, recipes } = useBar();
-  const { person, pouringHand } = useDevice();
+  const { bar } = useBar();
+  const { pouringHand } = useDevice();
   const practice = usePractice();
-  const [id, setId] = useState<DrillId>('recipe');
-  const [recipeId, setRecipeId] = useState('cone-thirds');
-  const [cup, setCup] = useState(250);
-  const [tiltBy, setTiltBy] = useState<TiltBy>('thumb');
-  const [follow, setFollow] = useState<Follow>('path');
-  const [on, setOn] = useState(MODEL);
+  const setUp = useSetUp(practice.items);
   const [run, setRun] = useState<number | null>(null);
   const [done, setDone] = useState<Done | null>(null);
-  const altitudeM = bar?.altitudeM ?? 0;
-  const pourable = useMemo(
-    () => recipes.filter((each) => cupsOf(each, altitudeM).length > 0),
-    [recipes, altitudeM],
-  );
-  const recipe = pourable.find((each) => each.id === recipeId) ?? pourable[0];
-  const cups = useMemo(() => (recipe ? cupsOf(recipe, altitudeM) : []), [recipe, altitudeM]);
-  const cupMl = cups.includes(cup) ? cup : (cups[Math.floor(cups.length / 2)] ?? cup);
-  const drill = useMemo(() => chosenDrill(id, recipe, cupMl, altitudeM), [id, recipe, cupMl, altitudeM]);
-  const of = {
-    drill: id,
-    ...(id === 'recipe' && recipe ? { recipeId: recipe.id, cupMl } : {}),
-    person: bar?.people.some((each) => each.id === person) ? person : null,
-  };
-  const shownPour = practice.items.findLast(
-    (item) => item.kind === 'pour' && drillKey(item) === drillKey(of),
-  );
-  const ghost =
-    follow === 'best'
-      ? bestPour(of)
-      : follow === 'trainer' && shownPour?.kind === 'pour'
-        ? unpackSamples(shownPour.packed)
-        : [];
+  const { drill, of, on, ghost } = setUp;
 
   const finish = (scored: PourScore, samples: readonly Sample[]) => {
     const tried: PourTry = {
@@ -89,10 +50,15 @@ export function PourPage() {
     setDone({ tried, scored, samples });
     setRun(null);
   };
-  const again = () => {
-    setDone(null);
-    setRun((run ?? 0) + 1);
-  };
+  const followed = ({ tried, samples }: Done): PracticeItem => ({
+    kind: 'pour',
+    id: newId(),
+    atMs: tried.atMs,
+    by: bar?.people.find(({ id }) => id === tried.person)?.name ?? WORDS.nobody,
+    drill: tried.drill,
+    ...(tried.recipeId === undefined ? {} : { recipeId: tried.recipeId, cupMl: tried.cupMl }),
+    packed: packSamples(samples),
+  });
 
   if (drill && run !== null)
     return (
@@ -102,9 +68,9 @@ export function PourPage() {
             key={run}
             drill={drill}
             hand={pouringHand}
-            tiltBy={tiltBy}
+            tiltBy={setUp.tiltBy}
             ghost={ghost}
-            showsPath={follow !== 'nothing'}
+            showsPath={setUp.follow !== 'nothing'}
             onDone={(ended) => finish(scorePour(ended, drill), ended.samples)}
             onStop={() => setRun(null)}
           />
@@ -120,7 +86,8 @@ export function PourPage() {
         )}
       </Page>
     );
-  if (drill && done)
+  if (drill && done) {
+    const { person } = done.tried;
     return (
       <Page>
         <Head />
@@ -128,94 +95,21 @@ export function PourPage() {
           drill={drill}
           {...done}
           ghost={ghost}
-          onAgain={again}
+          onAgain={() => {
+            setDone(null);
+            setRun((run ?? 0) + 1);
+          }}
           onOther={() => setDone(null)}
-          onRecord={
-            done.tried.person === null
-              ? null
-              : () => practice.keep({ kind: 'try', ...done.tried, person: done.tried.person! })
-          }
-          onFollow={() =>
-            practice.keep({
-              kind: 'pour',
-              id: newId(),
-              atMs: done.tried.atMs,
-              by: bar?.people.find((each) => each.id === person)?.name ?? WORDS.nobody,
-              drill: of.drill,
-              ...(of.recipeId === undefined ? {} : { recipeId: of.recipeId, cupMl: of.cupMl }),
-              packed: packSamples(done.samples),
-            })
-          }
+          onRecord={person === null ? null : () => practice.keep({ kind: 'try', ...done.tried, person })}
+          onFollow={() => practice.keep(followed(done))}
         />
       </Page>
     );
+  }
   return (
     <Page>
       <Head />
-      <Card style={{ gap: 14 }}>
-        <Subheading>{WORDS.whatToPractise}</Subheading>
-        <Choice
-          name={WORDS.whatToPractise}
-          value={id}
-          onChange={setId}
-          options={(['recipe', ...EXERCISES] as const).map((value) => ({
-            value,
-            label: WORDS.drills[value],
-          }))}
-        />
-        <Text>{WORDS.drillIs[id]}</Text>
-        {id === 'recipe' && recipe ? (
-          <>
-            <Select
-              label={WORDS.recipe}
-              value={recipe.id}
-              onChange={setRecipeId}
-              options={pourable.map(({ id: value, method, name }) => ({
-                value,
-                label: `${METHODS[method].name}: ${name}`,
-              }))}
-            />
-            <Choice
-              name={WORDS.cup}
-              value={String(cupMl)}
-              onChange={(value) => setCup(Number(value))}
-              options={cups.map((ml) => ({ value: String(ml), label: inWords(showVolume(ml, units)) }))}
-            />
-          </>
-        ) : null}
-        <Select
-          label={WORDS.who}
-          value={of.person ?? ''}
-          onChange={(value) => setDevice({ person: value === '' ? null : value })}
-          options={[
-            { value: '', label: WORDS.nobody },
-            ...(bar?.people ?? []).map(({ id: value, name }) => ({ value, label: name })),
-          ]}
-        />
-        <Where on={on} onChange={setOn} />
-        {on === MODEL ? <TiltChoice tiltBy={tiltBy} onChange={setTiltBy} /> : null}
-        <FollowChoice
-          follow={follow}
-          onChange={setFollow}
-          missing={
-            follow === 'trainer' && ghost.length === 0
-              ? WORDS.noTrainersPour
-              : follow === 'best' && ghost.length === 0
-                ? WORDS.noBest
-                : null
-          }
-        />
-        {drill ? (
-          <Button kind="main" label={WORDS.startPouring} onPress={() => setRun(0)} testID="start-pouring" />
-        ) : (
-          <Text role="alert">{WORDS.noPours}</Text>
-        )}
-      </Card>
-      <Text size="small" quiet>
-        {on === MODEL
-          ? `${WORDS.howTo} ${WORDS.howToMouse} ${WORDS.teachingModel}`
-          : `${WORDS.pourOnTheScale} ${WORDS.hot}`}
-      </Text>
+      <PourSetUp setUp={setUp} onStart={() => setRun(0)} />
     </Page>
   );
 }
@@ -226,69 +120,3 @@ const Head = () => (
     <Button icon="back" label={WORDS.back} kind="bare" onPress={() => router.navigate('/practice')} />
   </Row>
 );
-
-/** The modelled bed, or one of the bar's scales that nothing is brewed on. */
-function Where({ on, onChange }: { on: string; onChange: (on: string) => void }) {
-  const { bar, state } = useBar();
-  const brewing = new Set(
-    Object.values(state.brews).flatMap(({ status, stationId }) => (status === 'running' ? [stationId] : [])),
-  );
-  const scales = (bar?.stations ?? []).filter(({ id, scale }) => scale && !brewing.has(id));
-  if (scales.length === 0) return null;
-  return (
-    <Select
-      label={WORDS.pourOn}
-      value={on}
-      onChange={onChange}
-      options={[
-        { value: MODEL, label: WORDS.modelledBed },
-        ...scales.map(({ id, name }) => ({ value: id, label: WORDS.scaleAt(name) })),
-      ]}
-    />
-  );
-}
-
-const TiltChoice = ({ tiltBy, onChange }: { tiltBy: TiltBy; onChange: (tiltBy: TiltBy) => void }) => (
-  <>
-    <Text size="small" quiet>
-      {WORDS.tiltWith}
-    </Text>
-    <Choice
-      name={WORDS.tiltWith}
-      value={tiltBy}
-      onChange={onChange}
-      options={[
-        { value: 'thumb', label: WORDS.tiltBy.thumb, hint: WORDS.tiltBy.thumbHint },
-        { value: 'same finger', label: WORDS.tiltBy.same, hint: WORDS.tiltBy.sameHint },
-      ]}
-    />
-  </>
-);
-
-function FollowChoice({
-  follow,
-  onChange,
-  missing,
-}: {
-  follow: Follow;
-  onChange: (follow: Follow) => void;
-  missing: string | null;
-}) {
-  return (
-    <>
-      <Text size="small" quiet>
-        {WORDS.follow}
-      </Text>
-      <Choice
-        name={WORDS.follow}
-        value={follow}
-        onChange={onChange}
-        options={(['path', 'trainer', 'best', 'nothing'] as const).map((value) => ({
-          value,
-          label: WORDS.ghosts[value],
-        }))}
-      />
-      {missing ? <Text size="small">{missing}</Text> : null}
-    </>
-  );
-}

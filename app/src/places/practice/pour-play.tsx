@@ -4,19 +4,20 @@
  */
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import { outlineOf, spoutOf, type BedPoint, type Hand, type PourHeight } from '@even-kettle/core/pour';
+import { lipOf, outlineOf, spoutOf, type BedPoint, type Hand, type PourHeight } from '@even-kettle/core/pour';
 import {
   STEP_S,
   freshRun,
   isOver,
   kettleFor,
   pourAt,
-  shouldReadG,
   stepRun,
   type Drill,
   type PourRun,
   type Sample,
 } from '@even-kettle/core/practice';
+import { showMass } from '@even-kettle/core/units';
+import { useUnits } from '../../client/bar-context';
 import { Ticking } from '../../client/ticking';
 import { sound, unlockTones } from '../../device/tones';
 import { Button } from '../../ui/button';
@@ -28,9 +29,9 @@ import { useTheme } from '../../ui/use-theme';
 import { HEIGHT_WORDS } from '../../words/path-words';
 import { bedCanvas, type BedShown } from './bed-canvas';
 import { Canvas, type Painter } from './canvas';
-import { clockOf, whatNow } from './instruction';
+import { aheadInWords, clockOf, whatNow } from './instruction';
 import { drawLine } from './line-canvas';
-import { TiltBar } from './tilt-bar';
+import { TiltBar, type ShowTilt } from './tilt-bar';
 import { useFrames } from './use-frames';
 import { WORDS } from './words';
 
@@ -67,6 +68,7 @@ type Live = {
   height: PourHeight;
   firstY: number;
   beat: number;
+  isDone: boolean;
 };
 
 export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop }: Props) {
@@ -83,14 +85,14 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
     height: 'low',
     firstY: 0,
     beat: 0,
+    isDone: false,
   });
   const [pourHeight, setPourHeight] = useState<PourHeight>('low');
-  const bed = useRef<Painter | null>(null);
-  const line = useRef<Painter | null>(null);
-  const bar = useRef<((tilt: number) => void) | null>(null);
+  const bed = useRef<Painter>(null);
+  const line = useRef<Painter>(null);
+  const bar = useRef<ShowTilt>(null);
   const setTilt = (tilt: number) => {
     live.current.tilt = Math.min(1, Math.max(0, tilt));
-    bar.current?.(live.current.tilt);
   };
   const choose = (chosen: PourHeight) => {
     live.current.height = chosen;
@@ -106,6 +108,7 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
       now.run = stepRun(now.run, drill, now, fixed.nature);
     }
     tick(now, drill);
+    bar.current?.(now.tilt, lipOf(now.run.kettle, fixed.nature));
     bed.current?.((context) =>
       fixed.drawing.draw(context, shownOf(now, drill, hand, ghost, showsPath), theme),
     );
@@ -117,7 +120,10 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
         theme,
       ),
     );
-    if (isOver(now.run, drill)) onDone(now.run);
+    // Frames go on until React has taken this away.
+    if (!isOver(now.run, drill) || now.isDone) return;
+    now.isDone = true;
+    onDone(now.run);
   });
 
   /** The bed's middle is 0, its wall 1. */
@@ -143,40 +149,8 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
 
   return (
     <View style={{ gap: 8, alignSelf: 'center', width: room }} testID="pour-play">
-      <Row style={{ alignItems: 'flex-end', justifyContent: 'space-between' }}>
-        <Row style={{ alignItems: 'baseline', gap: 4 }}>
-          <Ticking
-            size="figure"
-            everyMs={100}
-            testID="drill-reading"
-            reads={() => live.current.run.cellG.toFixed(0)}
-          />
-          <Text size="unit">g</Text>
-        </Row>
-        <View style={{ alignItems: 'flex-end' }}>
-          <Ticking
-            size="clock"
-            everyMs={100}
-            testID="drill-clock"
-            reads={() => clockOf(live.current.run.timeS)}
-          />
-          <Ticking
-            size="clock"
-            everyMs={100}
-            testID="drill-flow"
-            reads={() => WORDS.flow(live.current.run.kettle.flowGPerS.toFixed(1))}
-          />
-          <Ticking everyMs={100} reads={() => aheadOf(live.current.run, drill)} />
-        </View>
-      </Row>
-      <Ticking
-        size="verb"
-        everyMs={200}
-        testID="drill-now"
-        style={{ minHeight: 56 }}
-        reads={() => whatNow(drill, live.current.run)}
-      />
-      <Canvas width={room} height={LINE_H} label={WORDS.lineOfWeight} paint={line} />
+      <Readings drill={drill} run={() => live.current.run} />
+      <Canvas width={room} height={LINE_H} label={WORDS.lineOfWeight} ref={line} />
       <Row
         style={{ flexDirection: hand === 'right' ? 'row-reverse' : 'row', justifyContent: 'space-between' }}
       >
@@ -192,13 +166,15 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
             live.current.at = spotOf(event);
             live.current.firstY = event.clientY;
           }}
+          // The page behind takes no focus.
+          onMouseDown={(event) => event.preventDefault()}
           onPointerMove={moved}
           onPointerUp={lifted}
           onPointerCancel={lifted}
         >
-          <Canvas width={size} height={size} label={WORDS.bedFromAbove} paint={bed} />
+          <Canvas width={size} height={size} label={WORDS.bedFromAbove} ref={bed} />
         </div>
-        <TiltBar width={BAR_W} height={size} show={bar} onTilt={setTilt} isShown={tiltBy === 'thumb'} />
+        <TiltBar width={BAR_W} height={size} ref={bar} onTilt={setTilt} isTouched={tiltBy === 'thumb'} />
       </Row>
       <Row style={{ justifyContent: 'space-between', flexWrap: 'wrap' }}>
         <Choice
@@ -213,6 +189,43 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
         <Button label={WORDS.stopThisTry} onPress={onStop} />
       </Row>
     </View>
+  );
+}
+
+/** What the scale and the clock show, and what is asked for now; written ten times a second without a render. */
+function Readings({ drill, run }: { drill: Drill; run: () => PourRun }) {
+  const units = useUnits();
+  return (
+    <>
+      <Row style={{ alignItems: 'flex-end', justifyContent: 'space-between' }}>
+        <Row style={{ alignItems: 'baseline', gap: 4 }}>
+          <Ticking
+            size="figure"
+            everyMs={100}
+            testID="drill-reading"
+            reads={() => showMass(run().cellG, units, 'water').figure}
+          />
+          <Text size="unit">{units.mass}</Text>
+        </Row>
+        <View style={{ alignItems: 'flex-end' }}>
+          <Ticking size="clock" everyMs={100} testID="drill-clock" reads={() => clockOf(run().timeS)} />
+          <Ticking
+            size="clock"
+            everyMs={100}
+            testID="drill-flow"
+            reads={() => WORDS.flow(run().kettle.flowGPerS.toFixed(1))}
+          />
+          <Ticking everyMs={100} reads={() => aheadInWords(drill, run(), units)} />
+        </View>
+      </Row>
+      <Ticking
+        size="verb"
+        everyMs={200}
+        testID="drill-now"
+        style={{ minHeight: 56 }}
+        reads={() => whatNow(drill, run(), units)}
+      />
+    </>
   );
 }
 
@@ -286,10 +299,4 @@ function shownOf(
     ghost: ghost.find(({ s }) => s >= run.timeS)?.at ?? null,
     spot: at ? { at, flowGPerS: run.kettle.flowGPerS, height } : null,
   };
-}
-
-/** How far the reading is ahead of the line. */
-function aheadOf(run: PourRun, drill: Drill): string {
-  if (!run.hasBegun) return WORDS.startsWithTheWater;
-  return WORDS.ahead(Math.round(run.cellG - shouldReadG(drill, run.timeS)));
 }

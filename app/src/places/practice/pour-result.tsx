@@ -102,13 +102,13 @@ function WholeLine({ drill, samples, ghost }: Pick<Props, 'drill' | 'samples' | 
   const theme = useTheme();
   const page = useWindowDimensions().width;
   const width = Math.min(700, page - 54);
-  const paint = useRef<Painter | null>(null);
+  const paint = useRef<Painter>(null);
   useEffect(() => {
     paint.current?.((context) =>
       drawLine(context, { width, height: LINE_H }, { drill, atS: null, samples, ghost }, theme),
     );
   }, [drill, samples, ghost, theme, width]);
-  return <Canvas width={width} height={LINE_H} label={WORDS.lineOfWeight} paint={paint} />;
+  return <Canvas width={width} height={LINE_H} label={WORDS.lineOfWeight} ref={paint} />;
 }
 
 /** Keeps a try where others see it. Nothing leaves the device by itself. */

@@ -3,8 +3,8 @@
  */
 import { useEffect, useRef, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
-import { shouldReadG, type Drill, type Sample } from '@even-kettle/core/practice';
-import { inWords, showMass } from '@even-kettle/core/units';
+import type { Drill, Sample } from '@even-kettle/core/practice';
+import { showMass } from '@even-kettle/core/units';
 import { useScale, useUnits } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
@@ -12,7 +12,7 @@ import { Text } from '../../ui/text';
 import { useTheme } from '../../ui/use-theme';
 import { HoldToPour } from '../bar/hold-to-pour';
 import { Canvas, type Painter } from './canvas';
-import { clockOf, whatNow } from './instruction';
+import { aheadInWords, clockOf, whatNow } from './instruction';
 import { drawLine } from './line-canvas';
 import { useFrames } from './use-frames';
 import { WORDS } from './words';
@@ -36,12 +36,19 @@ export function ScalePlay({ drill, stationId, ghost, onDone, onStop }: Props) {
   const units = useUnits();
   const scale = useScale(stationId);
   const width = Math.min(560, useWindowDimensions().width - 24);
-  const line = useRef<Painter | null>(null);
-  const at = useRef<{ restG: number | null; begunMs: number | null; lastMs: number; samples: Sample[] }>({
+  const line = useRef<Painter>(null);
+  const at = useRef<{
+    restG: number | null;
+    begunMs: number | null;
+    lastMs: number;
+    samples: Sample[];
+    isDone: boolean;
+  }>({
     restG: null,
     begunMs: null,
     lastMs: 0,
     samples: [],
+    isDone: false,
   });
   const [shown, setShown] = useState({ s: 0, g: 0, hasBegun: false });
   useEffect(() => {
@@ -63,7 +70,9 @@ export function ScalePlay({ drill, stationId, ghost, onDone, onStop }: Props) {
     line.current?.((context) =>
       drawLine(context, { width, height: LINE_H }, { drill, atS: s, samples, ghost }, theme),
     );
-    if (s >= drill.endS) onDone(samples);
+    if (s < drill.endS || at.current.isDone) return;
+    at.current.isDone = true;
+    onDone(samples);
   });
   if (!scale?.connected)
     return (
@@ -82,17 +91,13 @@ export function ScalePlay({ drill, stationId, ghost, onDone, onStop }: Props) {
         <View style={{ alignItems: 'flex-end' }}>
           <Text size="clock">{clockOf(shown.s)}</Text>
           <Text size="clock">{WORDS.flow(scale.flowGPerS.toFixed(1))}</Text>
-          <Text>
-            {shown.hasBegun
-              ? WORDS.ahead(Math.round(shown.g - shouldReadG(drill, shown.s)))
-              : WORDS.startsWithTheWater}
-          </Text>
+          <Text>{aheadInWords(drill, run, units)}</Text>
         </View>
       </Row>
       <Text size="verb" style={{ minHeight: 56 }}>
-        {whatNow(drill, run)}
+        {whatNow(drill, run, units)}
       </Text>
-      <Canvas width={width} height={LINE_H} label={WORDS.lineOfWeight} paint={line} />
+      <Canvas width={width} height={LINE_H} label={WORDS.lineOfWeight} ref={line} />
       <Text size="small" quiet>
         {WORDS.pourOnTheScale} {WORDS.hot}
       </Text>

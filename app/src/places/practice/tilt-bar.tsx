@@ -1,38 +1,42 @@
 /**
- * How far the kettle is tilted, under the other thumb. A finger that lets go lets the kettle stand up; a mouse leaves it.
+ * How far the kettle is tilted, under the other thumb. The dashed mark is
+ * where water begins to run: lower as the kettle empties. A finger that lets go lets the kettle stand up; a mouse leaves it.
  */
-import { useEffect, useRef, type PointerEvent, type RefObject } from 'react';
+import { useImperativeHandle, useRef, type PointerEvent, type Ref } from 'react';
 import { View } from 'react-native';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { useTheme } from '../../ui/use-theme';
 import { WORDS } from './words';
 
+/** Shows a tilt, and the tilt from which water runs, without a render. */
+export type ShowTilt = (tilt: number, lip: number) => void;
+
 type Props = {
   width: number;
   height: number;
-  /** Is given a way to show a tilt without a render. */
-  show: RefObject<((tilt: number) => void) | null>;
   onTilt: (tilt: number) => void;
   /** Where the pouring finger tilts, this only shows how far. */
-  isShown: boolean;
+  isTouched: boolean;
+  ref: Ref<ShowTilt>;
 };
 
-export function TiltBar({ width, height, show, onTilt, isShown }: Props) {
+export function TiltBar({ width, height, onTilt, isTouched, ref }: Props) {
   const theme = useTheme();
   const fill = useRef<HTMLDivElement>(null);
+  const mark = useRef<HTMLDivElement>(null);
   const slider = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    show.current = (tilt) => {
+  useImperativeHandle(
+    ref,
+    (): ShowTilt => (tilt, lip) => {
+      if (mark.current) mark.current.style.top = `${(100 * lip).toFixed(1)}%`;
       if (fill.current) fill.current.style.transform = `scaleY(${tilt})`;
       slider.current?.setAttribute('aria-valuenow', String(Math.round(tilt * 100)));
-    };
-    return () => {
-      show.current = null;
-    };
-  }, [show]);
+    },
+    [],
+  );
   const turned = ({ clientY, currentTarget, pointerId }: PointerEvent<HTMLElement>) => {
-    if (!isShown || !currentTarget.hasPointerCapture(pointerId)) return;
+    if (!isTouched || !currentTarget.hasPointerCapture(pointerId)) return;
     const box = currentTarget.getBoundingClientRect();
     onTilt((clientY - box.top) / box.height);
   };
@@ -57,7 +61,7 @@ export function TiltBar({ width, height, show, onTilt, isShown }: Props) {
           background: theme.surface,
           overflow: 'hidden',
           position: 'relative',
-          opacity: isShown ? 1 : 0.6,
+          opacity: isTouched ? 1 : 0.6,
         }}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -78,6 +82,10 @@ export function TiltBar({ width, height, show, onTilt, isShown }: Props) {
             transform: 'scaleY(0)',
             transformOrigin: 'top',
           }}
+        />
+        <div
+          ref={mark}
+          style={{ position: 'absolute', left: 0, right: 0, top: 0, borderTop: `3px dashed ${theme.ink}` }}
         />
       </div>
       <Text size="small" quiet aria-hidden>

@@ -51,14 +51,15 @@ export const WORDS = {
     nothing: 'Nothing',
   },
   howTo:
-    'Touch the bed where the water should fall, and move the finger along the path. The other thumb draws the kettle down: the further down, the more it pours. A full kettle follows the hand more slowly than an empty one.',
+    'Touch the bed where the water should fall, and move the finger along the path. The other thumb draws the kettle down: the further down, the more it pours. Water runs from the dashed mark on; it sinks as the kettle empties. A full kettle follows the hand more slowly than an empty one.',
   howToMouse: 'With a mouse, hold the button over the bed, and tilt with the wheel or the arrow keys.',
   teachingModel:
     'The bed is a teaching model. It shows what good and bad pours do, and does not replace the cup.',
   startPouring: 'Start pouring',
   flow: (flow: Shown) => `${flow} g/s`,
   startsWithTheWater: 'The clock starts with the first water.',
-  ahead: (by: number) => (by === 0 ? 'On the line' : by > 0 ? `${by} g ahead` : `${-by} g behind`),
+  ahead: (sign: number, by: Shown) =>
+    sign === 0 ? 'On the line' : sign > 0 ? `${by} ahead` : `${by} behind`,
   lineOfWeight: 'Weight over time: what the drill asks for, and what the scale reads',
   bedFromAbove: 'The bed from above, with where the water falls',
   bedToPourOn: 'The bed. Hold to pour where you point.',

@@ -1,0 +1,117 @@
+/** Practice: a pour with the mouse on the modelled bed, scored and tried again, with nothing of it on the bar. */
+import type { Page } from '@playwright/test';
+import { expect, test } from '../support/bar';
+import { choose } from '../support/barista';
+
+test.use({ demo: 'bench' });
+test.setTimeout(180_000);
+
+/** Holds four grams a second over the bed, going round, until it is over. `steady` is how far off the flow may be. */
+async function hold(page: Page, steady: number): Promise<number> {
+  const bed = (await page.getByTestId('bed').boundingBox())!;
+  const [x, y] = [bed.x + bed.width / 2, bed.y + bed.height / 2];
+  await page.mouse.move(x, y - 60);
+  await page.mouse.down();
+  const read = async (id: string) =>
+    parseFloat(
+      (await page
+        .getByTestId(id)
+        .textContent({ timeout: 1000 })
+        .catch(() => '')) || '0',
+    );
+  const result = page.getByTestId('pour-result');
+  await page.mouse.wheel(0, 850);
+  for (let n = 0; n < 900 && !(await result.isVisible()); n += 1) {
+    const [flow, g] = [await read('drill-flow'), await read('drill-reading')];
+    await page.mouse.move(x + 60 * Math.sin(n / 6), y - 60 * Math.cos(n / 6));
+    if (g >= 98) await page.mouse.up();
+    else if (flow < 4 - steady) await page.mouse.wheel(0, 20);
+    else if (flow > 4 + steady) await page.mouse.wheel(0, -20);
+    await page.waitForTimeout(50);
+  }
+  await page.mouse.up();
+  await expect(result).toBeVisible();
+  return Number(await page.getByTestId('score').textContent());
+}
+
+test('a flow is held with mouse and wheel: it is scored, advised, tried again, and kept on the record only when asked', async ({
+  page,
+  bar,
+}) => {
+  const before = await bar.get<{ seq: number }>('/api/state');
+  await page.goto(`${bar.url}/bench`);
+  await page.getByRole('button', { name: 'Practice' }).click();
+  await page.getByRole('button', { name: 'Start: Pour drill' }).click();
+  await page.getByRole('radio', { name: 'Hold 4 g/s' }).click();
+  await choose(page, 'Who practises', 'Imre');
+  await page.getByTestId('start-pouring').click();
+
+  // Half a try is no try.
+  await page.getByRole('button', { name: 'Stop this try' }).click();
+  await expect(page.getByTestId('pour-result')).toHaveCount(0);
+  await page.getByTestId('start-pouring').click();
+  const first = await hold(page, 1.2);
+  expect(first).toBeGreaterThan(20);
+  await expect(page.getByTestId('advice')).not.toBeEmpty();
+  expect(await bar.get('/api/practice')).toEqual({ items: [] });
+
+  await page.getByTestId('try-again').click();
+  const second = await hold(page, 0.3);
+  expect(second).toBeGreaterThan(40);
+  await expect(page.getByRole('slider', { name: 'Scores, try by try' })).toHaveAttribute(
+    'aria-valuemax',
+    '2',
+  );
+  await page.getByTestId('keep-try').click();
+  await expect(page.getByText('This try is on the record.')).toBeVisible();
+  expect(await bar.get('/api/practice')).toMatchObject({
+    items: [{ kind: 'try', person: 'imre', drill: 'hold', score: second }],
+  });
+  expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
+
+  // Tries of this device are there after a reload.
+  await page.reload();
+  await page.getByRole('radio', { name: 'Hold 4 g/s' }).click();
+  await page.getByRole('radio', { name: 'My best' }).click();
+  await expect(page.getByText('You have no earlier try')).toHaveCount(0);
+});
+
+test('on a phone’s size with the processor four times slower every own frame of a drill takes less than 33 ms', async ({
+  page,
+  bar,
+}) => {
+  await page.addInitScript(() => {
+    const took: number[] = [];
+    Object.assign(globalThis, { frameMs: took });
+    const ask = globalThis.requestAnimationFrame.bind(globalThis);
+    globalThis.requestAnimationFrame = (call) =>
+      ask((at) => {
+        const from = performance.now();
+        call(at);
+        took.push(performance.now() - from);
+      });
+  });
+  await page.goto(`${bar.url}/practice/pour`);
+  await page.getByTestId('start-pouring').click();
+  const bed = (await page.getByTestId('bed').boundingBox())!;
+  const [x, y] = [bed.x + bed.width / 2, bed.y + bed.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.wheel(0, 900);
+  const slow = await page.context().newCDPSession(page);
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+  await page.evaluate(() => void ((globalThis as unknown as { frameMs: number[] }).frameMs.length = 0));
+  for (let n = 0; n < 60; n += 1) {
+    await page.mouse.move(x + 70 * Math.sin(n / 4), y - 70 * Math.cos(n / 4));
+    await page.waitForTimeout(100);
+  }
+  const frames = await page.evaluate(() => (globalThis as unknown as { frameMs: number[] }).frameMs);
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+  await page.mouse.up();
+  const sorted = frames.toSorted((a, b) => a - b);
+  console.log(
+    `${frames.length} frames: median ${sorted[Math.floor(sorted.length / 2)]!.toFixed(1)} ms, 99th ${sorted[Math.floor(sorted.length * 0.99)]!.toFixed(1)} ms, longest ${sorted.at(-1)!.toFixed(1)} ms`,
+  );
+  // A machine with something else to do stretches a frame now and then: what is asked for is held by all but one in a hundred.
+  expect(sorted[Math.floor(sorted.length * 0.99)]).toBeLessThan(33);
+});
