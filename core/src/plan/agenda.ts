@@ -212,6 +212,8 @@ function ofWaiting(
   if (!way || !('card' in way)) return [];
   const { card, stations } = way;
   const brewId = nextBrewId(cup);
+  // A brew is planned whole or not at all.
+  if (plan?.starts[stepKey(brewId, card.steps[0]!.id)] === undefined) return [];
   const free = stations.find((station) => !brewAt(state, station.id));
   const station = { ...(free ?? stations[0]!), free: free !== undefined };
   const tin = hasTin(state, cup.coffee, card.doseG, nowMs) ? { fromTin: true as const } : {};

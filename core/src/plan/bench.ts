@@ -216,8 +216,27 @@ export function cardFor(
   return { ok: true, card: found.ways[0]!.card, stations: found.ways.flatMap(({ stations }) => stations) };
 }
 
-/** Every way in which this bench can brew a cup, in the order of its stations; or why there is none. */
-export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): { ok: true; ways: Way[] } | NoWay {
+/**
+ * Every way in which this bench can brew a cup, in the order of its stations; or why there is none. A bench, a book and a cup
+ * are plain data that is never changed, so it is worked out once for each: the agenda asks for every waiting cup at every turn.
+ */
+export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): Ways {
+  const benchs = within(known, bench, () => new WeakMap<RecipeBook, WeakMap<CupAsk, Ways>>());
+  const books = within(benchs, book, () => new WeakMap<CupAsk, Ways>());
+  return within(books, cup, () => findWays(bench, cup, book));
+}
+type Ways = { ok: true; ways: Way[] } | NoWay;
+const known = new WeakMap<Bench, WeakMap<RecipeBook, WeakMap<CupAsk, Ways>>>();
+
+function within<Key extends object, Value>(of: WeakMap<Key, Value>, key: Key, make: () => Value): Value {
+  const found = of.get(key);
+  if (found !== undefined) return found;
+  const made = make();
+  of.set(key, made);
+  return made;
+}
+
+function findWays(bench: Bench, cup: CupAsk, book: RecipeBook): Ways {
   const own = book(cup);
   const recipe = own && tuned(own, tuningFor(coffeeOf(bench, cup.coffee), cup.recipeId, cup.sample));
   if (!recipe)

@@ -33,7 +33,7 @@ const TOGETHER_S = 60;
 /** Planned starts within the next seconds stay as they are unless they cannot. */
 export const FROZEN_S = 45;
 
-/** How many waiting cups are planned to the second; the cups behind them are only estimated (`rough.ts`). */
+/** As many waiting cups as an hour brings. */
 const PLANNED_CUPS = 40;
 /**
  * The greatest lateness that counts, seconds: an order that was left open over a weekend does not cost more every day,
@@ -51,6 +51,7 @@ export type BarProblem = {
 /**
  * @param nowS whole seconds of bar time
  * @param before the plan until now, whose next steps are kept if they can be
+ * @param mostCups how many waiting cups are planned to the second; the cups behind them are only estimated (`rough.ts`)
  */
 export function buildProblem(
   state: BarState,
@@ -58,6 +59,7 @@ export function buildProblem(
   book: RecipeBook,
   nowS: number,
   before?: Plan,
+  mostCups = PLANNED_CUPS,
 ): BarProblem {
   const problem: PlanProblem = {
     format: PROBLEM_FORMAT,
@@ -73,7 +75,7 @@ export function buildProblem(
   const unplannable: BarProblem['unplannable'] = [];
   const byOrder = new Map<string, PlanBrew[]>();
   const stepsOf = new Map<string, readonly CardStep[]>();
-  const { near, later } = inReach(state);
+  const { near, later } = inReach(state, mostCups);
   const ways = waysInTurn(state, bench, book);
   for (const order of near) {
     const brews: PlanBrew[] = [];
@@ -113,7 +115,7 @@ export function buildProblem(
  * The orders whose cups are planned: those under way, and of the rest the next ones, whole, until there are enough. In
  * the log's order, so that a plan of few orders does not depend on their promises.
  */
-function inReach(state: BarState): { near: OrderState[]; later: BarProblem['later'] } {
+function inReach(state: BarState, mostCups: number): { near: OrderState[]; later: BarProblem['later'] } {
   const orders = Object.values(state.orders);
   const asks = (order: OrderState) =>
     order.cups.filter(({ status, with: host }) => status === 'waiting' && !host).length;
@@ -124,7 +126,7 @@ function inReach(state: BarState): { near: OrderState[]; later: BarProblem['late
   const later: BarProblem['later'] = [];
   const waiting = orders.filter((order) => !near.has(order)).sort(byTurn);
   for (const order of waiting) {
-    if (later.length === 0 && cups + asks(order) <= PLANNED_CUPS) {
+    if (later.length === 0 && cups + asks(order) <= mostCups) {
       near.add(order);
       cups += asks(order);
     } else later.push({ orderId: order.id, brews: asks(order) });

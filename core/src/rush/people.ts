@@ -41,16 +41,18 @@ export type Setting = {
   manners: PeopleModel;
   /** Nobody works on after this, bar milliseconds. */
   untilMs: number;
+  /** They look again so often though nothing asked for it, milliseconds. */
+  lookMs?: () => number;
 };
 
 type Busy = { item: AgendaItem; untilMs: number };
 
-/** A moment before the people look again though nothing asked for it, milliseconds. */
+/** Where nothing else is said. */
 const LOOK_MS = 2000;
 
 /** Works until every order is out and every station clean, or until the time limit. Returns how many taps were refused. */
 export async function workRush(world: World, setting: Setting): Promise<{ refused: number }> {
-  const { bench, book, random, newId, manners, untilMs } = setting;
+  const { bench, book, random, newId, manners, untilMs, lookMs = () => LOOK_MS } = setting;
   const coming = [...setting.orders];
   const pairs: (Busy | null)[] = Array.from({ length: bench.hands }, () => null);
   let refused = 0;
@@ -83,14 +85,15 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
           nowMs >= runsUntilMs(item, nowMs) &&
           !pairs.some((each) => each && each.item.station.id === item.station.id),
       );
-      const item = free.find((each) => pairOf(each, world.plan()) === pair) ?? helpOut(free, nowMs);
+      const item =
+        free.find((each) => handsOf(each, world.plan(), bench.hands) === pair) ?? helpOut(free, nowMs);
       if (item) pairs[pair] = { item, untilMs: nowMs + takesMs(item, nowMs) };
     }
     const next = Math.min(
       coming[0]?.atMs ?? Infinity,
       ...pairs.map((busy) => busy?.untilMs ?? Infinity),
       ...items.filter(({ dueMs }) => dueMs > nowMs).map(({ dueMs }) => dueMs),
-      nowMs + LOOK_MS,
+      nowMs + lookMs(),
     );
     await world.passUntil(next);
   }
@@ -107,12 +110,19 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
   function takesMs(item: AgendaItem, nowMs: number): number {
     const lateS =
       random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
-    const usualMs = item.step.durationS * 1000;
+    const usualMs =
+      item.step.durationS * 1000 * (item.step.attended ? (bench.pace?.[item.step.kind] ?? 1) : 1);
     if (item.asks === 'start' || item.asks === 'cue') return 1000 * lateS;
     if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - nowMs) + 1;
     const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);
     return 1000 * lateS + leftMs * (1 + (random() - 0.4) * 2 * manners.noise);
   }
+}
+
+/** Whose step it is. The hands card is for two pairs at most; a simulated bar may have more. */
+function handsOf(item: AgendaItem, plan: Plan | null, hands: number): number {
+  const planned = plan?.hands[item.key];
+  return planned !== undefined && planned > 1 && planned < hands ? planned : pairOf(item, plan);
 }
 
 /** A step of the other pair that is overdue by this is taken by whoever is free, milliseconds. */
