@@ -27,6 +27,10 @@ if (process.argv[2] === 'routes') {
   await buildServer();
   process.exit(routesBench());
 }
+if (process.argv[2] === 'lab') {
+  await buildServer();
+  process.exit(labBench());
+}
 if (process.argv[2] === 'import') {
   await build();
   say('A large log read in from CSV while the bar is worked');
@@ -208,6 +212,13 @@ function logBench() {
   say('The log, with 100,000 brews in it');
   return (
     spawnSync(process.execPath, [join(root, 'server/dist/bench-log.js')], { stdio: 'inherit' }).status ?? 1
+  );
+}
+
+function labBench() {
+  say('The rush lab: hours of boats, simulated');
+  return (
+    spawnSync(process.execPath, [join(root, 'server/dist/bench-lab.js')], { stdio: 'inherit' }).status ?? 1
   );
 }
 

@@ -16,6 +16,7 @@ const options = {
     ek: here('src/ek/main.ts'),
     'bench-cards': here('bench/cards.ts'),
     'bench-log': here('bench/log.ts'),
+    'bench-lab': here('bench/lab.ts'),
     'bench-routes': here('bench/routes.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('soak/main.ts'),

@@ -1,7 +1,14 @@
-/** Practice: a pour with the mouse on the modelled bed, scored and tried again, with nothing of it on the bar. */
+/** Practice: a pour with the mouse, scored and tried again, and a lab of two variants; nothing of it is on the bar. */
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import { choose } from '../support/barista';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
 
 test.use({ demo: 'bench' });
 test.setTimeout(180_000);
@@ -114,4 +121,50 @@ test('on a phone’s size with the processor four times slower every own frame o
   );
   // A machine with something else to do stretches a frame now and then: what is asked for is held by all but one in a hundred.
   expect(sorted[Math.floor(sorted.length * 0.99)]).toBeLessThan(33);
+});
+
+test('the rush lab tells two variants apart, keeps one, and exports what the command line runs', async ({
+  page,
+  bar,
+}) => {
+  const before = await bar.get<{ seq: number }>('/api/state');
+  await page.goto(`${bar.url}/practice`);
+  await page.getByRole('button', { name: 'Start: Rush lab' }).click();
+  await page.getByTestId('cups-an-hour').fill('500');
+  await expect(page.getByTestId('run-lab')).toBeDisabled();
+  await page.getByTestId('cups-an-hour').fill('8');
+  await page.getByTestId('add-variant').click();
+  await page
+    .getByRole('radiogroup', { name: 'Hands of variant A' })
+    .getByRole('radio', { name: '1', exact: true })
+    .click();
+  await page.getByLabel('Name of variant A').fill('One barista');
+  await page.getByRole('radio', { name: '6 shifts' }).click();
+
+  // Cancelled, it stays with what has come.
+  await page.getByTestId('run-lab').click();
+  await page.getByRole('button', { name: 'Cancel', exact: true }).click();
+  await expect(page.getByTestId('run-lab')).toBeVisible();
+  await page.getByTestId('run-lab').click();
+  await expect(page.getByTestId('difference')).toContainText('B against A', { timeout: 120_000 });
+  await expect(page.getByRole('button', { name: 'JSON' })).toBeVisible({ timeout: 120_000 });
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'JSON' }).click(),
+  ]);
+  const file = join(mkdtempSync(join(tmpdir(), 'even-kettle-lab-')), 'lab.json');
+  await download.saveAs(file);
+  const said = execFileSync(process.execPath, [join(root, 'server/dist/ek.js'), 'lab', file], {
+    encoding: 'utf8',
+  });
+  expect(said).toMatch(/^One barista: .* cups an hour/);
+  expect(said.trim().split('\n')).toHaveLength(2);
+
+  await page.getByRole('button', { name: 'Keep variant A' }).click();
+  await expect(page.getByText('One barista is kept')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Add the kept variant One barista' }).click();
+  await expect(page.getByLabel('Name of variant B')).toHaveValue('One barista');
+  expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
 });

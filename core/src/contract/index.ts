@@ -19,6 +19,8 @@ export * from './devices';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
 export type { BrewPage, DayPage, HandsLearnt, House, Learnt, Today } from './learnt';
 export * from './imports';
+export { labFileSchema } from './lab';
+export type { LabFile } from './lab';
 export { practiceItemSchema } from './practice';
 export type { PracticeItem, TriedItem } from './practice';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';

@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import { EXERCISES, MEASURES, type PourTry } from '../practice';
+import { labVariantSchema } from './lab';
 import { barMs, eventId, line, thingId } from './words';
 
 const measure = z.number().min(0).max(100_000).nullable();
@@ -39,7 +40,19 @@ const shownPourSchema = z.strictObject({
   packed: z.array(z.int().min(-100_000).max(100_000)).max(30_000, 'takes at most 6,000 readings'),
 });
 
-export const practiceItemSchema = z.discriminatedUnion('kind', [triedSchema, shownPourSchema]);
+/** A variant of the rush lab that was kept by its name. */
+const keptVariantSchema = z.strictObject({
+  kind: z.literal('variant'),
+  id: eventId,
+  atMs: barMs,
+  variant: labVariantSchema,
+});
+
+export const practiceItemSchema = z.discriminatedUnion('kind', [
+  triedSchema,
+  shownPourSchema,
+  keptVariantSchema,
+]);
 export const practiceSchema = z.object({ items: z.array(practiceItemSchema) });
 
 export type PracticeItem = z.infer<typeof practiceItemSchema>;

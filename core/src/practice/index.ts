@@ -6,3 +6,7 @@ export { scorePour, scoreTrace } from './score';
 export type { PourScore } from './score';
 export { drillKey, packSamples, unpackSamples } from './tries';
 export type { PourTry } from './tries';
+export { CAREFULLY, LAB_FORMAT, changesOf, faultOf, liveLabShift, variantOf } from './lab';
+export type { LabChange, LabGuests, LabLine, LabShift, LabVariant } from './lab';
+export { NINE_OF_TEN, differenceOf, isSure, labFigures, meanWaitS } from './lab-figures';
+export type { LabDifference, LabFigures } from './lab-figures';

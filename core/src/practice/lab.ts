@@ -79,6 +79,9 @@ export type LabShift = {
   toolsBusy: Record<string, number>;
 };
 
+/** What a lab's file says of itself. */
+export const LAB_FORMAT = 'even-kettle/lab@1';
+
 const HOUR_MS = 3600 * 1000;
 const SLOTS = 12;
 /** Nobody works for longer, milliseconds. */
@@ -287,13 +290,8 @@ export async function liveLabShift(
       tell: (events) => {
         const isTaken = events.every(happen);
         const { planAgesMs, plannedCups } = care();
-        // An order that comes behind all that are planned changes no plan.
-        const asks = events.some(
-          (event) =>
-            (event.type === 'step-done' && event.stepId === 'clean') ||
-            (event.type === 'order-taken' && waitingCups(state) <= plannedCups + event.cups.length),
-        );
-        if (asks || nowMs - plannedMs > planAgesMs) planAnew();
+        if (changesPlan(events, waitingCups(state) - plannedCups) || nowMs - plannedMs > planAgesMs)
+          planAnew();
         return Promise.resolve(isTaken);
       },
     },
@@ -310,6 +308,14 @@ export async function liveLabShift(
   );
   return figuresOf(seed, orders, outMs, [...brews.values()], bench);
 }
+
+/** A station is free, or an order comes that is not behind all that are planned (`beyond` cups wait behind those). */
+const changesPlan = (events: readonly BarEvent[], beyond: number): boolean =>
+  events.some(
+    (event) =>
+      (event.type === 'step-done' && event.stepId === 'clean') ||
+      (event.type === 'order-taken' && beyond <= event.cups.length),
+  );
 
 const waitingCups = ({ orders }: BarState): number =>
   Object.values(orders).reduce(

@@ -1,10 +1,14 @@
-/** `ek`: see program.ts. */
+/** `ek`: see program.ts, and lab.ts for what takes longer. */
 import { readFileSync, statSync } from 'node:fs';
+import { runLab } from './lab';
 import { runEk } from './program';
+import type { Io } from './reading';
 
-process.exitCode = runEk(process.argv.slice(2), {
+const io: Io = {
   out: (text) => void process.stdout.write(text),
   err: (text) => void process.stderr.write(text),
   readFile: (path) => ({ size: statSync(path).size, text: () => readFileSync(path, 'utf8') }),
   nowMs: () => performance.now(),
-});
+};
+const [command, ...rest] = process.argv.slice(2);
+process.exitCode = command === 'lab' ? await runLab(rest, io) : runEk(process.argv.slice(2), io);

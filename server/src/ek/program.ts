@@ -150,7 +150,11 @@ export function ekProgram(io: Io): Command {
     .description('Even Kettle’s numbers: recipes converted to the cup, methods side by side, water.')
     .exitOverride()
     .configureOutput({ writeOut: io.out, writeErr: io.err })
-    .showHelpAfterError('Ask for “--help” to see what there is.');
+    .showHelpAfterError('Ask for “--help” to see what there is.')
+    .addHelpText(
+      'after',
+      '\nAlso: ek lab <file> [--json]   simulate the variants of a file from the rush lab',
+    );
 
   asking(
     program

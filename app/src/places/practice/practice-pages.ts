@@ -1,3 +1,4 @@
 /** Practice's pages, in one piece that comes by itself. */
 export { PracticePage } from './practice-page';
 export { PourPage } from './pour-page';
+export { LabPage } from './lab-page';
