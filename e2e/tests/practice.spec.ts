@@ -168,3 +168,36 @@ test('the rush lab tells two variants apart, keeps one, and exports what the com
   await expect(page.getByLabel('Name of variant B')).toHaveValue('One barista');
   expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
 });
+
+test('six cups are worked off on the hands card of a bar of one’s own, reviewed against the plan, and looked at again', async ({
+  page,
+  bar,
+}) => {
+  const before = await bar.get<{ seq: number }>('/api/state');
+  await page.goto(`${bar.url}/practice`);
+  await page.getByRole('button', { name: 'Start: Rush drill' }).click();
+  await page.getByRole('radio', { name: /^Six cups/ }).click();
+  await page.getByRole('radio', { name: '8 ×' }).click();
+  await page.getByRole('switch', { name: 'A colleague works beside you' }).click();
+  await page.getByRole('switch', { name: 'A kettle runs dry' }).click();
+  await page.getByTestId('start-rush').click();
+  const review = page.getByTestId('rush-review');
+  const main = page.getByTestId('main-button');
+  for (let looks = 0; looks < 400 && !(await review.isVisible()); looks += 1) {
+    if (await main.isEnabled({ timeout: 200 }).catch(() => false))
+      await main.click({ timeout: 500 }).catch(() => undefined);
+    await page.waitForTimeout(400);
+  }
+  await expect(review).toBeVisible();
+  await expect(page.getByTestId('idle')).toContainText('Something was due and your hands were idle');
+  await expect(review.getByText(/^Next: /)).toBeVisible();
+  await expect(review.getByText('not out')).toHaveCount(0);
+
+  // The shift again: the rail shows brews that were under way.
+  const slider = page.getByRole('slider', { name: 'Moment of the shift' });
+  await slider.focus();
+  await page.keyboard.press('PageUp');
+  await expect(slider).toHaveAttribute('aria-valuetext', '1:00');
+  await expect(review.getByText('The next 8 minutes')).toBeVisible();
+  expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
+});

@@ -3,7 +3,7 @@
  * comes before the second of any.
  */
 import type { LabShift, LabVariant } from '@even-kettle/core/practice';
-import type { LabAnswer, LabJob } from './lab.worker';
+import type { ExactJob, LabAnswer, LabJob } from './lab.worker';
 
 type Asked = Omit<LabJob, 'variant' | 'seed'> & { variants: readonly LabVariant[]; shifts: number };
 type Heard = {
@@ -38,6 +38,7 @@ export function runLab({ bench, saved, variants, shifts }: Asked, { onShift, onE
     worker.onmessage = ({ data }: MessageEvent<LabAnswer>) => {
       if (isOver) return;
       if ('failed' in data) return end(data.failed);
+      if (!('shift' in data)) return;
       left -= 1;
       onShift(data.variantId, data.shift);
       if (left === 0) end(null);
@@ -48,4 +49,18 @@ export function runLab({ bench, saved, variants, shifts }: Asked, { onShift, onE
     next();
   }
   return () => end(null);
+}
+
+/** How long each order would wait with hands that are never late, seconds; nothing where that cannot be worked out. */
+export function askExactWaits(job: ExactJob): Promise<Record<string, number>> {
+  return new Promise((resolve) => {
+    const worker = new Worker(new URL('./lab.worker', window.location.href));
+    const answer = (waitsS: Record<string, number>) => {
+      worker.terminate();
+      resolve(waitsS);
+    };
+    worker.onmessage = ({ data }: MessageEvent<LabAnswer>) => answer('waitsS' in data ? data.waitsS : {});
+    worker.onerror = () => answer({});
+    worker.postMessage(job);
+  });
 }

@@ -110,3 +110,25 @@ export function openPrivateBar(
     },
   };
 }
+
+/** A bar that stands still at a moment, to look at what was; nothing can be done at it. */
+export function stillBar(
+  around: BarHere,
+  { bar, state, plan, atMs }: Pick<BarView, 'state' | 'plan'> & { bar: Bar; atMs: number },
+): BarHere {
+  const { recipes, book } = around.store.view();
+  const view: BarView = { ...NOTHING_LOADED, status: 'ready', link: 'live', bar, recipes, book, state, plan };
+  return {
+    ...around,
+    silent: true,
+    clock: { ...around.clock, nowMs: () => atMs, rate: () => STANDING },
+    devices: openDeviceReadings(),
+    store: {
+      ...around.store,
+      view: () => view,
+      subscribe: () => () => undefined,
+      act: () => false,
+      undo: () => undefined,
+    },
+  };
+}

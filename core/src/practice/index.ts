@@ -6,7 +6,17 @@ export { scorePour, scoreTrace } from './score';
 export type { PourScore } from './score';
 export { drillKey, packSamples, unpackSamples } from './tries';
 export type { PourTry } from './tries';
-export { CAREFULLY, LAB_FORMAT, changesOf, faultOf, liveLabShift, variantOf } from './lab';
+export { CAREFULLY, LAB_FORMAT, changesOf, exactWaits, faultOf, liveLabShift, variantOf } from './lab';
 export type { LabChange, LabGuests, LabLine, LabShift, LabVariant } from './lab';
 export { NINE_OF_TEN, differenceOf, isSure, labFigures, meanWaitS } from './lab-figures';
 export type { LabDifference, LabFigures } from './lab-figures';
+export {
+  RUSH_LEVELS,
+  SURPRISES,
+  cueComesMs,
+  idleFromMs,
+  reviewRush,
+  rushHappenings,
+  surpriseNow,
+} from './rush-drill';
+export type { Happening, RushCounts, RushLevel, RushReview, Surprise } from './rush-drill';

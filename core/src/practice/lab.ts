@@ -24,7 +24,7 @@ import {
   type Station,
 } from '../plan';
 import { METHODS, STEP_KINDS, brewerById, type BrewCard, type RecipeBook, type RoastLevel } from '../recipe';
-import { BUSY_PEOPLE, workRush } from '../rush';
+import { BUSY_PEOPLE, workRush, type PeopleModel } from '../rush';
 
 /** How guests come within the hour. */
 export type LabGuests = {
@@ -237,16 +237,63 @@ export async function liveLabShift(
   const bench = benchOf(bar, variant);
   const menu = offered(variant, bench, book);
   const orders = guestsOf({ ...variant, menu }, bench, book, seed);
-  const random = seededRandom(seed + 7919);
+  const tins = variant.ahead ? tinsFor(orders, bench, book) : [];
+  const lived = await liveOrders(bench, orders, book, {
+    random: seededRandom(seed + 7919),
+    manners: BUSY_PEOPLE,
+    careFor,
+    before: tins,
+  });
+  return figuresOf(seed, orders, lived.outMs, lived.brews, bench);
+}
+
+/** Hands that are never late nor distracted. */
+const EXACT_PEOPLE: PeopleModel = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 };
+
+/** How long each order would wait if the bench's hands were never late, seconds. */
+export async function exactWaits(
+  bench: Bench,
+  orders: readonly OrderTaken[],
+  book: RecipeBook,
+): Promise<Record<string, number>> {
+  const { outMs } = await liveOrders(bench, orders, book, {
+    random: () => 0.4,
+    manners: EXACT_PEOPLE,
+    careFor: () => CALM,
+    before: [],
+  });
+  return Object.fromEntries(
+    orders.flatMap(({ orderId, atMs }) => {
+      const out = outMs.get(orderId);
+      return out === undefined ? [] : [[orderId, (out - atMs) / 1000]];
+    }),
+  );
+}
+
+type Living = {
+  random: () => number;
+  manners: PeopleModel;
+  careFor: (waiting: number) => LabCare;
+  /** What has happened before the first order. */
+  before: readonly BarEvent[];
+};
+
+/** Works orders off by simulated people: when each was out, and how each brew went. */
+async function liveOrders(
+  bench: Bench,
+  orders: readonly OrderTaken[],
+  book: RecipeBook,
+  { random, manners, careFor, before }: Living,
+): Promise<{ outMs: Map<string, number>; brews: BrewState[] }> {
+  const startMs = Math.min(...orders.map(({ atMs }) => atMs)) - 1000;
   const outMs = new Map<string, number>();
   const brews = new Map<string, BrewState>();
   let state: BarState = EMPTY_BAR;
   let plan: Plan | null = null;
-  let nowMs = START_MS;
+  let nowMs = startMs;
   let plannedMs = -Infinity;
-  let forgotMs = START_MS;
+  let forgotMs = startMs;
   let ids = 0;
-  const newId = () => `lab-${(ids += 1)}-${seed}`;
 
   const happen = (event: BarEvent): boolean => {
     const applied = apply(state, event, book);
@@ -273,7 +320,7 @@ export async function liveLabShift(
     plan = problem.brews.length > 0 ? solve(problem, { moves, before: plan ?? undefined }) : null;
     plannedMs = nowMs;
   };
-  if (variant.ahead) for (const event of tinsFor(orders, bench, book, newId)) happen(event);
+  before.forEach(happen);
   await workRush(
     {
       nowMs: () => nowMs,
@@ -298,15 +345,15 @@ export async function liveLabShift(
     {
       bench,
       book,
-      orders,
+      orders: [...orders],
       random,
-      newId,
-      manners: BUSY_PEOPLE,
-      untilMs: START_MS + LONGEST_MS,
+      newId: () => `lab-${(ids += 1)}`,
+      manners,
+      untilMs: startMs + LONGEST_MS,
       lookMs: () => care().lookMs,
     },
   );
-  return figuresOf(seed, orders, outMs, [...brews.values()], bench);
+  return { outMs, brews: [...brews.values()] };
 }
 
 /** A station is free, or an order comes that is not behind all that are planned (`beyond` cups wait behind those). */
@@ -324,19 +371,14 @@ const waitingCups = ({ orders }: BarState): number =>
   );
 
 /** As many tins as could be asked for, of every dose. */
-function tinsFor(
-  orders: readonly OrderTaken[],
-  bench: Bench,
-  book: RecipeBook,
-  newId: () => string,
-): BarEvent[] {
+function tinsFor(orders: readonly OrderTaken[], bench: Bench, book: RecipeBook): BarEvent[] {
   const doses = new Map<string, BarEvent>();
   for (const cup of orders.flatMap(({ cups }) => cups)) {
     const found = cardFor(bench, cup, book);
     if (!found.ok) continue;
     const { doseG } = found.card;
     doses.set(`${cup.coffee} ${doseG}`, {
-      id: newId(),
+      id: `tins-${doses.size}`,
       type: 'made-ready',
       atMs: START_MS,
       thing: 'tins',

@@ -4,15 +4,8 @@
 import { useMemo, useState } from 'react';
 import { router } from 'expo-router';
 import type { Bar, LabFile } from '@even-kettle/core/contract';
-import {
-  LAB_FORMAT,
-  faultOf,
-  variantOf,
-  type LabGuests,
-  type LabLine,
-  type LabVariant,
-} from '@even-kettle/core/practice';
-import { METHODS, brewerById, type Recipe } from '@even-kettle/core/recipe';
+import { LAB_FORMAT, faultOf, variantOf, type LabGuests, type LabVariant } from '@even-kettle/core/practice';
+import { brewerById, type Recipe } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -22,6 +15,7 @@ import { Loading, Notice } from '../../ui/notice';
 import { Halves, Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { ProgressBar } from '../log/progress-bar';
+import { menuOf } from './bar-menu';
 import { GuestsOfTheHour, boatsEvery } from './lab-guests';
 import { LabResults, rowsOf, type LabRow } from './lab-results';
 import { VariantCard } from './lab-variant';
@@ -265,27 +259,3 @@ export function foundInWords({ change, best, shortShare }: Found): string {
 
 const changeInWords = ({ what, brewerId }: NonNullable<Found['best']>): string =>
   what === 'station' ? WORDS.addOne(brewerById(brewerId!)?.name ?? brewerId!) : WORDS.changes[what];
-
-/** The menu of the bar; where there is none, the first recipe of each method that stands here. */
-function menuOf(bar: Bar, recipes: readonly Recipe[]): LabLine[] {
-  const coffee = bar.coffees.find(({ decaf }) => !decaf) ?? bar.coffees[0];
-  const lines = (bar.menu ?? []).flatMap(({ coffeeId, recipeId, sizesMl, off }): LabLine[] => {
-    const recipe = recipes.find(({ id }) => id === recipeId);
-    const of = bar.coffees.find(({ id }) => id === coffeeId);
-    if (off || !recipe || !of) return [];
-    return [lineOf(recipe, of.name, of.roast, sizesMl[0])];
-  });
-  if (lines.length > 0) return lines;
-  const methods = [...new Set(bar.stations.map(({ brewerId }) => brewerById(brewerId)?.method))];
-  return methods.flatMap((method) => {
-    const recipe = recipes.find((each) => each.method === method);
-    return recipe ? [lineOf(recipe, coffee?.name ?? WORDS.coffee, coffee?.roast ?? 'medium', undefined)] : [];
-  });
-}
-
-const lineOf = (
-  recipe: Recipe,
-  coffee: string,
-  roast: LabLine['roast'],
-  cupMl = METHODS[recipe.method].usualCupMl,
-): LabLine => ({ recipeId: recipe.id, recipeVersion: recipe.version, coffee, roast, cupMl, share: 2 });

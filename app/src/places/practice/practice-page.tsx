@@ -10,6 +10,7 @@ import { WORDS } from './words';
 
 const DRILLS: { name: string; is: string; href: Extract<Href, string> }[] = [
   { name: WORDS.pourDrill, is: WORDS.pourDrillIs, href: '/practice/pour' },
+  { name: WORDS.rushDrill, is: WORDS.rushDrillIs, href: '/practice/rush' },
   { name: WORDS.rushLab, is: WORDS.rushLabIs, href: '/practice/lab' },
 ];
 

@@ -2,3 +2,4 @@
 export { PracticePage } from './practice-page';
 export { PourPage } from './pour-page';
 export { LabPage } from './lab-page';
+export { RushPage } from './rush-page';

@@ -237,4 +237,68 @@ export const WORDS = {
   noneHelps:
     'No single change brings an order under eight minutes. Take fewer guests, or change several things at once.',
   coffee: 'coffee',
+  rushDrill: 'Rush drill',
+  rushDrillIs: 'Work the hands card of a bar of your own, with guests who come, wait and change their minds.',
+  rushDrillHow:
+    'The bar has your own stations, kettles and menu, and nothing is brewed for real. Do each step when the card asks for it, for as long as it would take. “What you see” says when a bed is dry or water has risen.',
+  howHard: 'How hard',
+  levels: { three: 'Three cups', six: 'Six cups', boat: 'The nine o’clock boat' },
+  levelIs: { three: 'in ten minutes', six: 'in ten minutes', boat: 'nine cups in four minutes' },
+  pace: 'Pace',
+  colleague: 'A colleague works beside you',
+  whatGoesWrong: 'What may go wrong',
+  surprises: {
+    stalled: 'A bed stalls',
+    kettle: 'A kettle runs dry',
+    siphon: 'A siphon does not rise',
+    spilt: 'A cup is spilt',
+    'two-guests': 'Two guests at once',
+    'change-of-mind': 'A guest takes a cup back',
+  },
+  surprised: {
+    kettle: 'The kettle has run dry. Your hands fill it for 20 seconds.',
+    spilt: 'A cup was spilt. It is brewed again.',
+    'change-of-mind': 'A guest has taken a cup back that was not brewed yet.',
+  },
+  startDrill: 'Start the drill',
+  endDrill: 'End the drill',
+  rushAt: (clock: Shown, out: number, of: number) =>
+    `${clock} · ${out} of ${of} ${plural(of, 'cup', 'cups')} out`,
+  handsFree: 'Nothing for your hands now',
+  whatYouSee: 'What you see',
+  sight: (station: Shown, what: Shown) => `${station}: ${what}`,
+  theReview: 'the review',
+  mastered: 'Well done: this drill is no longer hard for you.',
+  notMastered: 'The drill is over.',
+  nextDrillIs: (level: Shown, surprises: readonly string[]) =>
+    `Next: ${level}${surprises.length === 0 ? '' : `, with: ${surprises.join(', ')}`}.`,
+  nextDrill: 'Start the next drill',
+  sameAgain: 'The same again',
+  rushWaits: 'Waits',
+  order: 'Order',
+  waited: 'Waited',
+  couldHave: 'Could have been',
+  couldHaveIs: 'What could have been is the same guests, worked off by hands that are never late.',
+  notOut: 'not out',
+  whatItCost: 'What it cost',
+  idle: (clock: Shown) => `Something was due and your hands were idle: ${clock} in all.`,
+  wrongOrder: (count: number) =>
+    count === 0
+      ? 'You did everything in the order of the card.'
+      : `${count} ${plural(count, 'step was', 'steps were')} done before another that was due.`,
+  tooEarly: (count: number) =>
+    count === 0
+      ? 'You said nothing was done before it could be.'
+      : `${count} ${plural(count, 'time', 'times')} you said that something was done, or had come, before it could be.`,
+  latePour: (station: Shown, step: Shown, late: Shown, bare: number) =>
+    bare > 0
+      ? `${station}, ${step}: ${late} s late. The bed stood bare for ${bare} s, so that it cooled and will drain unevenly.`
+      : `${station}, ${step}: ${late} s late. Water still stood over the bed, so that little was lost.`,
+  noLatePour: 'No pour was late.',
+  outOfWindow: (station: Shown, by: Shown, isLate: boolean) =>
+    isLate
+      ? `${station}: done ${by} after its window. The cup is more bitter than it should be.`
+      : `${station}: done ${by} before its window. The cup is thinner than it should be.`,
+  replay: 'The shift again',
+  replayAt: 'Moment of the shift',
 };
