@@ -3,7 +3,7 @@
  * apart from the log: nothing of it is a brew.
  */
 import { z } from 'zod';
-import { EXERCISES, MEASURES, type PourTry } from '../practice';
+import { EXERCISES, LESSON_IDS, MEASURES, RUSH_LEVELS, SURPRISES, type PourTry } from '../practice';
 import { labVariantSchema } from './lab';
 import { barMs, eventId, line, thingId } from './words';
 
@@ -48,10 +48,33 @@ const keptVariantSchema = z.strictObject({
   variant: labVariantSchema,
 });
 
+/** A rush drill on the record. */
+const rushedSchema = z.strictObject({
+  kind: z.literal('rush'),
+  id: eventId,
+  atMs: barMs,
+  person: thingId,
+  level: z.enum(RUSH_LEVELS),
+  surprises: z.array(z.enum(SURPRISES)).max(SURPRISES.length),
+  isMastered: z.boolean(),
+  idleS: z.number().min(0).max(100_000),
+});
+
+/** A lesson that a person is asked to do. */
+const assignedSchema = z.strictObject({
+  kind: z.literal('assignment'),
+  id: eventId,
+  atMs: barMs,
+  person: thingId,
+  lesson: z.enum(LESSON_IDS),
+});
+
 export const practiceItemSchema = z.discriminatedUnion('kind', [
   triedSchema,
   shownPourSchema,
   keptVariantSchema,
+  rushedSchema,
+  assignedSchema,
 ]);
 export const practiceSchema = z.object({ items: z.array(practiceItemSchema) });
 

@@ -344,7 +344,8 @@ export const ROUTES = {
     refuses: DEVICE,
   },
   getPractice: {
-    summary: 'What Practice keeps: tries on the record, and pours to follow. Oldest first.',
+    summary:
+      'What Practice keeps: tries and drills on the record, pours to follow, kept variants, assigned lessons. Oldest first.',
     answer: practiceSchema,
     says: { 200: 'All of it.' },
   },

@@ -20,3 +20,5 @@ export {
   surpriseNow,
 } from './rush-drill';
 export type { Happening, RushCounts, RushLevel, RushReview, Surprise } from './rush-drill';
+export { LESSONS, LESSON_IDS, isLessonDone, lessonOf } from './lessons';
+export type { Lesson, LessonId } from './lessons';

@@ -16,13 +16,15 @@ import { cardFor, seededRandom, type AgendaItem, type Bench, type NewId } from '
 import { slurryG, secondsUntil, type PouredSpan } from '../pour';
 import { METHODS, type RecipeBook } from '../recipe';
 
-export const RUSH_LEVELS = ['three', 'six', 'boat'] as const;
+export const RUSH_LEVELS = ['one', 'two', 'three', 'six', 'boat'] as const;
 export type RushLevel = (typeof RUSH_LEVELS)[number];
 export const SURPRISES = ['stalled', 'kettle', 'siphon', 'spilt', 'two-guests', 'change-of-mind'] as const;
 export type Surprise = (typeof SURPRISES)[number];
 
 /** Cups, and within how many seconds they are ordered; how many cups a guest asks for at most. */
 const LEVELS: Record<RushLevel, { cups: number; withinS: number; most: number }> = {
+  one: { cups: 1, withinS: 60, most: 1 },
+  two: { cups: 2, withinS: 30, most: 1 },
   three: { cups: 3, withinS: 420, most: 1 },
   six: { cups: 6, withinS: 480, most: 2 },
   boat: { cups: 9, withinS: 240, most: 3 },

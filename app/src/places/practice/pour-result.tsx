@@ -1,7 +1,7 @@
 /**
  * What a try was worth: its score, what was measured, and one thing to change.
  */
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import {
   MEASURES,
@@ -22,6 +22,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Canvas, type Painter } from './canvas';
 import { drawLine } from './line-canvas';
 import { useTries } from './kept-tries';
+import { Keep } from './keep';
 import { TriesChart } from './tries-chart';
 import { WORDS } from './words';
 
@@ -109,38 +110,6 @@ function WholeLine({ drill, samples, ghost }: Pick<Props, 'drill' | 'samples' | 
     );
   }, [drill, samples, ghost, theme, width]);
   return <Canvas width={width} height={LINE_H} label={WORDS.lineOfWeight} ref={paint} />;
-}
-
-/** Keeps a try where others see it. Nothing leaves the device by itself. */
-function Keep({
-  onRecord,
-  onFollow,
-}: {
-  onRecord: (() => Promise<void>) | null;
-  onFollow: (() => Promise<void>) | null;
-}) {
-  const [said, setSaid] = useState<string | null>(null);
-  const keep = (what: () => Promise<void>, done: string) => () =>
-    void what().then(
-      () => setSaid(done),
-      () => setSaid(WORDS.couldNotKeep),
-    );
-  return (
-    <Card>
-      <Text size="small" quiet>
-        {onRecord ? WORDS.onlyHere : WORDS.chooseWho}
-      </Text>
-      <Row style={{ flexWrap: 'wrap' }}>
-        {onRecord ? (
-          <Button label={WORDS.keepOnRecord} onPress={keep(onRecord, WORDS.keptOnRecord)} testID="keep-try" />
-        ) : null}
-        {onFollow ? (
-          <Button label={WORDS.useAsTrainers} onPress={keep(onFollow, WORDS.othersFollow)} />
-        ) : null}
-      </Row>
-      {said ? <Text role="status">{said}</Text> : null}
-    </Card>
-  );
 }
 
 const mass = (g: number, units: Units): string => inWords(showMass(Math.round(g), units, 'water'));

@@ -3,8 +3,17 @@
  */
 import { useMemo, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
+import { useLocalSearchParams } from 'expo-router';
 import type { PracticeItem } from '@even-kettle/core/contract';
-import { EXERCISES, drillKey, unpackSamples, type DrillId, type Sample } from '@even-kettle/core/practice';
+import {
+  EXERCISES,
+  LESSON_IDS,
+  drillKey,
+  lessonOf,
+  unpackSamples,
+  type DrillId,
+  type Sample,
+} from '@even-kettle/core/practice';
 import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showVolume } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
@@ -12,6 +21,7 @@ import { setDevice, useDevice } from '../../device/settings';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
+import { Note } from '../../ui/note';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
 import { bestPour } from './kept-tries';
@@ -27,9 +37,12 @@ type Follow = 'path' | 'trainer' | 'best' | 'nothing';
 export function useSetUp(items: readonly PracticeItem[]) {
   const { bar, recipes } = useBar();
   const { person } = useDevice();
-  const [id, setId] = useState<DrillId>('recipe');
-  const [recipeId, setRecipeId] = useState('cone-thirds');
-  const [cup, setCup] = useState(250);
+  const asked = lessonOf(useLocalSearchParams<{ lesson?: string }>().lesson);
+  const lesson = asked && 'drill' in asked ? asked : undefined;
+  const whole = lesson?.drill === 'recipe' ? lesson : undefined;
+  const [id, setId] = useState<DrillId>(lesson?.drill ?? 'recipe');
+  const [recipeId, setRecipeId] = useState(whole?.recipeId ?? 'cone-thirds');
+  const [cup, setCup] = useState(whole?.cupMl ?? 250);
   const [tiltBy, setTiltBy] = useState<TiltBy>('thumb');
   const [follow, setFollow] = useState<Follow>('path');
   const [on, setOn] = useState(MODEL);
@@ -48,6 +61,7 @@ export function useSetUp(items: readonly PracticeItem[]) {
     person: bar?.people.some((each) => each.id === person) ? person : null,
   };
   return {
+    lesson: LESSON_IDS.find((each) => each === lesson?.id),
     drill,
     of,
     pourable,
@@ -88,6 +102,9 @@ export function PourSetUp({ setUp, onStart }: { setUp: SetUp; onStart: () => voi
   const missing = follow === 'trainer' ? WORDS.noTrainersPour : follow === 'best' ? WORDS.noBest : null;
   return (
     <>
+      {setUp.lesson ? (
+        <Note>{WORDS.lessonNote(WORDS.lessonNames[setUp.lesson], WORDS.notice[setUp.lesson])}</Note>
+      ) : null}
       <Card style={{ gap: 14 }}>
         <Subheading>{WORDS.whatToPractise}</Subheading>
         <Choice

@@ -6,6 +6,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
+import { LessonsCard } from './lessons-card';
 import { WORDS } from './words';
 
 const DRILLS: { name: string; is: string; href: Extract<Href, string> }[] = [
@@ -34,6 +35,7 @@ export function PracticePage() {
           />
         </Card>
       ))}
+      <LessonsCard />
     </Page>
   );
 }

@@ -2,11 +2,13 @@
  * The rush drill: a trainee works the hands card of a bar of its own, with guests who come by a timetable.
  */
 import { useCallback, useState } from 'react';
-import { router } from 'expo-router';
+import { router, useLocalSearchParams } from 'expo-router';
 import type { Bar } from '@even-kettle/core/contract';
 import {
+  LESSON_IDS,
   RUSH_LEVELS,
   SURPRISES,
+  lessonOf,
   reviewRush,
   rushHappenings,
   type RushLevel,
@@ -16,10 +18,12 @@ import {
 import { askExactWaits } from '../../client/lab';
 import { newId, useBar, useHere } from '../../client/bar-context';
 import { openPrivateBar } from '../../client/private-bar';
+import { useDevice } from '../../device/settings';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Loading, Notice } from '../../ui/notice';
+import { Note } from '../../ui/note';
 import { Page, Row } from '../../ui/page';
 import { Switch } from '../../ui/switch';
 import { Heading, Subheading, Text } from '../../ui/text';
@@ -27,6 +31,7 @@ import { menuOf } from './bar-menu';
 import { RushReviewPage } from './rush-review';
 import { RushRun } from './rush-run';
 import { openRushShift, type RushShift } from './rush-shift';
+import { usePractice } from './use-practice';
 import { WORDS } from './words';
 
 const RATES = ['1', '2', '4', '8'] as const;
@@ -36,7 +41,12 @@ type Running = { shift: RushShift; bar: Bar; orders: Parameters<typeof askExactW
 export function RushPage() {
   const here = useHere();
   const { bar, recipes, book } = useBar();
+  const { person } = useDevice();
+  const practice = usePractice();
+  const own = bar?.people.find(({ id }) => id === person);
+  const lesson = lessonOf(useLocalSearchParams<{ lesson?: string }>().lesson);
   const [asked, setAsked] = useState<Asked>({ level: 'three', surprises: [], rate: '1', colleague: false });
+  const shown = LESSON_IDS.find((id) => id === lesson?.id);
   const [running, setRunning] = useState<Running | null>(null);
   const [review, setReview] = useState<RushReview | null>(null);
   const [isReviewing, setReviewing] = useState(false);
@@ -85,6 +95,21 @@ export function RushPage() {
           moments={running.shift.moments()}
           bar={running.bar}
           startMs={running.shift.startMs}
+          onRecord={
+            own === undefined
+              ? null
+              : () =>
+                  practice.keep({
+                    kind: 'rush',
+                    id: newId(),
+                    atMs: here.clock.nowMs(),
+                    person: own.id,
+                    level: asked.level,
+                    surprises: asked.surprises,
+                    isMastered: review.isMastered,
+                    idleS: review.idleS,
+                  })
+          }
           onAgain={() => start(asked)}
           onNext={() => start({ ...asked, ...review.next })}
         />
@@ -103,6 +128,7 @@ export function RushPage() {
   return (
     <Page>
       <Head />
+      {shown ? <Note>{WORDS.lessonNote(WORDS.lessonNames[shown], WORDS.notice[shown])}</Note> : null}
       {bar && bar.stations.length > 0 && bar.kettles.length > 0 ? (
         <RushSetUp asked={asked} onChange={setAsked} onStart={() => start(asked)} />
       ) : (

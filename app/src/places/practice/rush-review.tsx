@@ -17,6 +17,7 @@ import { Subheading, Text } from '../../ui/text';
 import { Table } from '../../ui/table';
 import { Rail } from '../bar/rail';
 import { clockOf } from './instruction';
+import { Keep } from './keep';
 import { Slider } from './slider';
 import type { RushMoment } from './rush-shift';
 import { WORDS } from './words';
@@ -28,11 +29,12 @@ type Props = {
   startMs: number;
   onAgain: () => void;
   onNext: () => void;
+  onRecord: (() => Promise<void>) | null;
 };
 
 const clock = (s: number | null): string => (s === null ? WORDS.notOut : showClock(s));
 
-export function RushReviewPage({ review, moments, bar, startMs, onAgain, onNext }: Props) {
+export function RushReviewPage({ review, moments, bar, startMs, onAgain, onNext, onRecord }: Props) {
   const badges = moments.at(-1)?.state.orders ?? {};
   const letter = (orderId: string) => badgeOf(badges[orderId]?.badge ?? 0).letter;
   return (
@@ -88,6 +90,7 @@ export function RushReviewPage({ review, moments, bar, startMs, onAgain, onNext 
           <Text key={brewId}>{WORDS.outOfWindow(station, showClock(Math.abs(byS)), byS > 0)}</Text>
         ))}
       </Card>
+      <Keep onRecord={onRecord} />
       <Replay moments={moments} bar={bar} startMs={startMs} />
     </View>
   );

@@ -1,7 +1,7 @@
 /**
  * A recipe's card for paper: one page, ink on white, whatever look the page wears.
  */
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, type CardStep, type Recipe } from '@even-kettle/core/recipe';
@@ -19,6 +19,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { PAPER } from '../../ui/theme';
+import { usePrintPage } from '../../ui/use-print-page';
 import { useConverterInput } from './asked';
 import { recipeCode } from './code';
 import { convert, type Conversion } from './conversion';
@@ -30,22 +31,13 @@ import { START_CUE_WORDS, lower, pathInWords } from '../../words/path-words';
 import { PathDrawings } from './steps';
 import { WORDS } from './words';
 
-/** What a browser's own print would add or cut: nothing but the card, on one page. */
-const PRINT_STYLE =
-  '@page { size: A4; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } [data-testid="print-bar"] { display: none !important } }';
-
 export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   const units = useUnits();
   const { bar } = useBar();
   const [asked] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
   const made = convert(recipe, asked, bar, units);
   const [sizes, setSizes] = useState<number[]>([]);
-  useEffect(() => {
-    const style = document.createElement('style');
-    style.textContent = PRINT_STYLE;
-    document.head.append(style);
-    return () => style.remove();
-  }, []);
+  usePrintPage();
   const back = () => router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
   if (!made.ok)
     return (

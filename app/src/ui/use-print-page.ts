@@ -1,0 +1,16 @@
+/**
+ * What a browser's own print would add or cut: nothing but the sheet. What has the test id `print-bar` stays on screen.
+ */
+import { useEffect } from 'react';
+
+const PRINT_STYLE =
+  '@page { size: A4; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } [data-testid="print-bar"] { display: none !important } }';
+
+export function usePrintPage(): void {
+  useEffect(() => {
+    const style = document.createElement('style');
+    style.textContent = PRINT_STYLE;
+    document.head.append(style);
+    return () => style.remove();
+  }, []);
+}
