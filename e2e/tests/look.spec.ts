@@ -28,6 +28,11 @@ const PLACES = [
   '/log/files',
   '/bench',
   '/first-day',
+  '/practice',
+  '/practice/pour',
+  '/practice/rush',
+  '/practice/lab',
+  '/practice/trainer',
   '/station/cone-1',
 ];
 const DIFFERENT_WHEN_WIDE = ['/', '/recipes'];

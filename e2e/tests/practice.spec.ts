@@ -201,3 +201,24 @@ test('six cups are worked off on the hands card of a bar of one’s own, reviewe
   await expect(review.getByText('The next 8 minutes')).toBeVisible();
   expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
 });
+
+test('a trainer assigns a lesson, whose person finds it on their device and starts it with what to notice', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(`${bar.url}/practice/trainer`);
+  await choose(page, 'To whom', 'Noor');
+  await choose(page, 'Lesson', '3. A clean stop');
+  await page.getByTestId('assign').click();
+  await expect(page.getByText('A clean stop: not done yet')).toBeVisible();
+  await page.goto(`${bar.url}/practice/pour`);
+  await choose(page, 'Who practises', 'Noor');
+  await page.getByRole('button', { name: 'Practice', exact: true }).click();
+  await expect(page.getByText('Noor, your trainer asks you to do this one.')).toBeVisible();
+  await page.getByRole('button', { name: 'Start the lesson A clean stop' }).click();
+  await expect(page.getByText(/^A clean stop\. Notice/)).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Stop on 50' })).toBeChecked();
+  await page.goto(`${bar.url}/practice/print?person=noor`);
+  await expect(page.getByRole('heading', { name: 'Lessons of Noor' })).toBeVisible();
+  await expect(page.getByText('3. A clean stop (asked for)')).toBeVisible();
+});

@@ -6,7 +6,7 @@ import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import type { BrewRecord, Learnt } from '@even-kettle/core/contract';
 import type { Api } from '../client/api';
 import type { BarView } from '../client/store';
-import { showPage, viewOf } from './bar';
+import { TEST_BAR, showPage, viewOf } from './bar';
 
 export const RECORD: BrewRecord = {
   brewId: 'a1.1',
@@ -79,12 +79,13 @@ export async function showLogPage(
   api: Partial<Api> = {},
   state: BarState = EMPTY_BAR,
   link: BarView['link'] = 'live',
+  bar = TEST_BAR,
 ) {
   const client = new QueryClient({
     defaultOptions: { queries: { gcTime: Infinity, retry: false }, mutations: { gcTime: Infinity } },
   });
   const shown = showPage(<QueryClientProvider client={client}>{page}</QueryClientProvider>, {
-    view: viewOf({ state, link }),
+    view: viewOf({ state, link, bar }),
     api: { learnt: () => Promise.resolve(LEARNT), ...api },
   });
   await answered();

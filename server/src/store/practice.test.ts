@@ -68,6 +68,25 @@ test.each([
   expect(await items()).toEqual([]);
 });
 
+test('rush drills, lessons and variants are kept beside tries, each by its own rules', async () => {
+  const at = { id: newId(), atMs: bar.clock.nowMs() };
+  const rush = {
+    ...at,
+    kind: 'rush',
+    person: 'imre',
+    level: 'six',
+    surprises: ['spilt'],
+    isMastered: true,
+    idleS: 12,
+  };
+  const lesson = { ...at, id: newId(), kind: 'assignment', person: 'imre', lesson: 'first-bloom' };
+  for (const item of [rush, lesson]) expect((await keep(item)).status).toBe(204);
+  expect(await items()).toHaveLength(2);
+  expect((await keep({ ...rush, surprises: ['earthquake'] })).status).toBe(422);
+  expect((await keep({ ...lesson, lesson: 'juggling' })).status).toBe(422);
+  expect((await keep({ ...at, kind: 'variant', variant: { name: 'half of one' } })).status).toBe(422);
+});
+
 test('a row that cannot be read is left out and told', async () => {
   await keep(tried());
   await source.query(`UPDATE "practice_item" SET "body" = '{"kind":"try"'`);
