@@ -18,9 +18,7 @@ const SHOTS = [
   ['new-order', '/orders/new', 'day', 'phone'],
   ['recipes', '/recipes', 'day', 'phone'],
   ['recipe', '/recipes/sock-fours', 'evening', 'phone'],
-  ['edit', '/recipes/cone-thirds/edit', 'day', 'phone'],
   ['print', '/recipes/cone-thirds/print', 'day', 'wide'],
-  ['recipes', '/recipes', 'day', 'wide'],
   ['log', '/log', 'day', 'phone'],
   ['log-brew', '/log/past-14-14-1.1', 'evening', 'phone'],
   ['log-run', '/log/run?recipeId=cone-thirds&coffee=Saltmarsh', 'day', 'phone'],
@@ -123,6 +121,40 @@ await withServer({ demo: true }, async (url) => {
     await page.close();
   }
 });
+/** Practice: in the middle of a bloom, and two variants of an hour compared. */
+await withServer({ demo: true }, async (url) => {
+  const page = await openPage('day', 'phone');
+  await page.goto(`${url}/practice/pour`);
+  await page.getByTestId('start-pouring').click();
+  const bed = await page.getByTestId('bed').boundingBox();
+  const [x, y] = [bed.x + bed.width / 2, bed.y + bed.height / 2];
+  await page.mouse.move(x, y - 60);
+  await page.mouse.down();
+  await page.mouse.wheel(0, 900);
+  for (let n = 0; n < 45; n += 1) {
+    await page.mouse.move(x + 60 * Math.sin(n / 5), y - 60 * Math.cos(n / 5));
+    await page.waitForTimeout(90);
+  }
+  await page.screenshot({ path: join(out, 'practice-pour-day-phone.png') });
+  await page.mouse.up();
+  await page.close();
+  const lab = await openPage('day', 'wide');
+  await lab.goto(`${url}/practice/lab`);
+  await lab.getByTestId('cups-an-hour').fill('12');
+  await lab.getByTestId('add-variant').click();
+  await lab
+    .getByRole('radiogroup', { name: 'Hands of variant B' })
+    .getByRole('radio', { name: '1', exact: true })
+    .click();
+  await lab.getByRole('radio', { name: '6 shifts' }).click();
+  await lab.getByTestId('run-lab').click();
+  await lab.getByRole('button', { name: 'JSON' }).waitFor({ timeout: 120_000 });
+  await lab.evaluate(() => document.activeElement?.blur());
+  await lab.mouse.move(1000, 500);
+  await lab.mouse.wheel(0, -3000);
+  await lab.waitForTimeout(500);
+  await lab.screenshot({ path: join(out, 'practice-lab-day-wide.png') });
+});
 await withServer({ fresh: true }, async (url) => {
   const page = await openPage('day', 'phone');
   await page.goto(url);
@@ -149,4 +181,4 @@ if (!process.env.OUT)
     ['bar-day-wide', 'install-wide'],
   ])
     copyFileSync(join(out, `${shot}.png`), join(root, `app/public/${name}.png`));
-console.log(`${SHOTS.length + 2} pictures in ${out}`);
+console.log(`${SHOTS.length + 4} pictures in ${out}`);

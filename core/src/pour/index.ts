@@ -30,6 +30,7 @@ export {
   moveBed,
   ringEdge,
   stepBed,
+  swellOf,
   unevennessOf,
 } from './wetted-bed';
 export type { BedMove, BedNature, Stream, WettedBed } from './wetted-bed';

@@ -7,6 +7,7 @@ import {
   moveBed,
   pastShare,
   stepBed,
+  swellOf,
   unevennessOf,
   byRing,
   type BedNature,
@@ -96,6 +97,16 @@ test('a bloom that only meets the middle leaves dry clumps and lies uneven; a sp
   expect(unevennessOf(centre.fellG)!).toBeGreaterThan(1.5);
   expect(byRing(centre.fellG)[0]).toBeGreaterThan(0.8);
   expect(dryShareOf(moveBed(centre, 'stir'))).toBeLessThan(dryShareOf(moveBed(centre, 'swirl')));
+});
+
+test('grounds swell as they are wetted, more while they are fresh, and sink as the gas leaves', () => {
+  const at = (bed: WettedBed) => swellOf(bed, 0, NATURE.keepsG);
+  expect(at(dryBed(NATURE))).toBe(0);
+  const wet = bloomed({ path: 'spiral' });
+  expect(at(wet)).toBeGreaterThan(0.3);
+  let later = wet;
+  for (let n = 0; n < 600; n += 1) later = stepBed(later, 0.1, null, NATURE);
+  expect(at(later)).toBeLessThan(0.7 * at(wet));
 });
 
 test('a stream from high digs where one from low does not, and a swirl levels it', () => {

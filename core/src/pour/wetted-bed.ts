@@ -175,6 +175,16 @@ export function moveBed(bed: WettedBed, move: BedMove): WettedBed {
   };
 }
 
+/**
+ * How far a cell has swollen, 0 to 1: grounds swell as they take water, by a quarter, and the rest is the gas that lifts them
+ * while it leaves.
+ */
+export const swellOf = (
+  { heldG, gas }: Pick<WettedBed, 'heldG' | 'gas'>,
+  cell: number,
+  keepsG: number,
+): number => (keepsG <= 0 ? 0 : min(1, (heldG[cell]! * CELLS) / keepsG) * (0.25 + 0.75 * gas[cell]!));
+
 /** How much faster a bed with craters lets water through: the flow is inverse to the depth that it has to pass. */
 function thinness(crater: Cells): number {
   let sum = 0;

@@ -121,6 +121,14 @@ function atPour({ fellBefore, dryAfterFirst }: PourRun, drill: Drill, bed: Wette
   };
 }
 
+/** What the scale makes of the flow, g/s: the slope of its readings over the last moments, so that it comes as late as they do. */
+export function scaleFlow({ samples }: Pick<PourRun, 'samples'>): number {
+  const last = samples.at(-1);
+  const first = samples.find(({ s }) => last !== undefined && s >= last.s - FLOW_OVER_S - 1e-9);
+  return !last || !first || first === last ? 0 : Math.max(0, (last.g - first.g) / (last.s - first.s));
+}
+const FLOW_OVER_S = 0.5;
+
 export const isOver = ({ timeS }: PourRun, { endS }: Drill): boolean => timeS >= endS;
 
 /** A bed that drains longer than this counts as stalled, seconds. */

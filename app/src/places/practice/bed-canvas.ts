@@ -8,6 +8,7 @@ import {
   BED_SECTORS,
   KEPT_RADIUS,
   ringEdge,
+  swellOf,
   type BedPoint,
   type PathOutline,
   type PourHeight,
@@ -147,15 +148,15 @@ function drawCells(
         const { x, y } = dots[cell]![dot]!;
         context.fillRect(x - 1.2, y - 1.2, 2.4, 2.4);
       }
-  // Gas that leaves shows as small rings.
+  // What swells shows as rings, larger while gas lifts it.
   context.strokeStyle = theme.surface;
   context.lineWidth = 1.2;
   for (let cell = 0; cell < CELLS; cell += 1) {
-    const leaves = bed.gas[cell]! * (fillG > 0 ? bed.heldG[cell]! / fillG : 0);
-    if (leaves < 0.08) continue;
+    const swollen = swellOf(bed, cell, keepsG);
+    if (bed.gas[cell]! < 0.08 || swollen < 0.08) continue;
     const { x, y } = dots[cell]![cell % DOTS]!;
     context.beginPath();
-    context.arc(x, y, 2 + 6 * leaves, 0, 2 * Math.PI);
+    context.arc(x, y, 1.5 + 6 * swollen, 0, 2 * Math.PI);
     context.stroke();
   }
 }

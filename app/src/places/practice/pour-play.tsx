@@ -11,6 +11,7 @@ import {
   isOver,
   kettleFor,
   pourAt,
+  scaleFlow,
   stepRun,
   type Drill,
   type PourRun,
@@ -213,7 +214,7 @@ function Readings({ drill, run }: { drill: Drill; run: () => PourRun }) {
             size="clock"
             everyMs={100}
             testID="drill-flow"
-            reads={() => WORDS.flow(run().kettle.flowGPerS.toFixed(1))}
+            reads={() => WORDS.flow(scaleFlow(run()).toFixed(1))}
           />
           <Ticking everyMs={100} reads={() => aheadInWords(drill, run(), units)} />
         </View>

@@ -159,7 +159,7 @@ export const WORDS = {
   logKnowsNothing: 'The log has no cups in this hour of the last four weeks.',
   fromTheLog: (cups: number) =>
     `About ${cups} ${plural(cups, 'cup', 'cups')}, as in this hour of the weeks before.`,
-  whenTheyCome: 'When they come, minute by minute',
+  whenTheyCome: 'When they come: draw it, five minutes a bar',
   fromMinute: (from: number, to: number) => `Minutes ${from} to ${to}`,
   shares: 'What they ask for, in shares of each other',
   fewer: (name: Shown) => `One less: ${name}`,
@@ -198,7 +198,7 @@ export const WORDS = {
   waitsOf: (letter: Shown, median: Shown, p90: Shown) =>
     `${letter}: half of the orders are out within ${median}, nine of ten within ${p90}.`,
   busiest: (letter: Shown, hands: Shown, tool: Shown, share: Shown) =>
-    `${letter}: the hands are busy for ${hands} of the time; what is busiest is ${tool}, for ${share}.`,
+    `${letter}: the hands are busy for ${hands} of the time. Busiest: ${tool}, ${share}.`,
   toolNames: {
     hands: 'the hands',
     kettle: 'the kettles',
