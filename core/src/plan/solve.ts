@@ -49,7 +49,12 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
   let bound: number | null = null;
   const boundNow = () => (bound ??= boundOf(problem));
   const written = (start: Int32Array) =>
-    writeUp(problem, Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now])), boundNow());
+    writeUp(
+      problem,
+      Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now])),
+      boundNow(),
+      before?.hands,
+    );
   return {
     improve: search.run,
     cost: () => search.best().cost,

@@ -13,14 +13,22 @@ import {
 
 type PlannedStep = { key: string; brew: PlanBrew; index: number; start: number; end: number; begun: boolean };
 
-/** @param starts of every step, by `brew/step`, on the problem's own clock */
-export function writeUp(problem: PlanProblem, starts: Record<string, number>, bound: number): Plan {
+/**
+ * @param starts of every step, by `brew/step`, on the problem's own clock
+ * @param before whose step each was until now: what a pair has begun, or is about to, stays with it
+ */
+export function writeUp(
+  problem: PlanProblem,
+  starts: Record<string, number>,
+  bound: number,
+  before: Plan['hands'] = {},
+): Plan {
   const spans = spansOf(problem, starts);
   const { cost, finish } = planCost(problem, { starts });
   return {
     format: PLAN_FORMAT,
     starts,
-    hands: pairsOf(problem, spans),
+    hands: pairsOf(problem, spans, before),
     finish,
     cost,
     bound,
@@ -45,27 +53,49 @@ function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<stri
 
 /**
  * Which pair does each attended step: any that is free will do, so the one that did the step before in the same brew,
- * and not one that will be away. It is the last pairs that go away.
+ * and not one that will be away. It is the last pairs that go away. What has begun, and what
+ * comes next, stays with its pair if that is free: on two devices a step must not go from one card to the other.
  */
-function pairsOf(problem: PlanProblem, spans: Map<string, PlannedStep>): Record<string, number> {
+function pairsOf(
+  problem: PlanProblem,
+  spans: Map<string, PlannedStep>,
+  before: Plan['hands'],
+): Record<string, number> {
   const attended = [...spans.values()].filter(({ brew, index }) => brew.steps[index]!.attended);
-  attended.sort((a, b) => a.start - b.start || Number(b.begun) - Number(a.begun));
+  attended.sort((a, b) => Number(b.begun) - Number(a.begun) || a.start - b.start);
   const freeFrom = Array<number>(problem.hands).fill(-Infinity);
   const hands: Record<string, number> = {};
   const pairOfBrew = new Map<string, number>();
-  for (const { key, brew, start, end } of attended) {
+  /** Pairs in the middle of a step. */
+  const inHand = new Set<number>();
+  const give = (key: string, brewId: string, pair: number) => {
+    hands[key] = pair;
+    pairOfBrew.set(brewId, pair);
+  };
+  for (const { key, brew, start, end, begun } of attended) {
+    const given = begun || key in (problem.frozen ?? {}) ? before[key] : undefined;
+    // What is over takes nobody's time any more, whenever it was said to be; what is being done stays where it is.
+    const isOver = key in (problem.ended ?? {});
+    if (begun && given !== undefined && given < problem.hands && (isOver || !inHand.has(given))) {
+      give(key, brew.id, given);
+      if (isOver) continue;
+      inHand.add(given);
+      freeFrom[given] = Math.max(freeFrom[given]!, end);
+      continue;
+    }
     const awayThen = Math.max(
       0,
       ...(problem.away ?? []).filter((gap) => gap.from < end && start < gap.to).map((gap) => gap.hands),
     );
     const worth = (pair: number) =>
-      (freeFrom[pair]! <= start ? 4 : 0) +
+      (freeFrom[pair]! <= start ? 8 : 0) +
       (pair < problem.hands - awayThen ? 2 : 0) +
-      (pairOfBrew.get(brew.id) === pair ? 1 : 0);
+      (pairOfBrew.get(brew.id) === pair ? 0.5 : 0) +
+      (given === pair ? 3 : 0);
     let best = 0;
     for (let pair = 1; pair < problem.hands; pair += 1) if (worth(pair) > worth(best)) best = pair;
-    hands[key] = best;
-    pairOfBrew.set(brew.id, best);
+    give(key, brew.id, best);
+    if (begun && !isOver) inHand.add(best);
     freeFrom[best] = Math.max(freeFrom[best]!, end);
   }
   return hands;
