@@ -6,8 +6,10 @@ export { scorePour, scoreTrace } from './score';
 export type { PourScore } from './score';
 export { drillKey, packSamples, unpackSamples } from './tries';
 export type { PourTry } from './tries';
-export { CAREFULLY, LAB_FORMAT, changesOf, exactWaits, faultOf, liveLabShift, variantOf } from './lab';
-export type { LabChange, LabGuests, LabLine, LabShift, LabVariant } from './lab';
+export { LAB_FORMAT, changesOf, faultOf, variantOf } from './lab';
+export type { LabChange, LabGuests, LabLine, LabVariant } from './lab';
+export { CAREFULLY, exactWaits, liveLabShift } from './lab-shift';
+export type { LabShift } from './lab-shift';
 export { NINE_OF_TEN, differenceOf, isSure, labFigures, meanWaitS } from './lab-figures';
 export type { LabDifference, LabFigures } from './lab-figures';
 export {

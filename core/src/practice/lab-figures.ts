@@ -1,7 +1,7 @@
 /**
  * What the lab's shifts come to, and whether two variants differ.
  */
-import type { LabShift } from './lab';
+import type { LabShift } from './lab-shift';
 
 /** Waits up to this count as short in "nine of ten under eight minutes", seconds. */
 export const SHORT_WAIT_S = 480;

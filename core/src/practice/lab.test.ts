@@ -1,18 +1,8 @@
 /** The rush lab: shifts end, differences are found, and more hands or tools never make it worse. */
 import { SCHOOLS, bookOf } from '../recipe';
 import { lanternPier } from '../demo';
-import {
-  CAREFULLY,
-  benchOf,
-  changesOf,
-  faultOf,
-  guestsOf,
-  liveLabShift,
-  variantOf,
-  type LabCare,
-  type LabShift,
-  type LabVariant,
-} from './lab';
+import { benchOf, changesOf, faultOf, variantOf, type LabVariant } from './lab';
+import { CAREFULLY, guestsOf, liveLabShift, type LabCare, type LabShift } from './lab-shift';
 import { differenceOf, isSure, labFigures, meanWaitS } from './lab-figures';
 
 const book = bookOf(SCHOOLS);
@@ -95,7 +85,8 @@ test('two variants that differ by 5 % in how quick their hands are, are told apa
 test('more hands or tools never make the mean wait longer beyond chance', async () => {
   const usual = await shifts(base(), SEEDS);
   const more = changesOf(base()).filter(
-    ({ what, brewerId }) => what === 'hands' || what === 'kettle' || brewerId === 'press-350',
+    ({ what, brewerId, andHabits }) =>
+      !andHabits && (what === 'hands' || what === 'kettle' || brewerId === 'press-350'),
   );
   expect(more).toHaveLength(3);
   for (const { what, brewerId, variant } of more) {
@@ -173,4 +164,21 @@ test('figures are those of all orders, and the busiest is named', () => {
   )!;
   expect(difference.by).toBe(20);
   expect(difference.give).toBeGreaterThan(60);
+});
+
+test('what could be changed comes the cheapest first, alone and with all habits, and nothing that is so already', () => {
+  const changes = changesOf(base());
+  expect(changes.map(({ cost }) => cost)).toEqual(changes.map(({ cost }) => cost).sort((a, b) => a - b));
+  expect(changes.slice(0, 4).map(({ what }) => what)).toEqual(['ahead', 'shared', 'shortMenu', 'habits']);
+  const withHands = changes.filter(({ what }) => what === 'hands');
+  expect(
+    withHands.map(({ andHabits, variant }) => [andHabits ?? false, variant.hands, variant.ahead]),
+  ).toEqual([
+    [false, 2, false],
+    [true, 2, true],
+  ]);
+  const best = { ...base(), hands: 4, ahead: true, shared: true, shortMenu: true };
+  expect(
+    changesOf(best).some(({ what, andHabits }) => what === 'hands' || what === 'habits' || andHabits),
+  ).toBe(false);
 });

@@ -1,30 +1,8 @@
 /**
- * The rush lab: what a bar would make of an hour of guests if something of it were otherwise. Shifts are lived by the same
- * planner, rules and made-up people as everything else here; the same seed brings the same guests to every variant, so that
- * small differences are seen.
+ * The rush lab's variants: the bar as it is but for its hands, tools, habits or guests.
  */
-import {
-  EMPTY_BAR,
-  apply,
-  forgetClosed,
-  type BarEvent,
-  type BarState,
-  type BrewState,
-  type CupAsk,
-  type OrderTaken,
-} from '../brew';
-import {
-  PROMISE_S,
-  buildProblem,
-  cardFor,
-  seededRandom,
-  solve,
-  type Bench,
-  type Plan,
-  type Station,
-} from '../plan';
-import { METHODS, STEP_KINDS, brewerById, type BrewCard, type RecipeBook, type RoastLevel } from '../recipe';
-import { BUSY_PEOPLE, workRush, type PeopleModel } from '../rush';
+import { cardFor, type Bench, type Station } from '../plan';
+import { METHODS, STEP_KINDS, brewerById, type RecipeBook, type RoastLevel } from '../recipe';
 
 /** How guests come within the hour. */
 export type LabGuests = {
@@ -64,50 +42,8 @@ export type LabVariant = {
   shortMenu: boolean;
 };
 
-/** One simulated shift. */
-export type LabShift = {
-  seed: number;
-  orders: number;
-  cups: number;
-  /** From being taken to the last cup's being out, for each order, seconds. */
-  waitsS: number[];
-  cupsAnHour: number;
-  /** Orders that waited for more than ten minutes. */
-  late: number;
-  /** Shares of the time from the first order to the last cup. */
-  handsBusy: number;
-  toolsBusy: Record<string, number>;
-};
-
 /** What a lab's file says of itself. */
 export const LAB_FORMAT = 'even-kettle/lab@1';
-
-const HOUR_MS = 3600 * 1000;
-const SLOTS = 12;
-/** Nobody works for longer, milliseconds. */
-const LONGEST_MS = 10 * HOUR_MS;
-/** How carefully a shift is planned and looked at. */
-export type LabCare = {
-  /** How many waiting cups are planned to the second: those behind them seldom change who does what now. */
-  plannedCups: number;
-  moves: number;
-  /** The bar is planned again when an order comes or a station is free, and after a tap when the plan is this old, milliseconds. */
-  planAgesMs: number;
-  /** How often people look again though nothing asked for it, milliseconds. */
-  lookMs: number;
-};
-/** While few cups wait every second of a plan counts; while many do, the hands are never idle, and a plan may be older. */
-const CALM: LabCare = { plannedCups: 8, moves: 16, planAgesMs: 10_000, lookMs: 4000 };
-const BUSY: LabCare = { plannedCups: 4, moves: 0, planAgesMs: 150_000, lookMs: 10_000 };
-const BUSY_FROM = 6;
-const byQueue = (waiting: number): LabCare => (waiting < BUSY_FROM ? CALM : BUSY);
-/** As a real bar is worked and planned. */
-export const CAREFULLY: LabCare = { plannedCups: 40, moves: 60, planAgesMs: 0, lookMs: 2000 };
-
-/** What is closed is forgotten so often, so that looking at the bar stays quick, milliseconds. */
-const FORGET_MS = 120_000;
-const START_MS = Date.UTC(2026, 0, 5, 8);
-const TIN_COUNT = 99;
 
 /** The bench as the variant has it: the bar's own tools as far as they go, and more of the same. */
 export function benchOf(bench: Bench, variant: LabVariant): Bench {
@@ -153,297 +89,6 @@ export function faultOf(bench: Bench, variant: LabVariant, book: RecipeBook): st
   return null;
 }
 
-/** The hour's orders by a seed; the same guests at the same times, whatever else the variant changes. */
-export function guestsOf(
-  { guests, menu, shared }: LabVariant,
-  bench: Bench,
-  book: RecipeBook,
-  seed: number,
-): OrderTaken[] {
-  const random = seededRandom(seed);
-  const orders: { atMs: number; asks: LabLine[] }[] = [];
-  for (let cups = 0; cups < guests.cupsAnHour;) {
-    const size = Math.min(guests.cupsAnHour - cups, random() < 0.6 ? 1 : random() < 0.8 ? 2 : 3);
-    const slot = drawn(guests.curve, random());
-    const atMs = Math.round(START_MS + (slot + random()) * (HOUR_MS / SLOTS));
-    orders.push({
-      atMs,
-      asks: times(
-        size,
-        () =>
-          menu[
-            drawn(
-              menu.map(({ share }) => share),
-              random(),
-            )
-          ]!,
-      ),
-    });
-    cups += size;
-  }
-  return orders
-    .sort((a, b) => a.atMs - b.atMs)
-    .map(({ atMs, asks }, n) => ({
-      id: `lab-${n}`,
-      type: 'order-taken',
-      atMs,
-      orderId: `o${n}`,
-      cups: cupsFor(asks, n, shared ? (cup) => cardFor(bench, cup, book).ok : () => false),
-    }));
-}
-
-/** Equal cups as one brew, as many as a brewer takes at once. */
-function cupsFor(asks: readonly LabLine[], order: number, fits: (cup: CupAsk) => boolean): CupAsk[] {
-  const cups: CupAsk[] = [];
-  asks.forEach(({ share: _share, ...line }, n) => {
-    const like = cups.findIndex(
-      (cup) => cup.recipeId === line.recipeId && cup.coffee === line.coffee && cup.cupMl === line.cupMl,
-    );
-    const more = like < 0 ? null : { ...cups[like]!, cups: (cups[like]!.cups ?? 1) + 1 };
-    if (more && fits(more)) cups[like] = more;
-    else cups.push({ ...line, cupId: `o${order}-${n}` });
-  });
-  return cups;
-}
-
-function drawn(weights: readonly number[], at: number): number {
-  const all = weights.reduce((sum, each) => sum + each, 0);
-  let left = at * all;
-  for (let n = 0; n < weights.length; n += 1) {
-    left -= weights[n]!;
-    if (left < 0) return n;
-  }
-  return weights.length - 1;
-}
-
-/** The lines that are offered; of a short menu the two that take the hands the least for a cup. */
-function offered({ menu, shortMenu }: LabVariant, bench: Bench, book: RecipeBook): LabLine[] {
-  if (!shortMenu || menu.length <= 2) return menu;
-  const handsS = (line: LabLine) => {
-    const found = cardFor(bench, { ...line, cupId: 'lab' }, book);
-    return found.ok ? found.card.handsTimeS : Infinity;
-  };
-  return menu.toSorted((a, b) => handsS(a) - handsS(b)).slice(0, 2);
-}
-
-/** Lives one shift. @throws Error where the variant cannot be lived with (see `faultOf`) */
-export async function liveLabShift(
-  bar: Bench,
-  variant: LabVariant,
-  book: RecipeBook,
-  seed: number,
-  careFor: (waiting: number) => LabCare = byQueue,
-): Promise<LabShift> {
-  const bench = benchOf(bar, variant);
-  const menu = offered(variant, bench, book);
-  const orders = guestsOf({ ...variant, menu }, bench, book, seed);
-  const tins = variant.ahead ? tinsFor(orders, bench, book) : [];
-  const lived = await liveOrders(bench, orders, book, {
-    random: seededRandom(seed + 7919),
-    manners: BUSY_PEOPLE,
-    careFor,
-    before: tins,
-  });
-  return figuresOf(seed, orders, lived.outMs, lived.brews, bench);
-}
-
-/** Hands that are never late nor distracted. */
-const EXACT_PEOPLE: PeopleModel = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 };
-
-/** How long each order would wait if the bench's hands were never late, seconds. */
-export async function exactWaits(
-  bench: Bench,
-  orders: readonly OrderTaken[],
-  book: RecipeBook,
-): Promise<Record<string, number>> {
-  const { outMs } = await liveOrders(bench, orders, book, {
-    random: () => 0.4,
-    manners: EXACT_PEOPLE,
-    careFor: () => CALM,
-    before: [],
-  });
-  return Object.fromEntries(
-    orders.flatMap(({ orderId, atMs }) => {
-      const out = outMs.get(orderId);
-      return out === undefined ? [] : [[orderId, (out - atMs) / 1000]];
-    }),
-  );
-}
-
-type Living = {
-  random: () => number;
-  manners: PeopleModel;
-  careFor: (waiting: number) => LabCare;
-  /** What has happened before the first order. */
-  before: readonly BarEvent[];
-};
-
-/** Works orders off by simulated people: when each was out, and how each brew went. */
-async function liveOrders(
-  bench: Bench,
-  orders: readonly OrderTaken[],
-  book: RecipeBook,
-  { random, manners, careFor, before }: Living,
-): Promise<{ outMs: Map<string, number>; brews: BrewState[] }> {
-  const startMs = Math.min(...orders.map(({ atMs }) => atMs)) - 1000;
-  const outMs = new Map<string, number>();
-  const brews = new Map<string, BrewState>();
-  let state: BarState = EMPTY_BAR;
-  let plan: Plan | null = null;
-  let nowMs = startMs;
-  let plannedMs = -Infinity;
-  let forgotMs = startMs;
-  let ids = 0;
-
-  const happen = (event: BarEvent): boolean => {
-    const applied = apply(state, event, book);
-    if (!applied.ok) return false;
-    state = applied.state;
-    if (event.type === 'brew-served') {
-      const { orderId } = state.brews[event.brewId]!;
-      outMs.set(orderId, Math.max(outMs.get(orderId) ?? 0, event.atMs));
-    }
-    if ('brewId' in event && state.brews[event.brewId]) brews.set(event.brewId, state.brews[event.brewId]!);
-    return true;
-  };
-  const care = () => careFor(waitingCups(state));
-  const planAnew = () => {
-    const { plannedCups, moves } = care();
-    const { problem } = buildProblem(
-      state,
-      bench,
-      book,
-      Math.ceil(nowMs / 1000),
-      plan ?? undefined,
-      plannedCups,
-    );
-    plan = problem.brews.length > 0 ? solve(problem, { moves, before: plan ?? undefined }) : null;
-    plannedMs = nowMs;
-  };
-  before.forEach(happen);
-  await workRush(
-    {
-      nowMs: () => nowMs,
-      state: () => state,
-      plan: () => plan,
-      passUntil: (atMs) => {
-        nowMs = Math.max(nowMs + 1, Math.ceil(atMs));
-        if (nowMs - forgotMs > FORGET_MS) {
-          state = forgetClosed(state, nowMs);
-          forgotMs = nowMs;
-        }
-        return Promise.resolve();
-      },
-      tell: (events) => {
-        const isTaken = events.every(happen);
-        const { planAgesMs, plannedCups } = care();
-        if (changesPlan(events, waitingCups(state) - plannedCups) || nowMs - plannedMs > planAgesMs)
-          planAnew();
-        return Promise.resolve(isTaken);
-      },
-    },
-    {
-      bench,
-      book,
-      orders: [...orders],
-      random,
-      newId: () => `lab-${(ids += 1)}`,
-      manners,
-      untilMs: startMs + LONGEST_MS,
-      lookMs: () => care().lookMs,
-    },
-  );
-  return { outMs, brews: [...brews.values()] };
-}
-
-/** A station is free, or an order comes that is not behind all that are planned (`beyond` cups wait behind those). */
-const changesPlan = (events: readonly BarEvent[], beyond: number): boolean =>
-  events.some(
-    (event) =>
-      (event.type === 'step-done' && event.stepId === 'clean') ||
-      (event.type === 'order-taken' && beyond <= event.cups.length),
-  );
-
-const waitingCups = ({ orders }: BarState): number =>
-  Object.values(orders).reduce(
-    (sum, { cups }) => sum + cups.filter(({ status }) => status === 'waiting').length,
-    0,
-  );
-
-/** As many tins as could be asked for, of every dose. */
-function tinsFor(orders: readonly OrderTaken[], bench: Bench, book: RecipeBook): BarEvent[] {
-  const doses = new Map<string, BarEvent>();
-  for (const cup of orders.flatMap(({ cups }) => cups)) {
-    const found = cardFor(bench, cup, book);
-    if (!found.ok) continue;
-    const { doseG } = found.card;
-    doses.set(`${cup.coffee} ${doseG}`, {
-      id: `tins-${doses.size}`,
-      type: 'made-ready',
-      atMs: START_MS,
-      thing: 'tins',
-      count: TIN_COUNT,
-      coffee: cup.coffee,
-      doseG,
-    });
-  }
-  return [...doses.values()];
-}
-
-function figuresOf(
-  seed: number,
-  orders: readonly OrderTaken[],
-  outMs: ReadonlyMap<string, number>,
-  brews: readonly BrewState[],
-  bench: Bench,
-): LabShift {
-  const cups = orders.flatMap((order) => order.cups).reduce((sum, cup) => sum + (cup.cups ?? 1), 0);
-  const firstMs = orders[0]?.atMs ?? START_MS;
-  const lastMs = Math.max(...outMs.values(), firstMs + 1);
-  const spanS = (lastMs - firstMs) / 1000;
-  const waitsS = orders.map(
-    ({ orderId, atMs }) => ((outMs.get(orderId) ?? START_MS + LONGEST_MS) - atMs) / 1000,
-  );
-  const tools: Record<string, number> = {};
-  let handsS = 0;
-  for (const { card, brewerId } of brews) {
-    handsS += workOf(card, bench);
-    for (const { tool, from, to } of card.holds) {
-      const [begins, ends] = [
-        card.steps.find(({ id }) => id === from),
-        card.steps.find(({ id }) => id === to),
-      ];
-      const name = tool === 'brewer' ? brewerId : tool;
-      if (begins && ends) tools[name] = (tools[name] ?? 0) + (ends.endS - begins.startS);
-    }
-  }
-  const count = (tool: string): number =>
-    ({ grinder: bench.grinders.length, kettle: bench.kettles.length, burner: bench.burners })[tool] ??
-    bench.stations.filter(({ brewerId }) => brewerId === tool).length;
-  return {
-    seed,
-    orders: orders.length,
-    cups,
-    waitsS,
-    cupsAnHour: (cups / spanS) * 3600,
-    late: waitsS.filter((wait) => wait > PROMISE_S).length,
-    handsBusy: Math.min(1, handsS / bench.hands / spanS),
-    toolsBusy: Object.fromEntries(
-      Object.entries(tools).map(([tool, busyS]) => [
-        tool,
-        Math.min(1, busyS / Math.max(1, count(tool)) / spanS),
-      ]),
-    ),
-  };
-}
-
-/** Seconds of attended work on one brew, by these hands' pace. */
-const workOf = (card: BrewCard, { pace }: Bench): number =>
-  card.steps.reduce(
-    (sum, { attended, kind, durationS }) => sum + (attended ? durationS * (pace?.[kind] ?? 1) : 0),
-    0,
-  );
-
 /** The bar as it is: its tools, its menu in equal shares, guests as they are given. */
 export function variantOf(
   bench: Bench,
@@ -471,41 +116,59 @@ export function variantOf(
   };
 }
 
-/** One change of a variant, with a rough rank of what it costs a bar: a habit less than a tool, a tool less than a person. */
+/**
+ * A change of a variant, with a rough rank of what it costs a bar: a habit less than a tool, a tool less than a person.
+ * `habits` is all habits at once; with `andHabits` they come on top of the change.
+ */
 export type LabChange = {
-  what: 'ahead' | 'shared' | 'shortMenu' | 'kettle' | 'grinder' | 'burner' | 'station' | 'hands';
+  what: 'ahead' | 'shared' | 'shortMenu' | 'habits' | 'kettle' | 'grinder' | 'burner' | 'station' | 'hands';
   brewerId?: string;
+  andHabits?: true;
   cost: number;
   variant: LabVariant;
 };
 
-/** What could be changed of a variant, the cheapest first; single changes, then the habits together, then habits and one more of each. */
+const HABITS = ['ahead', 'shared', 'shortMenu'] as const;
+const HABITS_COST = 3.5;
+
+/** What could be changed of a variant, the cheapest first: a habit, all habits, one more of a tool, one more pair of hands; then these with all habits. */
 export function changesOf(variant: LabVariant): LabChange[] {
-  const single: LabChange[] = [
-    ...(['ahead', 'shared', 'shortMenu'] as const)
-      .filter((what) => !variant[what])
-      .map((what, n): LabChange => ({ what, cost: n + 1, variant: { ...variant, [what]: true } })),
-    ...(['kettle', 'grinder', 'burner'] as const)
-      .filter(
-        (what) =>
-          what !== 'burner' ||
-          Object.keys(variant.stations).some(
-            (id) => METHODS[brewerById(id)?.method ?? 'cone'].heatedIn !== 'kettle',
-          ),
-      )
-      .map((what, n): LabChange => {
-        const tools = `${what}s` as const;
-        return { what, cost: 4 + n, variant: { ...variant, [tools]: variant[tools] + 1 } };
-      }),
-    ...Object.keys(variant.stations).map((brewerId, n): LabChange => ({
+  const isHeated = (id: string) => METHODS[brewerById(id)?.method ?? 'cone'].heatedIn !== 'kettle';
+  const tools = (['kettle', 'grinder', 'burner'] as const).filter(
+    (what) => what !== 'burner' || Object.keys(variant.stations).some(isHeated),
+  );
+  const more: LabChange[] = [
+    ...tools.map((what, n): LabChange => {
+      const counted = `${what}s` as const;
+      return { what, cost: 4 + n, variant: { ...variant, [counted]: variant[counted] + 1 } };
+    }),
+    ...Object.entries(variant.stations).map(([brewerId, count], n): LabChange => ({
       what: 'station',
       brewerId,
       cost: 8 + n / 10,
-      variant: { ...variant, stations: { ...variant.stations, [brewerId]: variant.stations[brewerId]! + 1 } },
+      variant: { ...variant, stations: { ...variant.stations, [brewerId]: count + 1 } },
     })),
-    ...(variant.hands < 4
+    ...(variant.hands < MOST_HANDS
       ? [{ what: 'hands' as const, cost: 20, variant: { ...variant, hands: variant.hands + 1 } }]
       : []),
   ];
-  return single.sort((a, b) => a.cost - b.cost);
+  const missing = HABITS.filter((habit) => !variant[habit]);
+  const habits = Object.fromEntries(HABITS.map((habit) => [habit, true]));
+  const all: LabChange[] = [
+    ...missing.map((what, n): LabChange => ({ what, cost: n + 1, variant: { ...variant, [what]: true } })),
+    ...(missing.length > 1
+      ? [{ what: 'habits' as const, cost: HABITS_COST, variant: { ...variant, ...habits } }]
+      : []),
+    ...more,
+    ...(missing.length > 0
+      ? more.map((change): LabChange => ({
+          ...change,
+          andHabits: true,
+          cost: change.cost + HABITS_COST,
+          variant: { ...change.variant, ...habits },
+        }))
+      : []),
+  ];
+  return all.sort((a, b) => a.cost - b.cost);
 }
+const MOST_HANDS = 4;

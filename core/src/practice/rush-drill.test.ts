@@ -4,7 +4,7 @@ import { apply, EMPTY_BAR, reduce, type BarEvent, type BarState } from '../brew'
 import { agenda } from '../plan';
 import { lanternPier, shiftUpTo } from '../demo';
 import { BENCH, T0, counter, cup, done, order, begun, started } from '../testing/bench';
-import { exactWaits } from './lab';
+import { exactWaits } from './lab-shift';
 import {
   RUSH_LEVELS,
   SURPRISES,

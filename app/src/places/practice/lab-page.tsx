@@ -257,5 +257,8 @@ export function foundInWords({ change, best, shortShare }: Found): string {
   return best ? WORDS.noneDoes(changeInWords(best), share) : WORDS.noneHelps;
 }
 
-const changeInWords = ({ what, brewerId }: NonNullable<Found['best']>): string =>
-  what === 'station' ? WORDS.addOne(brewerById(brewerId!)?.name ?? brewerId!) : WORDS.changes[what];
+function changeInWords({ what, brewerId, andHabits }: NonNullable<Found['best']>): string {
+  const own =
+    what === 'station' ? WORDS.addOne(brewerById(brewerId!)?.name ?? brewerId!) : WORDS.changes[what];
+  return andHabits ? WORDS.andHabits(own) : own;
+}

@@ -223,19 +223,20 @@ export const WORDS = {
     ahead: 'weigh doses into tins ahead',
     shared: 'brew equal cups of an order as one',
     shortMenu: 'offer only the two quickest lines',
+    habits: 'change all three habits',
     kettle: 'add a kettle',
     grinder: 'add a grinder',
     burner: 'add a burner',
     station: 'add a station',
     hands: 'add a pair of hands',
   },
+  andHabits: (change: Shown) => `${change}, and change all three habits`,
   addOne: (name: Shown) => `add one more ${name}`,
   cheapest: (change: Shown, share: Shown) =>
     `The cheapest change that brings nine of ten orders under eight minutes: ${change}. ${share} % are out in time with it.`,
   noneDoes: (change: Shown, share: Shown) =>
-    `No single change brings nine of ten orders under eight minutes. What helps most is to ${change}: ${share} % are then out in time.`,
-  noneHelps:
-    'No single change brings an order under eight minutes. Take fewer guests, or change several things at once.',
+    `None of these changes brings nine of ten orders under eight minutes. What helps most is to ${change}: ${share} % are then out in time.`,
+  noneHelps: 'None of these changes brings an order under eight minutes. Take fewer guests.',
   coffee: 'coffee',
   rushDrill: 'Rush drill',
   rushDrillIs: 'Work the hands card of a bar of your own, with guests who come, wait and change their minds.',
