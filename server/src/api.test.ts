@@ -458,7 +458,7 @@ test('a recipe that is wrong is refused at its field, and not stored', async () 
 test('a bench that was stored as counts comes up as things', async () => {
   await close();
   const source = await openDatabase(join(folder, 'old.sqlite'));
-  for (let back = 0; back < 6; back += 1) await source.undoLastMigration();
+  for (let back = 0; back < 7; back += 1) await source.undoLastMigration();
   const {
     grinders: _g,
     kettles: _k,

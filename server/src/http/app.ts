@@ -245,9 +245,16 @@ function practiceRoutes(route: AddRoute, { practice }: BarServer): void {
     if (!(await practice.keep(body))) throw PRACTICE_IS_FULL;
   });
   route('removePractice', async ({ id }) => {
-    if (!(await practice.remove(id))) throw NOT_FOUND;
+    if (!(await practice.remove(id))) throw NO_SUCH_ITEM;
   });
 }
+
+const NO_SUCH_ITEM = new HttpProblem(
+  404,
+  'no-such-item',
+  'No such item',
+  'Practice keeps nothing of this id.',
+);
 
 const PRACTICE_IS_FULL = new HttpProblem(
   409,
