@@ -48,12 +48,7 @@ export function LabResults({ rows }: { rows: readonly LabRow[] }) {
         <WaitsChart rows={rows} />
         {rows.map(({ letter, figures }) => (
           <Text key={letter} size="small">
-            {WORDS.busiest(
-              letter,
-              percent(figures.handsBusy),
-              toolName(figures.bottleneck),
-              percent(Math.max(figures.handsBusy, ...Object.values(figures.toolsBusy))),
-            )}
+            {WORDS.busy(letter, busyInWords(figures))}
           </Text>
         ))}
         {others.map((row) => (
@@ -99,6 +94,13 @@ export function LabResults({ rows }: { rows: readonly LabRow[] }) {
     </>
   );
 }
+
+/** How busy the hands and each tool are, the busiest first. */
+const busyInWords = ({ handsBusy, toolsBusy }: LabFigures): string =>
+  Object.entries({ hands: handsBusy, ...toolsBusy })
+    .sort((a, b) => b[1] - a[1])
+    .map(([tool, share]) => `${toolName(tool)} ${percent(share)}`)
+    .join(', ');
 
 export function differenceInWords(row: LabRow, first: LabRow): string {
   const difference = differenceOf(row.shifts, first.shifts, meanWaitS);

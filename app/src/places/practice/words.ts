@@ -197,8 +197,8 @@ export const WORDS = {
   waits: 'Waits',
   waitsOf: (letter: Shown, median: Shown, p90: Shown) =>
     `${letter}: half of the orders are out within ${median}, nine of ten within ${p90}.`,
-  busiest: (letter: Shown, hands: Shown, tool: Shown, share: Shown) =>
-    `${letter}: the hands are busy for ${hands} of the time. Busiest: ${tool}, ${share}.`,
+  busy: (letter: Shown, shares: Shown) =>
+    `${letter}, share of the time in use, the busiest first: ${shares}.`,
   toolNames: {
     hands: 'the hands',
     kettle: 'the kettles',
