@@ -125,14 +125,17 @@ function drawn(weights: readonly number[], at: number): number {
   return weights.length - 1;
 }
 
-/** The lines that are offered; of a short menu the two that take the hands the least for a cup. */
+/** The lines that are offered; of a short menu the two with which the bar gets through the most cups: by its hands, or by their brewers. */
 function offered({ menu, shortMenu }: LabVariant, bench: Bench, book: RecipeBook): LabLine[] {
   if (!shortMenu || menu.length <= 2) return menu;
-  const handsS = (line: LabLine) => {
+  const secondsACup = (line: LabLine) => {
     const found = cardFor(bench, { ...line, cupId: 'lab' }, book);
-    return found.ok ? found.card.handsTimeS : Infinity;
+    if (!found.ok) return Infinity;
+    const { handsTimeS, steps } = found.card;
+    const heldS = steps.at(-1)!.endS - steps[0]!.startS;
+    return Math.max(handsTimeS / bench.hands, heldS / found.stations.length);
   };
-  return menu.toSorted((a, b) => handsS(a) - handsS(b)).slice(0, 2);
+  return menu.toSorted((a, b) => secondsACup(a) - secondsACup(b)).slice(0, 2);
 }
 
 /** Lives one shift. @throws Error where the variant cannot be lived with (see `faultOf`) */
