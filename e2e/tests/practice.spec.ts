@@ -83,6 +83,28 @@ test('a flow is held with mouse and wheel: it is scored, advised, tried again, a
   await expect(page.getByText('You have no earlier try')).toHaveCount(0);
 });
 
+test('a real pour is scored by its scale alone, and the scale’s station has no brew of it', async ({
+  page,
+  bar,
+}) => {
+  const before = await bar.get<{ seq: number }>('/api/state');
+  await page.goto(`${bar.url}/practice/pour`);
+  await page.getByRole('radio', { name: 'Hold 4 g/s' }).click();
+  await choose(page, 'Pour on', 'The scale at Cone 1');
+  await page.getByTestId('start-pouring').click();
+  const hold = (await page.getByTestId('hold-to-pour').boundingBox())!;
+  await page.mouse.move(hold.x + hold.width / 2, hold.y + hold.height / 2);
+  await page.mouse.down();
+  const reading = async () => Number(await page.getByTestId('drill-reading').textContent());
+  await expect.poll(reading, { timeout: 60_000 }).toBeGreaterThan(90);
+  await page.mouse.up();
+  await expect(page.getByTestId('pour-result')).toBeVisible({ timeout: 60_000 });
+  expect(Number(await page.getByTestId('score').textContent())).toBeGreaterThan(40);
+  await expect(page.getByText('not seen by a scale')).toBeVisible();
+  await expect(page.getByText('Share this pour')).toHaveCount(0);
+  expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
+});
+
 test('on a phone’s size with the processor four times slower every own frame of a drill takes less than 33 ms', async ({
   page,
   bar,
@@ -107,12 +129,12 @@ test('on a phone’s size with the processor four times slower every own frame o
   await page.mouse.wheel(0, 900);
   const slow = await page.context().newCDPSession(page);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
-  await page.evaluate(() => void ((globalThis as unknown as { frameMs: number[] }).frameMs.length = 0));
+  await page.evaluate(() => void ((Reflect.get(globalThis, 'frameMs') as number[]).length = 0));
   for (let n = 0; n < 60; n += 1) {
     await page.mouse.move(x + 70 * Math.sin(n / 4), y - 70 * Math.cos(n / 4));
     await page.waitForTimeout(100);
   }
-  const frames = await page.evaluate(() => (globalThis as unknown as { frameMs: number[] }).frameMs);
+  const frames = await page.evaluate(() => Reflect.get(globalThis, 'frameMs') as number[]);
   await slow.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   await page.mouse.up();
   const sorted = frames.toSorted((a, b) => a - b);
@@ -161,10 +183,10 @@ test('the rush lab tells two variants apart, keeps one, and exports what the com
   expect(said).toMatch(/^One barista: .* cups an hour/);
   expect(said.trim().split('\n')).toHaveLength(2);
 
-  await page.getByRole('button', { name: 'Keep variant A' }).click();
-  await expect(page.getByText('One barista is kept')).toBeVisible();
+  await page.getByRole('button', { name: 'Save variant A' }).click();
+  await expect(page.getByText('One barista is saved')).toBeVisible();
   await page.reload();
-  await page.getByRole('button', { name: 'Add the kept variant One barista' }).click();
+  await page.getByRole('button', { name: 'Add the saved variant One barista' }).click();
   await expect(page.getByLabel('Name of variant B')).toHaveValue('One barista');
   expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
 });

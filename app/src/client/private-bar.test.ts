@@ -43,6 +43,10 @@ test('its settings are changed here alone, and nothing can be stored', async () 
   bar.store.tookBar(changed);
   expect([changed.hands, bar.store.view().bar!.hands, TEST_BAR.hands]).toEqual([2, 2, 1]);
   await expect(bar.api.postEvents([taken('b')])).rejects.toThrow('Nothing is stored here.');
+  await expect(bar.api.removePractice('t')).rejects.toThrow('Nothing is stored here.');
+  await expect(
+    bar.api.keepPractice({ kind: 'assignment', id: 'a', atMs: 0, person: 'imre', lesson: 'even-flow' }),
+  ).rejects.toThrow('Nothing is stored here.');
   await expect(bar.api.runFeed(true)).rejects.toThrow('Nothing is stored here.');
   await expect(bar.api.orderKettle('k', { do: 'set', setC: 90 })).rejects.toThrow('Nothing is stored here.');
   expect(real).toEqual([]);

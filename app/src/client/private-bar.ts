@@ -17,6 +17,22 @@ const MOVES = 300;
 
 const refused = () => Promise.reject(new Error('Nothing is stored here.'));
 
+/** What would have to be stored. */
+const NOT_STORED: Partial<BarHere['api']> = {
+  saveRecipe: refused,
+  takeAdvice: refused,
+  postEvents: refused,
+  orderScale: refused,
+  orderKettle: refused,
+  runFeed: refused,
+  tableIn: refused,
+  takeFile: refused,
+  endFile: refused,
+  sendFile: refused,
+  keepPractice: refused,
+  removePractice: refused,
+};
+
 export type PrivateBar = BarHere & {
   /** Bar seconds to a real second; 0 stands still. */
   setRate: (rate: number) => void;
@@ -51,7 +67,13 @@ export function openPrivateBar(
     for (const listener of listeners) listener();
   };
   const planned = (state: BarView['state'], before: Plan | null): Plan | null => {
-    const { problem } = buildProblem(state, view.bar ?? bar, book, Math.ceil(nowMs() / 1000));
+    const { problem } = buildProblem(
+      state,
+      view.bar ?? bar,
+      book,
+      Math.ceil(nowMs() / 1000),
+      before ?? undefined,
+    );
     return problem.orders.length === 0
       ? null
       : solve(problem, { moves: MOVES, ...(before ? { before } : {}) });
@@ -67,16 +89,7 @@ export function openPrivateBar(
   const api: BarHere['api'] = {
     ...around.api,
     changeBar: async (change) => ({ ...(view.bar ?? bar), ...change }) as Bar,
-    saveRecipe: refused,
-    takeAdvice: refused,
-    postEvents: refused,
-    orderScale: refused,
-    orderKettle: refused,
-    runFeed: refused,
-    tableIn: refused,
-    takeFile: refused,
-    endFile: refused,
-    sendFile: refused,
+    ...NOT_STORED,
   };
   return {
     ...around,

@@ -77,7 +77,8 @@ export function readSettings(text: string | null | undefined): DeviceSettings {
   return { ...USUAL_SETTINGS, ...(Object.fromEntries(known) as Partial<DeviceSettings>) };
 }
 
-const storage = () => {
+/** What this device keeps; undefined where the browser keeps nothing. */
+export const storage = () => {
   try {
     return globalThis.localStorage;
   } catch {

@@ -100,11 +100,10 @@ const answerQuotes: Planner['ask'] = (given, question, hear) => {
   return () => void (silent = true);
 };
 
-/** A page on the bar. Gives what it told the store, and what it asked of the server. */
-export function showPage(
-  page: ReactNode,
-  { view = viewOf(), api = {}, nowMs = 5000 }: { view?: BarView; api?: Partial<Api>; nowMs?: number } = {},
-) {
+type Standing = { view?: BarView; api?: Partial<Api>; nowMs?: number };
+
+/** A page's bar that stands as it is given; what it is told is noted. */
+export function barHere({ view = viewOf(), api = {}, nowMs = 5000 }: Standing = {}) {
   const acted: BarEvent[] = [];
   const saved: Recipe[] = [];
   const store = {
@@ -122,6 +121,12 @@ export function showPage(
     planner: { ask: answerQuotes, plan: () => Promise.resolve(null) },
     clock: { nowMs: () => nowMs, rate: () => 1 },
   } as unknown as BarHere;
+  return { here, acted, saved };
+}
+
+/** A page on the bar. Gives what it told the store, and what it asked of the server. */
+export function showPage(page: ReactNode, standing: Standing = {}) {
+  const { here, acted, saved } = barHere(standing);
   render(
     <ThemeProvider>
       <BarContext.Provider value={here}>{page}</BarContext.Provider>

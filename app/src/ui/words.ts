@@ -4,6 +4,8 @@
 import type { Shown } from './language';
 
 export const WORDS = {
+  oneLess: (name: string) => `One less: ${name}`,
+  oneMore: (name: string) => `One more: ${name}`,
   aHrefButtonInputTextareaTabindex: 'a[href], button, input, textarea, [tabindex]:not([tabindex="-1"])',
   cancel: 'Cancel',
   chooseInACalendar: (label: Shown) => `Choose in a calendar: ${label}`,

@@ -22,7 +22,7 @@ export * from './imports';
 export { labFileSchema } from './lab';
 export type { LabFile } from './lab';
 export { practiceItemSchema } from './practice';
-export type { PracticeItem, TriedItem } from './practice';
+export type { PracticeItem } from './practice';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export { line, thingId } from './words';
 export { oneLine, readStoredEvent } from './stored-event';

@@ -1,6 +1,6 @@
 /**
- * What Practice keeps with the server: tries that their people wish to have on the record, and pours to follow. It is kept
- * apart from the log: nothing of it is a brew.
+ * What Practice keeps with the server: tries and drills that their people wish to have on the record, pours to follow, variants
+ * of the lab, and lessons that are asked of somebody. It is kept apart from the log: nothing of it is a brew.
  */
 import { z } from 'zod';
 import { EXERCISES, LESSON_IDS, MEASURES, RUSH_LEVELS, SURPRISES, type PourTry } from '../practice';
@@ -79,6 +79,5 @@ export const practiceItemSchema = z.discriminatedUnion('kind', [
 export const practiceSchema = z.object({ items: z.array(practiceItemSchema) });
 
 export type PracticeItem = z.infer<typeof practiceItemSchema>;
-export type TriedItem = Extract<PracticeItem, { kind: 'try' }>;
 /** The record's try is the core's own, and always somebody's. */
-true satisfies TriedItem extends PourTry & { kind: 'try' } ? true : false;
+true satisfies Extract<PracticeItem, { kind: 'try' }> extends PourTry & { kind: 'try' } ? true : false;

@@ -350,7 +350,8 @@ export const ROUTES = {
     says: { 200: 'All of it.' },
   },
   keepPractice: {
-    summary: 'Keep a try or a pour, or another of the same id in its place.',
+    summary:
+      'Keep a try, a drill, a pour, a variant or an assigned lesson, or another of the same id in its place.',
     body: { called: 'item', schema: practiceItemSchema },
     says: { 204: 'Kept.' },
     refuses: { 409: 'No more can be kept.', 422: 'A field is wrong.' },

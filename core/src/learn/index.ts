@@ -18,7 +18,7 @@ export { CLOTH_BREWS, CLOTH_CARE, clothState } from './cloth';
 export type { ClothState } from './cloth';
 export { dayOf } from './day';
 export type { Day, DayBrew } from './day';
-export { median } from './statistics';
+export { mean, median, quantile, studentQuantile } from './statistics';
 export { speedOf } from './window';
 export type { Speed } from './window';
 export { learnPromiseShare } from './promise';

@@ -217,24 +217,19 @@ export function cardFor(
 }
 
 /**
- * Every way in which this bench can brew a cup, in the order of its stations; or why there is none. A bench, a book and a cup
- * are plain data that is never changed, so it is worked out once for each: the agenda asks for every waiting cup at every turn.
+ * Every way in which this bench can brew a cup, in the order of its stations; or why there is none. Bench and cup are plain data
+ * that is never changed, so the ways are found once for each: the agenda asks for every waiting cup at every turn. What cannot
+ * be brewed is looked at again, since its recipe may be saved meanwhile.
  */
 export function waysFor(bench: Bench, cup: CupAsk, book: RecipeBook): Ways {
-  const benchs = within(known, bench, () => new WeakMap<RecipeBook, WeakMap<CupAsk, Ways>>());
-  const books = within(benchs, book, () => new WeakMap<CupAsk, Ways>());
-  return within(books, cup, () => findWays(bench, cup, book));
+  const byBook = known.get(bench) ?? new WeakMap<RecipeBook, WeakMap<CupAsk, Ways>>();
+  const byCup = byBook.get(book) ?? new WeakMap<CupAsk, Ways>();
+  const found = byCup.get(cup) ?? findWays(bench, cup, book);
+  if (found.ok) known.set(bench, byBook.set(book, byCup.set(cup, found)));
+  return found;
 }
 type Ways = { ok: true; ways: Way[] } | NoWay;
 const known = new WeakMap<Bench, WeakMap<RecipeBook, WeakMap<CupAsk, Ways>>>();
-
-function within<Key extends object, Value>(of: WeakMap<Key, Value>, key: Key, make: () => Value): Value {
-  const found = of.get(key);
-  if (found !== undefined) return found;
-  const made = make();
-  of.set(key, made);
-  return made;
-}
 
 function findWays(bench: Bench, cup: CupAsk, book: RecipeBook): Ways {
   const own = book(cup);

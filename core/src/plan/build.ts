@@ -33,7 +33,7 @@ const TOGETHER_S = 60;
 /** Planned starts within the next seconds stay as they are unless they cannot. */
 export const FROZEN_S = 45;
 
-/** As many waiting cups as an hour brings. */
+/** A busy bar's next hour: what waits behind it is only estimated (`rough.ts`). */
 const PLANNED_CUPS = 40;
 /**
  * The greatest lateness that counts, seconds: an order that was left open over a weekend does not cost more every day,

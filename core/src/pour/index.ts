@@ -6,6 +6,7 @@ export {
   SPOUT_S,
   USUAL_NATURE,
   emptyScale,
+  normal,
   practisedFlow,
   readingOf,
   stepScale,

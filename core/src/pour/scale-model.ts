@@ -132,7 +132,7 @@ export const tareScale = (model: ScaleModel): ScaleModel => ({
 });
 
 /** Two uniform numbers make a normal one (Box and Muller). */
-function normal(random: () => number): number {
+export function normal(random: () => number): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
 

@@ -1,6 +1,7 @@
 /**
  * What the lab's shifts come to, and whether two variants differ.
  */
+import { mean, quantile, studentQuantile } from '../learn';
 import type { LabShift } from './lab-shift';
 
 /** Waits up to this count as short in "nine of ten under eight minutes", seconds. */
@@ -24,7 +25,7 @@ export type LabFigures = {
 
 /** @param shifts at least one */
 export function labFigures(shifts: readonly LabShift[]): LabFigures {
-  const waits = shifts.flatMap(({ waitsS }) => waitsS).sort((a, b) => a - b);
+  const waits = shifts.flatMap(({ waitsS }) => waitsS);
   const names = [...new Set(shifts.flatMap(({ toolsBusy }) => Object.keys(toolsBusy)))];
   const toolsBusy = Object.fromEntries(
     names.map((name) => [name, mean(shifts.map((shift) => shift.toolsBusy[name] ?? 0))]),
@@ -68,7 +69,7 @@ export function differenceOf(
   if (n < 2) return null;
   const by = mean(differences);
   const variance = sum(differences.map((each) => (each - by) ** 2)) / (n - 1);
-  return { by, give: studentT(n - 1) * Math.sqrt(variance / n), shifts: n };
+  return { by, give: studentQuantile(Z_95, n - 1) * Math.sqrt(variance / n), shifts: n };
 }
 
 /** Whether chance alone would seldom make so much of a difference. */
@@ -76,19 +77,7 @@ export const isSure = ({ by, give }: LabDifference): boolean => Math.abs(by) > g
 
 export const meanWaitS = ({ waitsS }: LabShift): number => mean(waitsS);
 
-/** Two-sided 95 % of Student's t by degrees of freedom (Cornish-Fisher expansion around the normal's 1.96). */
-function studentT(freedom: number): number {
-  const z = 1.959964;
-  const [z3, z5] = [z ** 3, z ** 5];
-  return (
-    z +
-    (z3 + z) / (4 * freedom) +
-    (5 * z5 + 16 * z3 + 3 * z) / (96 * freedom ** 2) +
-    (3 * z ** 7 + 19 * z5 + 17 * z3 - 15 * z) / (384 * freedom ** 3)
-  );
-}
+/** Of a normal distribution 2.5 % lie beyond this on each side. */
+const Z_95 = 1.959964;
 
 const sum = (values: readonly number[]): number => values.reduce((all, each) => all + each, 0);
-const mean = (values: readonly number[]): number => (values.length === 0 ? 0 : sum(values) / values.length);
-const quantile = (sorted: readonly number[], share: number): number =>
-  sorted.length === 0 ? 0 : sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;

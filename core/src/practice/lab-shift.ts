@@ -6,6 +6,7 @@ import {
   EMPTY_BAR,
   apply,
   forgetClosed,
+  timelineAt,
   type BarEvent,
   type BarState,
   type BrewState,
@@ -15,7 +16,7 @@ import {
 import { PROMISE_S, buildProblem, cardFor, seededRandom, solve, type Bench, type Plan } from '../plan';
 import type { BrewCard, RecipeBook } from '../recipe';
 import { BUSY_PEOPLE, workRush, type PeopleModel } from '../rush';
-import { benchOf, type LabLine, type LabVariant } from './lab';
+import { benchOf, times, type LabLine, type LabVariant } from './lab';
 
 /** One simulated shift. */
 export type LabShift = {
@@ -58,9 +59,6 @@ export const CAREFULLY: LabCare = { plannedCups: 40, moves: 60, planAgesMs: 0, l
 const FORGET_MS = 120_000;
 const START_MS = Date.UTC(2026, 0, 5, 8);
 const TIN_COUNT = 99;
-
-const times = <Item>(count: number, make: (n: number) => Item): Item[] =>
-  Array.from({ length: count }, (_, n) => make(n));
 
 /** The hour's orders by a seed; the same guests at the same times, whatever else the variant changes. */
 export function guestsOf(
@@ -318,15 +316,17 @@ function figuresOf(
   );
   const tools: Record<string, number> = {};
   let handsS = 0;
-  for (const { card, brewerId } of brews) {
+  for (const brew of brews) {
+    const { card, brewerId } = brew;
+    const lived = timelineAt(brew, brew.lastMs);
     handsS += workOf(card, bench);
     for (const { tool, from, to } of card.holds) {
       const [begins, ends] = [
-        card.steps.find(({ id }) => id === from),
-        card.steps.find(({ id }) => id === to),
+        lived.find(({ step }) => step.id === from),
+        lived.find(({ step }) => step.id === to),
       ];
       const name = tool === 'brewer' ? brewerId : tool;
-      if (begins && ends) tools[name] = (tools[name] ?? 0) + (ends.endS - begins.startS);
+      if (begins && ends) tools[name] = (tools[name] ?? 0) + (ends.endMs - begins.startMs) / 1000;
     }
   }
   const count = (tool: string): number =>

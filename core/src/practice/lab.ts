@@ -2,7 +2,8 @@
  * The rush lab's variants: the bar as it is but for its hands, tools, habits or guests.
  */
 import { cardFor, type Bench, type Station } from '../plan';
-import { METHODS, STEP_KINDS, brewerById, type RecipeBook, type RoastLevel } from '../recipe';
+import { HANDS_OWN } from '../learn';
+import { METHODS, brewerById, type RecipeBook, type RoastLevel } from '../recipe';
 
 /** How guests come within the hour. */
 export type LabGuests = {
@@ -27,7 +28,7 @@ export type LabVariant = {
   menu: LabLine[];
   /** 1 to 4. */
   hands: number;
-  /** How long attended steps take, times what these hands are known to take. */
+  /** How long the hands' own steps take, times what these hands are known to take. */
   paceBy: number;
   /** Of each brewer so many stations. */
   stations: Record<string, number>;
@@ -38,7 +39,7 @@ export type LabVariant = {
   ahead: boolean;
   /** Equal cups of one order are brewed as one larger brew where a brewer takes it. */
   shared: boolean;
-  /** Only the two lines of the menu that take the hands the least are offered. */
+  /** Only the two lines of the menu with which the bar gets through the most cups are offered. */
   shortMenu: boolean;
 };
 
@@ -72,10 +73,14 @@ export function benchOf(bench: Bench, variant: LabVariant): Bench {
     stations,
     grinders: times(variant.grinders, (n) => bench.grinders[n] ?? { ...grinder, id: `grinder-lab-${n}` }),
     kettles: times(variant.kettles, (n) => bench.kettles[n] ?? { ...kettle, id: `kettle-lab-${n}` }),
-    pace: Object.fromEntries(STEP_KINDS.map((kind) => [kind, (bench.pace?.[kind] ?? 1) * paceBy])),
+    // Pours and waits are as long as the recipe wants them, however quick the hands.
+    pace: {
+      ...bench.pace,
+      ...Object.fromEntries([...HANDS_OWN].map((kind) => [kind, (bench.pace?.[kind] ?? 1) * paceBy])),
+    },
   };
 }
-const times = <Item>(count: number, make: (n: number) => Item): Item[] =>
+export const times = <Item>(count: number, make: (n: number) => Item): Item[] =>
   Array.from({ length: count }, (_, n) => make(n));
 
 /** What a variant cannot be lived with, in words; null where it can. */

@@ -31,6 +31,7 @@ export type PourRun = {
   bed: WettedBed;
   /** What the load cell has come to, grams; it follows the weight with a lag. */
   cellG: number;
+  /** It only grows, in place: a copy for each step would cost more than the step. */
   samples: Sample[];
   /** What had fallen on each cell when each pour's time began. */
   fellBefore: Float64Array[];

@@ -227,8 +227,10 @@ export type RushReview = {
   isMastered: boolean;
 };
 
-/** What the trainee's own doings were, counted while the drill ran. */
-/** `tooEarly`: what was waited for had not come, or a step cannot be done in so short a time. */
+/**
+ * What the trainee did, counted while the drill ran. `tooEarly`: what was waited for had not come, or a step cannot be done in
+ * so short a time.
+ */
 export type RushCounts = { idleMs: number; wrongOrder: number; tooEarly: number };
 
 export function reviewRush(

@@ -1,7 +1,8 @@
 /**
  * What a try at a pour was worth: each measure against what the same drill makes possible, and one thing to change.
  */
-import { byRing, dryShareOf, unevennessOf } from '../pour';
+import { mean } from '../learn';
+import { BED_RINGS, BED_SECTORS, byRing, dryShareOf, unevennessOf } from '../pour';
 import { MEASURES, pourAt, shouldReadG, type Drill, type Measure } from './drill';
 import { dryAtS, type PourRun, type Sample } from './pour-run';
 import { EXACT_HAND, pourBy } from './scripted-hand';
@@ -131,8 +132,8 @@ function measuresOf(run: PourRun, drill: Drill, exact: PourRun): Measures {
     dryShare: run.dryAfterFirst ?? dryShareOf(bed),
   };
 }
-/** All in one of sixty cells. */
-const UNEVENEST = 7.7;
+/** All water in one cell. */
+const UNEVENEST = Math.sqrt(BED_RINGS * BED_SECTORS - 1);
 
 /** The measures that a scale alone gives. */
 function byTheScale(
@@ -147,7 +148,7 @@ function byTheScale(
   const flows = pours.flatMap(({ flows: each }) => each);
   return {
     lineG: offs.length > 0 ? rms(offs) : drill.pours.at(-1)!.targetG,
-    overshootG: mean(stops),
+    overshootG: meanOf(stops),
     flowOff: flows.length > 0 ? rms(flows) : 1,
     rhythmS: starts.length > 0 ? rms(starts) : drill.pours.length > 1 ? NEVER_S : null,
   };
@@ -188,9 +189,9 @@ function poursIn(samples: readonly Sample[], drill: Drill): PourIn[] {
 function leanings(samples: readonly Sample[], drill: Drill): Pick<PourScore, 'overG' | 'lateS' | 'fasterBy'> {
   const pours = poursIn(samples, drill);
   return {
-    overG: mean(pours.map(({ stopG, targetG }) => stopG - targetG)),
-    lateS: mean(pours.slice(1).map(({ lateS }) => lateS)),
-    fasterBy: mean(pours.flatMap(({ flows }) => flows)),
+    overG: meanOf(pours.map(({ stopG, targetG }) => stopG - targetG)),
+    lateS: meanOf(pours.slice(1).map(({ lateS }) => lateS)),
+    fasterBy: meanOf(pours.flatMap(({ flows }) => flows)),
   };
 }
 
@@ -198,7 +199,7 @@ function leanings(samples: readonly Sample[], drill: Drill): Pick<PourScore, 'ov
 function pathOff(run: PourRun, drill: Drill, exact: PourRun): number | null {
   const said = drill.pours.flatMap(({ parts }, n) => (parts.length > 0 ? [n] : []));
   if (said.length === 0) return null;
-  return mean(
+  return meanOf(
     said.map((n) => {
       const [own, asked] = [ringsOf(run, n), ringsOf(exact, n)];
       if (own.every((share) => share === 0)) return 1;
@@ -213,6 +214,6 @@ function ringsOf({ fellBefore, bed }: PourRun, n: number): number[] {
   return before ? byRing(after.map((g, cell) => g - before[cell]!)) : byRing(new Float64Array(after.length));
 }
 
-const mean = (values: readonly number[]): number =>
-  values.length === 0 ? 0 : values.reduce((sum, each) => sum + each, 0) / values.length;
-const rms = (values: readonly number[]): number => Math.sqrt(mean(values.map((each) => each * each)));
+/** Of nothing 0: a drill of one pour has no later ones. */
+const meanOf = (values: readonly number[]): number => (values.length === 0 ? 0 : mean(values));
+const rms = (values: readonly number[]): number => Math.sqrt(meanOf(values.map((each) => each * each)));

@@ -2,7 +2,7 @@
  * Hands that are made up: one that pours exactly as the drill asks, and ones that shake, start late and stop late. They
  * drive the same kettle as a person does. The exact one is what a try is measured against.
  */
-import { SPOUT_S, spoutOf, tiltFor, type BedPoint, type Hand, type KettleNature } from '../pour';
+import { SPOUT_S, normal, spoutOf, tiltFor, type BedPoint, type Hand, type KettleNature } from '../pour';
 import { pourAt, type Drill } from './drill';
 import { freshRun, isOver, kettleFor, stepRun, STEP_S, type HandNow, type PourRun } from './pour-run';
 
@@ -118,7 +118,3 @@ export function pourAtRandom(drill: Drill, random: () => number): PourRun {
   }
   return run;
 }
-
-/** Two uniform numbers make a normal one (Box and Muller). */
-const normal = (random: () => number): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

@@ -3,6 +3,7 @@
  * is given: how the bed runs, what a step of the grinder is worth, from when on it runs longer.
  */
 import type { BarEvent, CupAsk, Notch, Taste } from '../brew';
+import { normal } from '../pour';
 import { planGreedily, type Bench, type NewId } from '../plan';
 import type { RecipeBook } from '../recipe';
 import { liveShift } from './shift';
@@ -98,7 +99,7 @@ function drawdownOffS(
   random: () => number,
 ): number {
   const spreadS = truth?.spreadS ?? 5;
-  const noiseS = spreadS * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const noiseS = spreadS * normal(random);
   if (!truth) return noiseS;
   const { longerS, secondsPerStep, drift } = truth;
   return longerS + secondsPerStep * coarser + (drift && day >= drift.fromDay ? drift.longerS : 0) + noiseS;

@@ -110,8 +110,9 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
   function takesMs(item: AgendaItem, nowMs: number): number {
     const lateS =
       random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
-    const usualMs =
-      item.step.durationS * 1000 * (item.step.attended ? (bench.pace?.[item.step.kind] ?? 1) : 1);
+    // What runs by the clock is as long for quick hands as for slow ones.
+    const pace = item.asks === 'runs' ? 1 : (bench.pace?.[item.step.kind] ?? 1);
+    const usualMs = item.step.durationS * 1000 * pace;
     if (item.asks === 'start' || item.asks === 'cue') return 1000 * lateS;
     if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - nowMs) + 1;
     const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);

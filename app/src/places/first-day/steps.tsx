@@ -11,6 +11,7 @@ import { newId } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Form } from '../../ui/by-keys';
 import { Choice } from '../../ui/choice';
+import { Counter } from '../../ui/counter';
 import { DayField } from '../../ui/day-field';
 import { Field } from '../../ui/field';
 import { Row } from '../../ui/page';
@@ -28,7 +29,6 @@ import {
   type KettleKind,
   type Save,
 } from './bench-of';
-import { Counted } from './step';
 import { WORDS } from './words';
 
 export type FormProps = { bar: Bar; save: Save; saving: boolean; onDone: () => void };
@@ -134,7 +134,7 @@ export function BrewersForm({ bar, save, saving, onDone }: FormProps) {
     <View style={{ gap: 8 }}>
       <Text quiet>{WORDS.brewersIntro}</Text>
       {BREWERS.map(({ id, name, method, minDoseG, maxDoseG }) => (
-        <Counted
+        <Counter
           key={id}
           name={name}
           detail={WORDS.doses(minDoseG, maxDoseG)}
@@ -142,7 +142,7 @@ export function BrewersForm({ bar, save, saving, onDone }: FormProps) {
           onCount={(count) => setCounts({ ...counts, [id]: count })}
         >
           <Vessel method={method} level={counts[id] ? 0.6 : 0} target={null} size={48} />
-        </Counted>
+        </Counter>
       ))}
       <Text bold>{WORDS.stations(many)}</Text>
       <SaveButton step={WORDS.stepNames.brewers} saving={saving} onPress={store} />
@@ -167,7 +167,7 @@ export function KettlesForm({ bar, save, saving, onDone }: FormProps) {
     <View style={{ gap: 8 }}>
       <Text quiet>{WORDS.kettlesIntro}</Text>
       {kinds.map((kind) => (
-        <Counted
+        <Counter
           key={kind}
           name={WORDS.kettleKinds[kind]}
           detail=""
@@ -176,7 +176,7 @@ export function KettlesForm({ bar, save, saving, onDone }: FormProps) {
         />
       ))}
       {needsFlame(bar) ? (
-        <Counted name={WORDS.burnersHere} detail="" count={burners} onCount={setBurners} />
+        <Counter name={WORDS.burnersHere} detail="" count={burners} onCount={setBurners} />
       ) : null}
       <Label>{WORDS.filledFrom}</Label>
       <Choice

@@ -31,8 +31,6 @@ export const WORDS = {
   skipOf: (step: Shown) => `Skip: ${step}`,
   saveOf: (step: Shown) => `Save: ${step}`,
   removeOf: (name: Shown) => `Remove ${name}`,
-  less: (name: Shown) => `One less: ${name}`,
-  more: (name: Shown) => `One more: ${name}`,
   stepNames: {
     place: 'Name and place',
     brewers: 'Brewers',

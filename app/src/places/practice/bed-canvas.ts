@@ -17,7 +17,7 @@ import {
 import { FACE, type Theme } from '../../ui/theme';
 
 /** What lies around the wall, as a share of the radius: a finger that strays is still seen. */
-const ROUND_IT = 1.12;
+export const ROUND_IT = 1.12;
 const CELLS = BED_RINGS * BED_SECTORS;
 /** Dots a cell; each vanishes when less than its share is still dry. */
 const DOTS = 6;

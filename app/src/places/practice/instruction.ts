@@ -7,7 +7,7 @@ import { WORDS } from './words';
 
 export const clockOf = (s: number): string => showClock(Math.floor(s));
 
-type Now = Pick<PourRun, 'timeS' | 'hasBegun' | 'cellG'>;
+export type Now = Pick<PourRun, 'timeS' | 'hasBegun' | 'cellG'>;
 
 export function whatNow(drill: Drill, run: Now, units: Units): string {
   const n = pourAt(drill, run.timeS);

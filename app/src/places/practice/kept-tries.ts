@@ -3,6 +3,7 @@
  */
 import { useSyncExternalStore } from 'react';
 import { drillKey, packSamples, unpackSamples, type PourTry, type Sample } from '@even-kettle/core/practice';
+import { storage } from '../../device/settings';
 
 type Kept = { tries: PourTry[]; best: Record<string, { score: number; packed: number[] }> };
 
@@ -14,24 +15,26 @@ const TRIES_MAX = 300;
 const listeners = new Set<() => void>();
 let current: Kept | null = null;
 
-const storage = () => {
-  try {
-    return globalThis.localStorage;
-  } catch {
-    // Switched off in this browser: tries last as long as the page.
-    return undefined;
-  }
-};
-
 function kept(): Kept {
   if (current) return current;
   try {
-    const read = JSON.parse(storage()?.getItem(KEPT_AS) ?? 'null') as Kept | null;
-    current = read && Array.isArray(read.tries) && typeof read.best === 'object' ? read : NOTHING;
+    current = whole(JSON.parse(storage()?.getItem(KEPT_AS) ?? 'null'));
   } catch {
     current = NOTHING;
   }
   return current;
+}
+
+/** What is stored as far as it can be shown; a device may hold anything. */
+function whole(read: Partial<Kept> | null): Kept {
+  const tries = Array.isArray(read?.tries) ? read.tries : [];
+  const best = Object.entries(read?.best ?? {});
+  return {
+    tries: tries.filter((each) => typeof each?.score === 'number' && typeof each.drill === 'string'),
+    best: Object.fromEntries(
+      best.filter(([, each]) => typeof each?.score === 'number' && Array.isArray(each.packed)),
+    ),
+  };
 }
 
 export function keepTry(tried: PourTry, samples: readonly Sample[]): void {

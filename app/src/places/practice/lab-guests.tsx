@@ -9,21 +9,19 @@ import { inWords, showVolume } from '@even-kettle/core/units';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
+import { Counter } from '../../ui/counter';
 import { NumberField } from '../../ui/number-field';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
+import { CUPS_OF_A_BOAT } from '../today/wanted';
 import { CurveField } from './curve-field';
-import { Stepper } from './stepper';
 import { WORDS } from './words';
 
 const SLOTS = 12;
 const SLOT_MS = 300_000;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
-/** A boat of the order feed brings two to five orders, about a third of them of two cups. */
-const CUPS_A_BOAT = 4.5;
-
 export const STEADY = Array<number>(SLOTS).fill(1);
 
 /** As many guests with each boat, and a few in between. */
@@ -65,12 +63,12 @@ export function GuestsOfTheHour({ guests, menu, onGuests, onMenu }: Props) {
         {WORDS.shares}
       </Text>
       {menu.map((line, n) => (
-        <Stepper
+        <Counter
           key={`${line.recipeId} ${line.coffee} ${line.cupMl}`}
           name={`${nameOf(line)}, ${line.coffee}, ${inWords(showVolume(line.cupMl, units))}`}
-          value={line.share}
+          count={line.share}
           most={20}
-          onChange={(share) => onMenu(menu.map((each, at) => (at === n ? { ...each, share } : each)))}
+          onCount={(share) => onMenu(menu.map((each, at) => (at === n ? { ...each, share } : each)))}
         />
       ))}
     </Card>
@@ -84,13 +82,13 @@ function FromTheFeed({ onGuests }: Pick<Props, 'onGuests'>) {
   const take = () =>
     void api.feed().then(
       ({ everyMin }) =>
-        onGuests({ cupsAnHour: Math.round((60 / everyMin) * CUPS_A_BOAT), curve: boatsEvery(everyMin) }),
+        onGuests({ cupsAnHour: Math.round((60 / everyMin) * CUPS_OF_A_BOAT), curve: boatsEvery(everyMin) }),
       () => setFailed(true),
     );
   return (
     <>
       <Button label={WORDS.feedsTimetable} onPress={take} />
-      {failed ? <Text role="alert">{WORDS.couldNotKeep}</Text> : null}
+      {failed ? <Text role="alert">{WORDS.couldNotAsk}</Text> : null}
     </>
   );
 }
@@ -114,7 +112,7 @@ function FromTheLog({ onGuests }: Pick<Props, 'onGuests'>) {
       onGuests({ cupsAnHour: cups, curve: curve.map((each) => Math.round((each / top) * 12) / 2) });
       setSaid(WORDS.fromTheLog(cups));
     } catch {
-      setSaid(WORDS.couldNotKeep);
+      setSaid(WORDS.couldNotAsk);
     }
   };
   return (

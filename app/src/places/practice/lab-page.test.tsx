@@ -64,12 +64,12 @@ test('two variants of an hour are compared by the same guests, in words and as a
 test('the cheapest change that does is named; where none does, the one that helps most', async () => {
   const [ahead] = changesOf(one);
   const station = changesOf(one).find(({ brewerId }) => brewerId === 'cone-m')!;
-  expect(foundInWords({ change: ahead!, best: ahead!, shortShare: 0.93 })).toMatch(
+  expect(foundInWords({ change: ahead!, best: ahead!, shortShare: 0.93 }, bar)).toMatch(
     /under eight minutes: weigh doses into tins ahead\. 93 %/,
   );
-  expect(foundInWords({ change: null, best: station, shortShare: 0.5 })).toMatch(
+  expect(foundInWords({ change: null, best: station, shortShare: 0.5 }, bar)).toMatch(
     /helps most is to add one more Cone M: 50 %/,
   );
-  expect(foundInWords({ change: null, best: null, shortShare: 0 })).toMatch(/^None of these changes/);
+  expect(foundInWords({ change: null, best: null, shortShare: 0 }, bar)).toMatch(/^None of these changes/);
   expect(labFigures(await live(ahead!.variant, [1])).shifts).toBe(1);
 });

@@ -4,8 +4,16 @@
 import { useMemo, useState } from 'react';
 import { router } from 'expo-router';
 import type { Bar, LabFile } from '@even-kettle/core/contract';
-import { LAB_FORMAT, faultOf, variantOf, type LabGuests, type LabVariant } from '@even-kettle/core/practice';
-import { brewerById, type Recipe } from '@even-kettle/core/recipe';
+import {
+  LAB_FORMAT,
+  faultOf,
+  variantOf,
+  type LabChange,
+  type LabGuests,
+  type LabVariant,
+} from '@even-kettle/core/practice';
+import { brewerOf } from '@even-kettle/core/plan';
+import type { Recipe } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -81,6 +89,7 @@ function Lab({ bar }: { bar: Bar }) {
           {asked.map((variant, n) => (
             <KeptVariantCard
               key={variant.id}
+              bar={bar}
               variant={variant}
               whole={variants[n]!}
               letter={String.fromCharCode(65 + n)}
@@ -132,10 +141,10 @@ function Lab({ bar }: { bar: Bar }) {
                 />
               </Row>
             )}
-            {lab.failed ? <Text role="alert">{lab.failed}</Text> : null}
-            {lab.found ? <Text role="status">{foundInWords(lab.found)}</Text> : null}
+            {lab.hasFailed ? <Text role="alert">{WORDS.labFailed}</Text> : null}
+            {lab.found ? <Text role="status">{foundInWords(lab.found, bar)}</Text> : null}
           </Card>
-          <LabResults rows={rows} />
+          <LabResults rows={rows} bar={bar} />
           {rows.length > 0 && !lab.running ? <Export bar={bar} recipes={recipes} rows={rows} /> : null}
         </>
       }
@@ -200,7 +209,8 @@ function KeptVariants({ onTake }: { onTake: (variant: LabVariant) => void }) {
 function Export({ bar, recipes, rows }: { bar: Bar; recipes: readonly Recipe[]; rows: readonly LabRow[] }) {
   const file = (): LabFile => ({
     format: LAB_FORMAT,
-    bar,
+    // Who works there is nobody's business elsewhere.
+    bar: { ...bar, people: [] },
     recipes: [...recipes],
     shifts: Math.max(2, rows[0]!.shifts.length),
     variants: rows.map(({ variant }) => variant),
@@ -251,14 +261,14 @@ export function csvOf(rows: readonly LabRow[]): string {
   return `${[head.join(','), ...lines].join('\r\n')}\r\n`;
 }
 
-export function foundInWords({ change, best, shortShare }: Found): string {
+export function foundInWords({ change, best, shortShare }: Found, bar: Bar): string {
   const share = Math.round(shortShare * 100);
-  if (change) return WORDS.cheapest(changeInWords(change), share);
-  return best ? WORDS.noneDoes(changeInWords(best), share) : WORDS.noneHelps;
+  if (change) return WORDS.cheapest(changeInWords(change, bar), share);
+  return best ? WORDS.noneDoes(changeInWords(best, bar), share) : WORDS.noneHelps;
 }
 
-function changeInWords({ what, brewerId, andHabits }: NonNullable<Found['best']>): string {
+function changeInWords({ what, brewerId, andHabits }: LabChange, bar: Bar): string {
   const own =
-    what === 'station' ? WORDS.addOne(brewerById(brewerId!)?.name ?? brewerId!) : WORDS.changes[what];
+    what === 'station' ? WORDS.addOne(brewerOf(bar, brewerId!)?.name ?? brewerId!) : WORDS.changes[what];
   return andHabits ? WORDS.andHabits(own) : own;
 }

@@ -13,7 +13,8 @@ import {
   type LabShift,
   type LabVariant,
 } from '@even-kettle/core/practice';
-import { brewerById } from '@even-kettle/core/recipe';
+import type { Bar } from '@even-kettle/core/contract';
+import { brewerOf } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { Card } from '../../ui/card';
 import { ChartReader } from '../../ui/chart-reader';
@@ -36,9 +37,10 @@ export const rowsOf = (variants: readonly LabVariant[], shifts: Record<string, L
 
 const clock = (s: number): string => showClock(Math.round(s));
 const percent = (share: number): string => WORDS.percent(Math.round(share * 100));
-const toolName = (tool: string): string => WORDS.toolNames[tool] ?? brewerById(tool)?.name ?? tool;
+const toolName = (tool: string, bar: Bar): string =>
+  WORDS.toolNames[tool] ?? brewerOf(bar, tool)?.name ?? tool;
 
-export function LabResults({ rows }: { rows: readonly LabRow[] }) {
+export function LabResults({ rows, bar }: { rows: readonly LabRow[]; bar: Bar }) {
   const [first, ...others] = rows;
   if (!first) return null;
   return (
@@ -48,7 +50,7 @@ export function LabResults({ rows }: { rows: readonly LabRow[] }) {
         <WaitsChart rows={rows} />
         {rows.map(({ letter, figures }) => (
           <Text key={letter} size="small">
-            {WORDS.busy(letter, busyInWords(figures))}
+            {WORDS.busy(letter, busyInWords(figures, bar))}
           </Text>
         ))}
         {others.map((row) => (
@@ -96,10 +98,10 @@ export function LabResults({ rows }: { rows: readonly LabRow[] }) {
 }
 
 /** How busy the hands and each tool are, the busiest first. */
-const busyInWords = ({ handsBusy, toolsBusy }: LabFigures): string =>
+const busyInWords = ({ handsBusy, toolsBusy }: LabFigures, bar: Bar): string =>
   Object.entries({ hands: handsBusy, ...toolsBusy })
     .sort((a, b) => b[1] - a[1])
-    .map(([tool, share]) => `${toolName(tool)} ${percent(share)}`)
+    .map(([tool, share]) => `${toolName(tool, bar)} ${percent(share)}`)
     .join(', ');
 
 export function differenceInWords(row: LabRow, first: LabRow): string {

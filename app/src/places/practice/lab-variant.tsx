@@ -2,19 +2,20 @@
  * One variant of the bar: its hands, its tools and its habits.
  */
 import type { LabVariant } from '@even-kettle/core/practice';
-import { brewerById } from '@even-kettle/core/recipe';
+import { brewerOf, type Bench } from '@even-kettle/core/plan';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Field } from '../../ui/field';
+import { Counter } from '../../ui/counter';
 import { NumberField } from '../../ui/number-field';
 import { Row } from '../../ui/page';
 import { Switch } from '../../ui/switch';
 import { Subheading, Text } from '../../ui/text';
-import { Stepper } from './stepper';
 import { WORDS } from './words';
 
 type Props = {
+  bar: Bench;
   variant: LabVariant;
   /** A, B, C ... */
   letter: string;
@@ -27,7 +28,7 @@ type Props = {
 const TOOLS = ['kettles', 'grinders', 'burners'] as const;
 const HABITS = ['ahead', 'shared', 'shortMenu'] as const;
 
-export function VariantCard({ variant, letter, fault, onChange, onRemove, onKeep }: Props) {
+export function VariantCard({ bar, variant, letter, fault, onChange, onRemove, onKeep }: Props) {
   const set = (change: Partial<LabVariant>) => onChange({ ...variant, ...change });
   return (
     <Card style={{ gap: 10 }}>
@@ -66,21 +67,21 @@ export function VariantCard({ variant, letter, fault, onChange, onRemove, onKeep
         />
       </Row>
       {Object.entries(variant.stations).map(([brewerId, count]) => (
-        <Stepper
+        <Counter
           key={brewerId}
-          name={brewerById(brewerId)?.name ?? brewerId}
-          value={count}
+          name={brewerOf(bar, brewerId)?.name ?? brewerId}
+          count={count}
           most={8}
-          onChange={(now) => set({ stations: { ...variant.stations, [brewerId]: now } })}
+          onCount={(now) => set({ stations: { ...variant.stations, [brewerId]: now } })}
         />
       ))}
       {TOOLS.map((tool) => (
-        <Stepper
+        <Counter
           key={tool}
           name={WORDS.tools[tool]}
-          value={variant[tool]}
+          count={variant[tool]}
           most={tool === 'kettles' ? 12 : 6}
-          onChange={(now) => set({ [tool]: now })}
+          onCount={(now) => set({ [tool]: now })}
         />
       ))}
       {HABITS.map((habit) => (

@@ -2,7 +2,7 @@
  * One try at a pour drill on the modelled bed: the finger, or the pointer, is the spout; the other thumb, the wheel or the
  * same finger drawn down tilts the kettle.
  */
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { lipOf, outlineOf, spoutOf, type BedPoint, type Hand, type PourHeight } from '@even-kettle/core/pour';
 import {
@@ -17,21 +17,17 @@ import {
   type PourRun,
   type Sample,
 } from '@even-kettle/core/practice';
-import { showMass } from '@even-kettle/core/units';
-import { useUnits } from '../../client/bar-context';
-import { Ticking } from '../../client/ticking';
 import { sound, unlockTones } from '../../device/tones';
 import { Button } from '../../ui/button';
 import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
-import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { useTheme } from '../../ui/use-theme';
 import { HEIGHT_WORDS } from '../../words/path-words';
-import { bedCanvas, type BedShown } from './bed-canvas';
+import { ROUND_IT, bedCanvas, type BedShown } from './bed-canvas';
 import { Canvas, type Painter } from './canvas';
-import { aheadInWords, clockOf, whatNow } from './instruction';
 import { drawLine } from './line-canvas';
+import { Readings } from './readings';
 import { TiltBar, type ShowTilt } from './tilt-bar';
 import { useFrames } from './use-frames';
 import { WORDS } from './words';
@@ -57,8 +53,6 @@ const LINE_H = 96;
 const BAR_W = 72;
 const WHEEL = 0.0006;
 const KEY = 0.04;
-/** Around the wall the bed's square has this margin (see `bedCanvas`). */
-const ROUND_IT = 1.12;
 
 /** What changes with every frame; nothing of it is React's. */
 type Live = {
@@ -77,7 +71,8 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
   const { width, height } = useWindowDimensions();
   const room = width >= WIDE ? 560 : width - 24;
   const size = Math.round(Math.min(room - BAR_W - 10, Math.max(220, height - 470)));
-  const [fixed] = useState(() => ({ drawing: bedCanvas(size), nature: kettleFor(drill) }));
+  const drawing = useMemo(() => bedCanvas(size), [size]);
+  const nature = useMemo(() => kettleFor(drill), [drill]);
   const live = useRef<Live>({
     run: freshRun(drill),
     at: null,
@@ -106,13 +101,11 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
     now.leftS += forS;
     while (now.leftS >= STEP_S) {
       now.leftS -= STEP_S;
-      now.run = stepRun(now.run, drill, now, fixed.nature);
+      now.run = stepRun(now.run, drill, now, nature);
     }
     tick(now, drill);
-    bar.current?.(now.tilt, lipOf(now.run.kettle, fixed.nature));
-    bed.current?.((context) =>
-      fixed.drawing.draw(context, shownOf(now, drill, hand, ghost, showsPath), theme),
-    );
+    bar.current?.(now.tilt, lipOf(now.run.kettle, nature));
+    bed.current?.((context) => drawing.draw(context, shownOf(now, drill, hand, ghost, showsPath), theme));
     line.current?.((context) =>
       drawLine(
         context,
@@ -150,7 +143,7 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
 
   return (
     <View style={{ gap: 8, alignSelf: 'center', width: room }} testID="pour-play">
-      <Readings drill={drill} run={() => live.current.run} />
+      <Readings drill={drill} run={() => live.current.run} flow={() => scaleFlow(live.current.run)} />
       <Canvas width={room} height={LINE_H} label={WORDS.lineOfWeight} ref={line} />
       <Row
         style={{ flexDirection: hand === 'right' ? 'row-reverse' : 'row', justifyContent: 'space-between' }}
@@ -193,43 +186,6 @@ export function PourPlay({ drill, hand, tiltBy, ghost, showsPath, onDone, onStop
   );
 }
 
-/** What the scale and the clock show, and what is asked for now; written ten times a second without a render. */
-function Readings({ drill, run }: { drill: Drill; run: () => PourRun }) {
-  const units = useUnits();
-  return (
-    <>
-      <Row style={{ alignItems: 'flex-end', justifyContent: 'space-between' }}>
-        <Row style={{ alignItems: 'baseline', gap: 4 }}>
-          <Ticking
-            size="figure"
-            everyMs={100}
-            testID="drill-reading"
-            reads={() => showMass(run().cellG, units, 'water').figure}
-          />
-          <Text size="unit">{units.mass}</Text>
-        </Row>
-        <View style={{ alignItems: 'flex-end' }}>
-          <Ticking size="clock" everyMs={100} testID="drill-clock" reads={() => clockOf(run().timeS)} />
-          <Ticking
-            size="clock"
-            everyMs={100}
-            testID="drill-flow"
-            reads={() => WORDS.flow(scaleFlow(run()).toFixed(1))}
-          />
-          <Ticking everyMs={100} reads={() => aheadInWords(drill, run(), units)} />
-        </View>
-      </Row>
-      <Ticking
-        size="verb"
-        everyMs={200}
-        testID="drill-now"
-        style={{ minHeight: 56 }}
-        reads={() => whatNow(drill, run(), units)}
-      />
-    </>
-  );
-}
-
 /** Arrow keys tilt; H changes the height. */
 function useKeys(
   live: React.RefObject<Live>,
@@ -242,6 +198,8 @@ function useKeys(
   });
   useEffect(() => {
     const down = (event: KeyboardEvent) => {
+      // A choice that has the focus has its own arrow keys.
+      if (event.defaultPrevented) return;
       const by = event.key === 'ArrowDown' ? KEY : event.key === 'ArrowUp' ? -KEY : 0;
       if (by !== 0) {
         event.preventDefault();

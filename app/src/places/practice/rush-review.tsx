@@ -13,12 +13,12 @@ import { stillBar } from '../../client/private-bar';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
+import { Slider } from '../../ui/slider';
 import { Subheading, Text } from '../../ui/text';
 import { Table } from '../../ui/table';
 import { Rail } from '../bar/rail';
 import { clockOf } from './instruction';
 import { Keep } from './keep';
-import { Slider } from './slider';
 import type { RushMoment } from './rush-shift';
 import { WORDS } from './words';
 

@@ -32,7 +32,7 @@ export function TrainerPage() {
       {practice.isPending || !bar ? (
         <Loading what={WORDS.theRecord} height={240} />
       ) : practice.isAway ? (
-        <Notice title={WORDS.noServer}>{WORDS.couldNotKeep}</Notice>
+        <Notice title={WORDS.noServer}>{WORDS.couldNotAsk}</Notice>
       ) : people.length === 0 ? (
         <Notice title={WORDS.nobodyYet}>{WORDS.nobodyYetIs}</Notice>
       ) : (

@@ -24,7 +24,7 @@ export function useLab() {
   const { bar, recipes } = useBar();
   const [shifts, setShifts] = useState<Record<string, LabShift[]>>({});
   const [running, setRunning] = useState<Running>(null);
-  const [failed, setFailed] = useState<string | null>(null);
+  const [hasFailed, setFailed] = useState(false);
   const [found, setFound] = useState<Found | null>(null);
   const stop = useRef<() => void>(() => undefined);
   useEffect(() => () => stop.current(), []);
@@ -42,7 +42,7 @@ export function useLab() {
         {
           onShift,
           onEnd: (wrong) => {
-            setFailed(wrong);
+            setFailed(wrong !== null);
             resolve(wrong === null && !isStopped);
           },
         },
@@ -88,5 +88,5 @@ export function useLab() {
     setRunning(null);
   };
 
-  return { shifts, running, failed, found, compare, search, cancel: () => stop.current() };
+  return { shifts, running, hasFailed, found, compare, search, cancel: () => stop.current() };
 }

@@ -2,9 +2,9 @@
  * A moment on a line: dragged, or moved by the arrow keys.
  */
 import type { KeyboardEvent, PointerEvent } from 'react';
-import { Text } from '../../ui/text';
-import { TOUCH } from '../../ui/theme';
-import { useTheme } from '../../ui/use-theme';
+import { Text } from './text';
+import { TOUCH } from './theme';
+import { useTheme } from './use-theme';
 
 type Props = { label: string; value: number; most: number; says: string; onChange: (value: number) => void };
 
@@ -42,28 +42,23 @@ export function Slider({ label, value, most, says, onChange }: Props) {
         onPointerMove={moveTo}
         onKeyDown={keyed}
       >
-        <div
-          style={{
-            position: 'absolute',
-            left: 0,
-            right: 0,
-            top: TOUCH / 2 - 2,
-            height: 4,
-            borderRadius: 2,
-            background: theme.rim,
-          }}
-        />
-        <div
-          style={{
-            position: 'absolute',
-            left: 0,
-            width: `${share}%`,
-            top: TOUCH / 2 - 2,
-            height: 4,
-            borderRadius: 2,
-            background: theme.cool,
-          }}
-        />
+        {[
+          { widthPct: 100, color: theme.rim },
+          { widthPct: share, color: theme.cool },
+        ].map(({ widthPct, color }) => (
+          <div
+            key={color}
+            style={{
+              position: 'absolute',
+              left: 0,
+              width: `${widthPct}%`,
+              top: TOUCH / 2 - 2,
+              height: 4,
+              borderRadius: 2,
+              background: color,
+            }}
+          />
+        ))}
         <div
           style={{
             position: 'absolute',
