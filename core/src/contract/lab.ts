@@ -44,6 +44,8 @@ export const labVariantSchema = z.strictObject({
   burners: count(6),
   ahead: z.boolean(),
   shared: z.boolean(),
+  // Variants that were kept before this could be chosen have none.
+  batches: z.boolean().default(false),
   shortMenu: z.boolean(),
 });
 true satisfies z.infer<typeof labVariantSchema> extends LabVariant ? true : false;

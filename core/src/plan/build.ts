@@ -14,10 +14,11 @@ import {
   type OrderState,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
-import { agenda } from './agenda';
+import { agenda, type AgendaItem } from './agenda';
 import { PROMISE_S, byTurn, dueMsOf, notBeforeMsOf, sinceMsOf, waysInTurn, weightOf } from './turn';
 import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
+import { batchOfKind, togetherWith } from './batch-rules';
 import {
   PROBLEM_FORMAT,
   stepKey,
@@ -188,20 +189,31 @@ function takeInHand(
   const items = agenda(state, bench, book, before, nowMs);
   const claimed = new Set<string>();
   let free = bench.hands - items.filter(({ begunMs }) => begunMs !== null).length;
-  for (const item of items) {
-    const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
+  const itemOf = new Map(items.map((item) => [item.key, item]));
+  const canBegin = (item: AgendaItem): boolean => {
     // Of cups that wait for one station only the first can have begun.
-    if (free <= 0 || !due || (item.brew === null && !(item.station.free && !claimed.has(item.station.id))))
-      continue;
+    if (item.brew === null && (!item.station.free || claimed.has(item.station.id))) return false;
     const brew = problem.brews.find(({ id }) => id === item.brewId);
     const index = brew?.steps.findIndex(({ id }) => id === item.step.id) ?? -1;
-    const isNext =
+    return (
       index >= 0 &&
-      brew!.steps.every(({ id }, n) => n < index === stepKey(item.brewId, id) in problem.started);
-    if (!isNext) continue;
+      brew!.steps.every(({ id }, n) => n < index === stepKey(item.brewId, id) in problem.started)
+    );
+  };
+  for (const item of items) {
+    const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
+    if (free <= 0 || !due || item.key in problem.started || !canBegin(item)) continue;
     free -= 1;
-    claimed.add(item.station.id);
-    problem.started[item.key] = Math.min(problem.now, Math.round(item.fromMs / 1000));
+    const begunS = Math.min(problem.now, Math.round(item.fromMs / 1000));
+    const begun: string[] = [];
+    for (const key of togetherWith(item.key, before)) {
+      const mate = itemOf.get(key);
+      if (!mate || !canBegin(mate)) continue;
+      claimed.add(mate.station.id);
+      problem.started[key] = begunS;
+      begun.push(key);
+    }
+    if (begun.length > 1) (problem.startedBatches ??= []).push(begun);
   }
 }
 
@@ -226,7 +238,7 @@ function waitingBrew(
   kind: string,
   nowS: number,
 ): PlanBrew {
-  const steps = card.steps.map((step) => planStep(step, bench, cup));
+  const steps = card.steps.map((step) => planStep(step, bench, cup, kind));
   return {
     id: nextBrewId(cup),
     orders: [order.id],
@@ -260,11 +272,12 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
       problem.ended[key] = between(problem.started[key]!, Math.round(endMs / 1000), nowS);
   }
   const steps = times.map((time) => time.step);
+  const kind = kindOf(bench.stations.find(({ id }) => id === brew.stationId) ?? brew);
   return {
     id: brew.id,
     orders: [brew.orderId],
-    steps: steps.map((step) => planStep(step, bench, brew.ask)),
-    holds: holdsOf(brew.card, steps, kindOf(bench.stations.find(({ id }) => id === brew.stationId) ?? brew)),
+    steps: steps.map((step) => planStep(step, bench, brew.ask, kind)),
+    holds: holdsOf(brew.card, steps, kind),
   };
 }
 
@@ -305,27 +318,35 @@ const NARROW_S = 6;
 const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>
   maxS === null || maxS - idealS < NARROW_S ? maxS : maxS - EDGE_S;
 
-/** @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known */
-const planStep = (step: CardStep, { pace, beds }: Bench, { recipeId, coffee }: CupAsk): PlanStep => ({
-  id: step.id,
-  attended: step.attended,
-  duration: Math.max(
-    1,
-    Math.round(
-      step.durationS *
-        (step.kind === 'drawdown'
-          ? (beds?.[bedKey(recipeId, coffee)]?.drawdownLevel ?? 1)
-          : (pace?.[step.kind] ?? 1)),
-    ) + (step.attended && step.end !== 'clock' ? HAND_S : 0),
-  ),
-  lag: {
-    min: step.lag.minS,
-    ideal: step.lag.idealS,
-    max: withinEdge(step.lag),
-    penalty: BEND * step.lag.penalty,
-  },
-  ...(step.kind === 'serve' ? { serve: true } : {}),
-});
+/**
+ * @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known
+ * @param station the kind of place where it is brewed
+ */
+function planStep(
+  step: CardStep,
+  { pace, beds, batches }: Bench,
+  { recipeId, coffee }: CupAsk,
+  station: string,
+): PlanStep {
+  const bedLevel = beds?.[bedKey(recipeId, coffee)]?.drawdownLevel;
+  const level = step.kind === 'drawdown' ? bedLevel : pace?.[step.kind];
+  const handS = step.attended && step.end !== 'clock' ? HAND_S : 0;
+  const duration = Math.max(1, Math.round(step.durationS * (level ?? 1)) + handS);
+  const batch = batches && batchOfKind(step.kind, duration, step.kind === 'weigh' ? coffee : station);
+  return {
+    id: step.id,
+    attended: step.attended,
+    duration,
+    lag: {
+      min: step.lag.minS,
+      ideal: step.lag.idealS,
+      max: withinEdge(step.lag),
+      penalty: BEND * step.lag.penalty,
+    },
+    ...(step.kind === 'serve' ? { serve: true } : {}),
+    ...(batch ? { batch } : {}),
+  };
+}
 
 /** Holds as the bench counts them (stations of one kind are a tool); those whose steps are left out end at the last one there is. */
 function holdsOf(card: BrewCard, steps: CardStep[], kind: string) {

@@ -1,7 +1,9 @@
 /**
  * The plan during the search, on the board: built brew by brew, or changed by placing some of its brews again.
  */
+import { leave, type Mates } from './batches';
 import { boardOf } from './board';
+import type { Timetable } from './joins';
 import { range } from './sequence';
 import { NEVER, type Tables } from './tables';
 
@@ -12,8 +14,9 @@ const PRICES = [4, 160] as const;
 const REACH_S = 900;
 
 export type Draft = {
-  /** The starts of the plan that was built last. */
+  /** The starts of the plan that was built last, and what is done together in it. */
   start: Int32Array;
+  mates: Mates;
   /** Brews with steps that are still to come. */
   open: number[];
   isOpen: (brew: number) => boolean;
@@ -24,11 +27,11 @@ export type Draft = {
   /** Orders by how soon they should be out: a mixture of promise, work and length, and some noise. */
   priority: (share: number, noise: number) => number[];
   /** Places every brew in turn: what runs, then order by order. */
-  construct: (price: number, orders: number[], aroundRunning: boolean) => void;
+  construct: (price: number, orders: number[], aroundRunning: boolean, mayJoin: boolean) => void;
   /** The last plan, with what is new or has become impossible placed anew. */
-  warm: (starts: Int32Array) => void;
+  warm: (last: Timetable) => void;
   /** Lets brews of the plan in `current` choose anew, one after another, and writes what comes of it to `wish`. */
-  choose: (brews: number[], anywhere: boolean, current: Int32Array, wish: Int32Array) => void;
+  choose: (brews: number[], anywhere: boolean, current: Timetable, wish: Timetable) => void;
   /** To be told whenever `current` has become another plan. */
   stale: () => void;
 };
@@ -64,9 +67,9 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     for (const b of open) if (board.finish[b] !== NEVER) board.lift(b);
   }
 
-  function placeOrThrow(b: number, price: number, from: number, to: number): void {
+  function placeOrThrow(b: number, price: number, from: number, to: number, mayJoin = true): void {
     const prices = { hands: price, tool: price / 2 };
-    if (!board.place(b, prices, from, to) && !board.place(b, prices, 0, t.horizon))
+    if (!board.place(b, prices, from, to, mayJoin) && !board.place(b, prices, 0, t.horizon, mayJoin))
       throw new Error(`${t.problem.brews[b]!.id}: no place in sight; the horizon is too short.`);
     board.put(b);
   }
@@ -88,13 +91,14 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     return end;
   }
 
-  function construct(price: number, orders: number[], aroundRunning: boolean): void {
+  function construct(price: number, orders: number[], aroundRunning: boolean, mayJoin: boolean): void {
     liftAll();
     if (running && aroundRunning) putAt(running, open.filter(isBegun));
     let end = endOfAll(board.start);
     const place = (b: number) => {
       if (board.finish[b] !== NEVER || !isOpen(b)) return;
-      placeOrThrow(b, price, 0, Math.max(end, takenUntil, t.soonest[b]!) + lengthS[b]! + REACH_S);
+      const reach = Math.max(end, takenUntil, t.soonest[b]!) + lengthS[b]! + REACH_S;
+      placeOrThrow(b, price, 0, reach, mayJoin);
       const last = t.first[b + 1]! - 1;
       end = Math.max(end, board.start[last]! + t.duration[last]!);
     };
@@ -112,28 +116,32 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     return range(t.orders.length).sort((a, b) => key[a]! - key[b]!);
   }
 
-  function warm(starts: Int32Array): void {
+  function warm({ start: starts, mates }: Timetable): void {
     liftAll();
     const placed = open.filter((b) =>
       range(t.first[b + 1]! - t.next[b]!).every((n) => starts[t.next[b]! + n] !== NEVER),
     );
+    board.mates.set(mates);
+    for (const b of open)
+      if (!placed.includes(b)) for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) leave(board.mates, i);
     putAt(starts, placed);
     for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, dearest, 0, t.horizon);
     boardIsCurrent = false;
   }
 
-  function show(current: Int32Array): void {
+  function show(current: Timetable): void {
     if (boardIsCurrent) return;
     liftAll();
-    board.start.set(current);
+    board.start.set(current.start);
+    board.mates.set(current.mates);
     for (const b of open) board.put(b);
     boardIsCurrent = true;
   }
 
-  function choose(brews: number[], anywhere: boolean, current: Int32Array, wish: Int32Array): void {
+  function choose(brews: number[], anywhere: boolean, current: Timetable, wish: Timetable): void {
     show(current);
-    const end = endOfAll(current);
-    const from = Math.min(...brews.map((b) => current[t.next[b]!]!));
+    const end = endOfAll(current.start);
+    const from = Math.min(...brews.map((b) => current.start[t.next[b]!]!));
     const price = PRICES[0] * Math.pow(dearest / PRICES[0], random());
     for (const b of brews) board.lift(b);
     for (const b of brews) {
@@ -141,15 +149,18 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
       const reach = from + lengthS[b]! + (brews.length > 1 ? 400 : 200);
       placeOrThrow(b, price, wide ? 0 : Math.max(0, from - 200), wide ? end + 300 : reach);
     }
-    wish.set(board.start);
+    wish.start.set(board.start);
+    wish.mates.set(board.mates);
     // The board goes back to what stands; whether this is better is seen later.
     for (const b of brews) board.lift(b);
-    board.start.set(current);
+    board.start.set(current.start);
+    board.mates.set(current.mates);
     for (const b of brews) board.put(b);
   }
 
   return {
     start: board.start,
+    mates: board.mates,
     open,
     isOpen,
     lengthS,

@@ -4,6 +4,7 @@
  * brew's next one, `k` a point of its grid, `lo` the second that the grid begins at.
  */
 import type { Board, Prices } from './board';
+import { batchOf, mayJoin } from './batches';
 import { BENT_PER_S, FROZEN_PER_S, LATE_PER_S, APART_PER_S } from './price';
 import { NEVER, type Tables } from './tables';
 
@@ -15,18 +16,24 @@ const OUT_OF_REACH = 1e16;
 const GRID = 3;
 
 /** Who has the hands and the tools, second by second. */
-export type Occupancy = Pick<Board, 'start' | 'finish'> & {
+export type Occupancy = Pick<Board, 'start' | 'finish' | 'mates'> & {
   handsTaken: Int16Array;
   toolsTaken: readonly Int16Array[];
   /** By tool: how many brews have it in use. */
   holders: Int32Array;
 };
 
+export type Placement = {
+  place: Board['place'];
+  /** Of the brew that was placed last: its steps that join others, and which. */
+  joined: [step: number, other: number][];
+};
+
 // eslint-disable-next-line max-lines-per-function -- one placement in shared arrays; its parts are the functions within
 export function placementOn(
   t: Tables,
-  { start, finish, handsTaken, toolsTaken, holders }: Occupancy,
-): Board['place'] {
+  { start, finish, mates, handsTaken, toolsTaken, holders }: Occupancy,
+): Placement {
   const size = t.horizon + 2;
   // Room for the placement, made once. By step of the brew and grid point: the least that it costs from there on.
   const longest = max(1, ...t.problem.brews.map((brew) => brew.steps.length));
@@ -40,6 +47,10 @@ export function placementOn(
   const phase = new Int32Array(longest);
   const firstPoint = new Int32Array(longest);
   const lastPoint = new Int32Array(longest);
+  /** Where it is better to join another step than to begin by oneself: that one's number and 1 more, by step of the brew and point. */
+  const joins = t.batch ? Array.from({ length: longest }, () => new Int32Array(size)) : null;
+  const like = alikeOf(t);
+  const joined: Placement['joined'] = [];
   const grids = Int32Array.from({ length: t.brews }, (_, b) => gridOf(t, b));
 
   function layGrid(next: number, end: number, grid: number, reach: number): void {
@@ -137,7 +148,39 @@ export function placementOn(
     }
   }
 
-  function place(b: number, prices: Prices, from: number, to: number): boolean {
+  /** The step joins others like it where that is cheaper: it takes hands for its own part only, and ends with them. */
+  function joinOthers(b: number, i: number, lo: number, grid: number): void {
+    const n = i - t.next[b]!;
+    const via = joins![n]!;
+    via.fill(0, firstPoint[n]!, lastPoint[n]! + 1);
+    for (const j of like[i]!) {
+      const other = t.brewOf[j]!;
+      if (finish[other] === NEVER || !mayJoin(t, mates, i, j)) continue;
+      const at = start[j]!;
+      const origin = lo + phase[n]!;
+      const k = ceil((at - origin) / grid);
+      if (k < firstPoint[n]! || k > lastPoint[n]!) continue;
+      const together = batchOf(mates, j);
+      const ends = at + t.batch![i]!.setup + together.reduce((all, m) => all + t.batch![m]!.each, 0);
+      const end = ends + t.batch![i]!.each;
+      // As if it were begun alone so late that it ends then.
+      const late = ceil((end - t.duration[i]! - origin) / grid);
+      if (late > lastPoint[n]!) continue;
+      let cost = rest[late]! + handsPrice[end]! - handsPrice[ends]!;
+      for (const { tool, from, to } of t.holds[b]!) {
+        if (i === to) cost += toolPrice[tool]![end]!;
+        if (i === from) cost -= toolPrice[tool]![at]!;
+      }
+      if (t.frozen[i] !== NEVER) cost += FROZEN_PER_S * abs(at - t.frozen[i]!);
+      const here = fromHere[n]!;
+      if (cost >= here[k]!) continue;
+      here[k] = cost;
+      via[k] = j + 1;
+    }
+  }
+
+  function place(b: number, prices: Prices, from: number, to: number, mayJoinOthers: boolean): boolean {
+    joined.length = 0;
     const next = t.next[b]!;
     const end = t.first[b + 1]!;
     if (next === end) return true;
@@ -184,12 +227,13 @@ export function placementOn(
           const off = abs(s0 + k * grid - keep);
           here[k]! += FROZEN_PER_S * off;
         }
+      if (mayJoinOthers && t.batch?.[i]) joinOthers(b, i, lo, grid);
     }
-    return follow(b, lo, grid);
+    return follow(b, lo, grid, mayJoinOthers);
   }
 
   /** Sets the starts along the cheapest way. */
-  function follow(b: number, lo: number, grid: number): boolean {
+  function follow(b: number, lo: number, grid: number, mayJoinOthers: boolean): boolean {
     const next = t.next[b]!;
     const begun = next > t.first[b]!;
     let least = OUT_OF_REACH / 2;
@@ -207,26 +251,49 @@ export function placementOn(
       }
     }
     if (at < 0) return false;
-    start[next] = lo + at * grid;
+    let end = begin(next, lo + at * grid, at);
     for (let i = next + 1; i < t.first[b + 1]!; i += 1) {
       const n = i - next;
-      const end = start[i - 1]! + t.duration[i - 1]!;
       const origin = lo + phase[n]!;
       const last = min(lastPoint[n]!, floor((end + t.lagMax[i]! - origin) / grid));
       let leastHere = OUT_OF_REACH;
+      let point = -1;
       for (let k = max(firstPoint[n]!, ceil((end + t.lagMin[i]! - origin) / grid)); k <= last; k += 1) {
         const cost = fromHere[n]![k]! + t.penalty[i]! * abs(origin + k * grid - end - t.lagIdeal[i]!);
         if (cost < leastHere) {
           leastHere = cost;
-          start[i] = origin + k * grid;
+          point = k;
         }
       }
+      if (point >= 0) end = begin(i, origin + point * grid, point);
     }
     return true;
+
+    /** Sets a start, the other's where it joins one; gives the end. */
+    function begin(i: number, alone: number, k: number): number {
+      const via = mayJoinOthers && t.batch?.[i] ? joins![i - next]![k]! : 0;
+      if (via === 0) {
+        start[i] = alone;
+        return alone + t.duration[i]!;
+      }
+      const j = via - 1;
+      joined.push([i, j]);
+      start[i] = start[j]!;
+      const { setup, each } = t.batch![i]!;
+      return batchOf(mates, j).reduce((sum, m) => sum + t.batch![m]!.each, start[j]! + setup + each);
+    }
   }
 
-  return place;
+  return { place, joined };
 }
+
+/** By step: those of other brews, not begun, that it may be done together with. */
+const alikeOf = ({ batch, steps, brewOf, next }: Tables): number[][] =>
+  Array.from({ length: batch ? steps : 0 }, (_, i) =>
+    Array.from({ length: batch![i] ? steps : 0 }, (_step, j) => j).filter(
+      (j) => batch![j]?.key === batch![i]!.key && brewOf[j] !== brewOf[i] && j >= next[brewOf[j]!]!,
+    ),
+  );
 
 /** Running sums of the price of each second, so that a stretch costs a difference. */
 function priceUp(

@@ -2,6 +2,7 @@
  * The moves of the search: each takes the plan that stands and writes another wish for it.
  */
 import type { Draft } from './draft';
+import type { Timetable } from './joins';
 import { range } from './sequence';
 import type { Tables } from './tables';
 
@@ -11,13 +12,15 @@ export function searchMoves(
   t: Tables,
   random: () => number,
   draft: Draft,
-  current: Int32Array,
-  next: Int32Array,
+  currentPlan: Timetable,
+  nextPlan: Timetable,
 ): () => void {
+  const { start: current } = currentPlan;
+  const { start: next } = nextPlan;
   const { open, isOpen, lengthS } = draft;
   const free = range(t.steps).filter((i) => i >= t.next[t.brewOf[i]!]!);
   const whole = (below: number) => Math.floor(random() * below);
-  const choose = (brews: number[], anywhere: boolean) => draft.choose(brews, anywhere, current, next);
+  const choose = (brews: number[], anywhere: boolean) => draft.choose(brews, anywhere, currentPlan, nextPlan);
   const finishOf = (b: number) => current[t.serve[b]!]!;
   const near = (b: number) =>
     open

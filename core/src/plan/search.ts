@@ -3,7 +3,9 @@
  * with its best times (`timing`). A move takes brews out and lets them choose anew at a price for over-booked hands
  * (`board`), or shifts what is planned by hand's breadths; `timing` makes a plan of what comes out, or there is none.
  */
+import { alone, mayJoin, type Mates } from './batches';
 import { draftOf } from './draft';
+import { joinsOf, type Timetable } from './joins';
 import { seededRandom } from './random';
 import type { Tables } from './tables';
 import { timingOf } from './timing';
@@ -12,9 +14,9 @@ import { searchMoves } from './search-moves';
 export type Search = {
   /** Goes on for so many moves. */
   run: (moves: number) => void;
-  best: () => { start: Int32Array; cost: number };
-  /** The starts of the plan that it began with, in which nothing was looked for. */
-  first: Int32Array;
+  best: () => Timetable & { cost: number };
+  /** The plan that it began with, in which nothing was looked for. */
+  first: Timetable;
 };
 
 /** So dear that nothing is over-booked for any wait or lateness. */
@@ -28,17 +30,19 @@ const COLD = 1;
 const CONSTRUCTIONS = 6;
 const FIRST_CYCLE = 45;
 const LONGER = 1.7;
+/** How many of the moves are about what is done together, where anything may be. */
+const JOINING = 0.1;
 
 /**
  * A search that has its first plan. The same tables, seed and number of moves give the same plan.
- * @param before starts of the last plan by step number, NEVER where it has none
+ * @param before the last plan: starts by step number, NEVER where it has none; what was to be done together
  * @param running starts that suit the brews that have begun, the rest aside, to build around
  */
 // eslint-disable-next-line max-lines-per-function -- one search over shared arrays; its parts are the functions within
 export function startSearch(
   t: Tables,
   seed: number,
-  before: Int32Array | null,
+  before: Timetable | null,
   running: Int32Array | null = null,
 ): Search {
   const random = seededRandom(seed);
@@ -49,40 +53,89 @@ export function startSearch(
   const next = new Int32Array(t.steps);
   const bestStart = new Int32Array(t.steps);
   const firstStart = new Int32Array(t.steps);
+  const joins = joinsOf(t, random);
+  const apart = alone(t);
+  const currentMates = alone(t);
+  const nextMates = alone(t);
+  const bestMates = alone(t);
+  const currentPlan: Timetable = { start: current, mates: currentMates };
+  const nextPlan: Timetable = { start: next, mates: nextMates };
   let currentCost = Infinity;
   let bestCost = Infinity;
-  const makeMove = searchMoves(t, random, draft, current, next);
+  /** Whether the neighbours of a kind have been tried together in the best plan. */
+  let isJoined = false;
+  const makeMove = searchMoves(t, random, draft, currentPlan, nextPlan);
 
-  const keepBest = (start: Int32Array, cost: number) => {
+  const keepBest = (start: Int32Array, mates: Mates, cost: number) => {
     if (cost >= bestCost - 1e-9) return;
     bestCost = cost;
     bestStart.set(start);
+    bestMates.set(mates);
+    isJoined = false;
   };
 
-  /** Turns a wish into the best plan of its sequence; Infinity where there is none. */
-  function planOf(start: Int32Array): number {
-    return timing.settle(start) ? timing.perfect(start) : Infinity;
+  /** Turns the wish into the best plan of its sequence; Infinity where there is none. */
+  function planOfNext(): number {
+    return timing.settle(next, nextMates) ? timing.perfect(next) : Infinity;
+  }
+
+  /** Tries neighbours of a kind together in the best plan, each once: the later sooner, and the sooner later. */
+  function joinNeighbours(): void {
+    if (isJoined) return;
+    for (const [i, j] of joins?.neighbours({ start: bestStart, mates: bestMates }) ?? [])
+      for (const [one, other] of [
+        [i, j],
+        [j, i],
+      ] as const) {
+        if (!mayJoin(t, bestMates, one, other)) break;
+        next.set(bestStart);
+        nextMates.set(bestMates);
+        joins!.bring(nextPlan, one, other);
+        keepBest(next, nextMates, planOfNext());
+      }
+    isJoined = true;
+  }
+
+  function takeBest(): void {
+    current.set(bestStart);
+    currentMates.set(bestMates);
+    currentCost = bestCost;
+  }
+
+  function takeNext(cost: number): void {
+    current.set(next);
+    currentMates.set(nextMates);
+    currentCost = cost;
+    draft.stale();
+    keepBest(next, nextMates, cost);
   }
 
   /** A valid plan, whatever happens: nothing over-booked. What its sequence gives is known to be valid, and goes before it. */
   function first(): void {
-    draft.construct(NEVER_OVERBOOK, draft.priority(1, 0), true);
+    draft.construct(NEVER_OVERBOOK, draft.priority(1, 0), true, false);
     firstStart.set(draft.start);
     next.set(firstStart);
-    keepBest(next, planOf(next));
-    if (bestCost === Infinity) keepBest(firstStart, timing.costOf(firstStart));
+    keepBest(next, apart, planOfNext());
+    if (bestCost === Infinity) keepBest(firstStart, apart, timing.costOf(firstStart));
+    if (joins) {
+      draft.construct(NEVER_OVERBOOK, draft.priority(1, 0), true, true);
+      next.set(draft.start);
+      nextMates.set(draft.mates);
+      keepBest(next, nextMates, planOfNext());
+    }
     if (before) {
       draft.warm(before);
       next.set(draft.start);
-      keepBest(next, planOf(next));
+      nextMates.set(draft.mates);
+      keepBest(next, nextMates, planOfNext());
     }
+    joinNeighbours();
   }
 
   function beginCycle(cycle: number): void {
     // Every other cycle goes on from the best there is, the rest from something new.
     if (cycle % 2 === 1 || (cycle === 0 && before !== null)) {
-      current.set(bestStart);
-      currentCost = bestCost;
+      takeBest();
     } else {
       currentCost = Infinity;
       for (let n = 0; n < CONSTRUCTIONS; n += 1) {
@@ -90,18 +143,20 @@ export function startSearch(
           15 * Math.pow(draft.dearest / 32, random()),
           draft.priority(random(), 300 * random()),
           random() < 0.5,
+          true,
         );
         next.set(draft.start);
-        const cost = planOf(next);
-        keepBest(next, cost);
+        nextMates.set(draft.mates);
+        const cost = planOfNext();
+        keepBest(next, nextMates, cost);
         if (cost < currentCost) {
           current.set(next);
+          currentMates.set(nextMates);
           currentCost = cost;
         }
       }
       if (currentCost === Infinity) {
-        current.set(bestStart);
-        currentCost = bestCost;
+        takeBest();
       }
     }
     draft.stale();
@@ -110,18 +165,22 @@ export function startSearch(
   /** What easing has gained lately: no plan that would need more is worth easing. */
   let gain = 300;
   function tryMove(temperature: number): void {
-    makeMove();
-    if (!timing.settle(next)) return;
+    if (joins) nextMates.set(currentMates);
+    if (joins && random() < JOINING) {
+      next.set(current);
+      joins.move(nextPlan);
+    } else {
+      makeMove();
+      joins?.follow(nextPlan, current);
+    }
+    if (!timing.settle(next, nextMates)) return;
     const most = currentCost - temperature * Math.log(random() + 1e-12);
     const soonest = timing.costOf(next);
     if (soonest - gain > most) return;
     const cost = timing.perfect(next);
     gain = Math.max(gain * 0.98, soonest - cost);
     if (cost > most) return;
-    currentCost = cost;
-    current.set(next);
-    draft.stale();
-    keepBest(current, cost);
+    takeNext(cost);
   }
 
   first();
@@ -143,8 +202,9 @@ export function startSearch(
         tryMove(hot * Math.pow(COLD / hot, moved / length));
         moved += 1;
       }
+      joinNeighbours();
     },
-    best: () => ({ start: bestStart, cost: bestCost }),
-    first: firstStart,
+    best: () => ({ start: bestStart, mates: bestMates, cost: bestCost }),
+    first: { start: firstStart, mates: apart },
   };
 }

@@ -16,10 +16,13 @@ export type TimingCost = {
   finish: Int32Array;
 };
 
-/** @param bentPerS what bending a running brew by a second is charged */
-export function timingCostOf(t: Tables, bentPerS: number): TimingCost {
+/**
+ * @param bentPerS what bending a running brew by a second is charged
+ * @param lasts how long each step lasts, alone or with others
+ */
+export function timingCostOf(t: Tables, bentPerS: number, lasts: Int32Array): TimingCost {
   const finish = new Int32Array(t.brews);
-  const endOf = endsOf(t);
+  const endOf = endsOf(t, lasts);
 
   function costOf(start: Int32Array): number {
     let cost = 0;

@@ -1,6 +1,6 @@
 /** From starts to a plan in the open format: who does what, what could not be kept, and what each brew waits for. */
 import { planCost } from './cost';
-import { endOfStarted } from './started';
+import { endOfStarted, leadsOf, lengthsOf } from './started';
 import {
   PLAN_FORMAT,
   stepKey,
@@ -11,10 +11,20 @@ import {
   type WaitsFor,
 } from './problem';
 
-type PlannedStep = { key: string; brew: PlanBrew; index: number; start: number; end: number; begun: boolean };
+type PlannedStep = {
+  key: string;
+  brew: PlanBrew;
+  index: number;
+  start: number;
+  end: number;
+  begun: boolean;
+  /** The first step of its batch: itself where it is done alone. One pair of hands does a batch. */
+  lead: string;
+};
 
 /**
  * @param starts of every step, by `brew/step`, on the problem's own clock
+ * @param batches steps that are done together, by their keys
  * @param before whose step each was until now: what a pair has begun, or is about to, stays with it
  */
 export function writeUp(
@@ -22,9 +32,10 @@ export function writeUp(
   starts: Record<string, number>,
   bound: number,
   before: Plan['hands'] = {},
+  batches: string[][] = [],
 ): Plan {
-  const spans = spansOf(problem, starts);
-  const { cost, finish } = planCost(problem, { starts });
+  const spans = spansOf(problem, { starts, batches });
+  const { cost, finish } = planCost(problem, { starts, batches });
   return {
     format: PLAN_FORMAT,
     starts,
@@ -35,18 +46,25 @@ export function writeUp(
     optimal: cost <= bound + 0.005,
     relaxed: relaxedOf(problem, spans),
     why: whyOf(problem, spans, finish),
+    ...(batches.length > 0 ? { batches } : {}),
   };
 }
 
-function spansOf(problem: PlanProblem, starts: Record<string, number>): Map<string, PlannedStep> {
+function spansOf(
+  problem: PlanProblem,
+  { starts, batches }: Required<Pick<Plan, 'starts' | 'batches'>>,
+): Map<string, PlannedStep> {
+  const lengthOf = lengthsOf(problem, { batches });
+  const leadOf = leadsOf(problem, batches);
   const spans = new Map<string, PlannedStep>();
   for (const brew of problem.brews)
     brew.steps.forEach((step, index) => {
       const key = stepKey(brew.id, step.id);
       const begun = key in (problem.started ?? {});
       const start = starts[key]!;
-      const end = begun ? endOfStarted(problem, key, step) : start + step.duration;
-      spans.set(key, { key, brew, index, start, end, begun });
+      const lasts = lengthOf(key, step);
+      const end = begun ? endOfStarted(problem, key, lasts) : start + lasts;
+      spans.set(key, { key, brew, index, start, end, begun, lead: leadOf(key) });
     });
   return spans;
 }
@@ -61,7 +79,8 @@ function pairsOf(
   spans: Map<string, PlannedStep>,
   before: Plan['hands'],
 ): Record<string, number> {
-  const attended = [...spans.values()].filter(({ brew, index }) => brew.steps[index]!.attended);
+  const isAttended = ({ brew, index }: PlannedStep) => brew.steps[index]!.attended;
+  const attended = [...spans.values()].filter((span) => isAttended(span) && span.lead === span.key);
   attended.sort((a, b) => Number(b.begun) - Number(a.begun) || a.start - b.start);
   const freeFrom = Array<number>(problem.hands).fill(-Infinity);
   const hands: Record<string, number> = {};
@@ -98,6 +117,7 @@ function pairsOf(
     if (begun && !isOver) inHand.add(best);
     freeFrom[best] = Math.max(freeFrom[best]!, end);
   }
+  for (const span of spans.values()) if (isAttended(span)) hands[span.key] = hands[span.lead]!;
   return hands;
 }
 
@@ -124,7 +144,7 @@ function whyOf(
 ): Record<string, WaitsFor> {
   const why: Record<string, WaitsFor> = {};
   const all = [...spans.values()];
-  const attended = all.filter(({ brew, index }) => brew.steps[index]!.attended);
+  const attended = all.filter(({ key, lead, brew, index }) => lead === key && brew.steps[index]!.attended);
   const held = problem.brews.flatMap((brew) =>
     brew.holds.map((hold) => ({
       tool: hold.tool,

@@ -6,7 +6,7 @@ export { scorePour, scoreTrace } from './score';
 export type { PourScore } from './score';
 export { drillKey, packSamples, unpackSamples } from './tries';
 export type { PourTry } from './tries';
-export { LAB_FORMAT, changesOf, faultOf, variantOf } from './lab';
+export { HABITS, LAB_FORMAT, changesOf, faultOf, variantOf } from './lab';
 export type { LabChange, LabGuests, LabLine, LabVariant } from './lab';
 export { CAREFULLY, exactWaits, liveLabShift } from './lab-shift';
 export type { LabShift } from './lab-shift';

@@ -154,7 +154,7 @@ export async function liveLabShift(
     careFor,
     before: tins,
   });
-  return figuresOf(seed, orders, lived.outMs, lived.brews, bench);
+  return figuresOf(seed, orders, lived, bench);
 }
 
 /** Hands that are never late nor distracted. */
@@ -188,13 +188,16 @@ type Living = {
   before: readonly BarEvent[];
 };
 
-/** Works orders off by simulated people: when each was out, and how each brew went. */
+/** When each order was out, how each brew went, and how long the hands were spared by doing like work together. */
+type Lived = { outMs: Map<string, number>; brews: BrewState[]; sparedS: number };
+
+/** Works orders off by simulated people. */
 async function liveOrders(
   bench: Bench,
   orders: readonly OrderTaken[],
   book: RecipeBook,
   { random, manners, careFor, before }: Living,
-): Promise<{ outMs: Map<string, number>; brews: BrewState[] }> {
+): Promise<Lived> {
   const startMs = Math.min(...orders.map(({ atMs }) => atMs)) - 1000;
   const outMs = new Map<string, number>();
   const brews = new Map<string, BrewState>();
@@ -231,7 +234,7 @@ async function liveOrders(
     plannedMs = nowMs;
   };
   before.forEach(happen);
-  await workRush(
+  const { sparedMs } = await workRush(
     {
       nowMs: () => nowMs,
       state: () => state,
@@ -263,7 +266,7 @@ async function liveOrders(
       lookMs: () => care().lookMs,
     },
   );
-  return { outMs, brews: [...brews.values()] };
+  return { outMs, brews: [...brews.values()], sparedS: sparedMs / 1000 };
 }
 
 /** A station is free, or an order comes that is not behind all that are planned (`beyond` cups wait behind those). */
@@ -303,8 +306,7 @@ function tinsFor(orders: readonly OrderTaken[], bench: Bench, book: RecipeBook):
 function figuresOf(
   seed: number,
   orders: readonly OrderTaken[],
-  outMs: ReadonlyMap<string, number>,
-  brews: readonly BrewState[],
+  { outMs, brews, sparedS }: Lived,
   bench: Bench,
 ): LabShift {
   const cups = orders.flatMap((order) => order.cups).reduce((sum, cup) => sum + (cup.cups ?? 1), 0);
@@ -315,7 +317,7 @@ function figuresOf(
     ({ orderId, atMs }) => ((outMs.get(orderId) ?? START_MS + LONGEST_MS) - atMs) / 1000,
   );
   const tools: Record<string, number> = {};
-  let handsS = 0;
+  let handsS = -sparedS;
   for (const brew of brews) {
     const { card, brewerId } = brew;
     const lived = timelineAt(brew, brew.lastMs);

@@ -3,8 +3,18 @@
  * not exactly. They work in any world that they are given: a simulated one, or a running server.
  */
 import { timelineAt, type BarEvent, type BarState, type OrderTaken } from '../brew';
-import { agenda, pairOf, tapEvents, type AgendaItem, type Bench, type NewId, type Plan } from '../plan';
-import type { RecipeBook } from '../recipe';
+import {
+  agenda,
+  onceOf,
+  pairOf,
+  tapEvents,
+  togetherWith,
+  type AgendaItem,
+  type Bench,
+  type NewId,
+  type Plan,
+} from '../plan';
+import type { CardStep, RecipeBook } from '../recipe';
 
 /** The world of the people: what they see, what they do, and how time passes. */
 export type World = {
@@ -45,22 +55,33 @@ export type Setting = {
   lookMs?: () => number;
 };
 
-type Busy = { item: AgendaItem; untilMs: number };
+/** One step, or like ones that are done together. */
+type Busy = { items: AgendaItem[]; untilMs: number };
 
 /** Where nothing else is said. */
 const LOOK_MS = 2000;
 
-/** Works until every order is out and every station clean, or until the time limit. Returns how many taps were refused. */
-export async function workRush(world: World, setting: Setting): Promise<{ refused: number }> {
+/**
+ * Works until every order is out and every station clean, or until the time limit. Returns how many taps were refused, and
+ * how long the hands were spared by doing like work together, milliseconds.
+ */
+export async function workRush(
+  world: World,
+  setting: Setting,
+): Promise<{ refused: number; sparedMs: number }> {
   const { bench, book, random, newId, manners, untilMs, lookMs = () => LOOK_MS } = setting;
   const coming = [...setting.orders];
   const pairs: (Busy | null)[] = Array.from({ length: bench.hands }, () => null);
   let refused = 0;
+  let sparedMs = 0;
 
-  const finish = async ({ item }: Busy, atMs: number) => {
+  const tapFor = (item: AgendaItem, atMs: number): BarEvent[] => {
     const targetG = item.asks === 'finish' && !item.step.byEye ? item.step.targetG : undefined;
     const readingG = targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) };
-    const events = tapEvents(item, bench, atMs, newId, readingG);
+    return tapEvents(item, bench, atMs, newId, readingG);
+  };
+  const finish = async ({ items }: Busy, atMs: number) => {
+    const events = items.flatMap((item) => tapFor(item, atMs));
     if (events.length > 0 && !(await world.tell(events))) refused += 1;
   };
 
@@ -76,18 +97,25 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
     if (items.length === 0 && coming.length === 0 && pairs.every((busy) => busy === null)) break;
     for (const [pair, busy] of pairs.entries()) {
       if (busy) continue;
-      const inHand = new Set(pairs.map((each) => each?.item.brewId));
+      const inHand = new Set(pairs.flatMap((each) => each?.items.map(({ brewId }) => brewId) ?? []));
       const free = items.filter(
         (item) =>
           !inHand.has(item.brewId) &&
           item.dueMs <= nowMs &&
           (item.brew !== null || item.station.free) &&
           nowMs >= runsUntilMs(item, nowMs) &&
-          !pairs.some((each) => each && each.item.station.id === item.station.id),
+          !pairs.some((each) => each?.items.some(({ station }) => station.id === item.station.id)),
       );
       const item =
         free.find((each) => handsOf(each, world.plan(), bench.hands) === pair) ?? helpOut(free, nowMs);
-      if (item) pairs[pair] = { item, untilMs: nowMs + takesMs(item, nowMs) };
+      if (!item) continue;
+      const others = likeIt(item, free, world.plan());
+      const moreMs = others.reduce(
+        (sum, { step }) => sum + usualMsOf(step, bench) * (1 - onceOf(step.kind)),
+        0,
+      );
+      sparedMs += others.reduce((sum, { step }) => sum + usualMsOf(step, bench) * onceOf(step.kind), 0);
+      pairs[pair] = { items: [item, ...others], untilMs: nowMs + takesMs(item, nowMs) + moreMs };
     }
     const next = Math.min(
       coming[0]?.atMs ?? Infinity,
@@ -97,7 +125,7 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
     );
     await world.passUntil(next);
   }
-  return { refused };
+  return { refused, sparedMs };
 
   /** A bed that is slow drains on when its time is over. */
   function runsUntilMs({ awaited, brew }: AgendaItem, nowMs: number): number {
@@ -111,14 +139,30 @@ export async function workRush(world: World, setting: Setting): Promise<{ refuse
     const lateS =
       random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
     // What runs by the clock is as long for quick hands as for slow ones.
-    const pace = item.asks === 'runs' ? 1 : (bench.pace?.[item.step.kind] ?? 1);
-    const usualMs = item.step.durationS * 1000 * pace;
+    const usualMs = item.asks === 'runs' ? item.step.durationS * 1000 : usualMsOf(item.step, bench);
     if (item.asks === 'start' || item.asks === 'cue') return 1000 * lateS;
     if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - nowMs) + 1;
     const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);
     return 1000 * lateS + leftMs * (1 + (random() - 0.4) * 2 * manners.noise);
   }
 }
+
+/** What the plan has done together with a step, and can be now: each at a place of its own. */
+function likeIt(item: AgendaItem, free: readonly AgendaItem[], plan: Plan | null): AgendaItem[] {
+  const stations = new Set([item.station.id]);
+  return togetherWith(item.key, plan)
+    .slice(1)
+    .flatMap((key) => {
+      const other = free.find((each) => each.key === key);
+      if (!other || stations.has(other.station.id)) return [];
+      stations.add(other.station.id);
+      return [other];
+    });
+}
+
+/** How long a step of the hands takes these hands, milliseconds. */
+const usualMsOf = ({ kind, durationS }: CardStep, { pace }: Bench): number =>
+  durationS * 1000 * (pace?.[kind] ?? 1);
 
 /** Whose step it is. The hands card is for two pairs at most; a simulated bar may have more. */
 function handsOf(item: AgendaItem, plan: Plan | null, hands: number): number {

@@ -1,7 +1,7 @@
 /**
  * One variant of the bar: its hands, its tools and its habits.
  */
-import type { LabVariant } from '@even-kettle/core/practice';
+import { HABITS, type LabVariant } from '@even-kettle/core/practice';
 import { brewerOf, type Bench } from '@even-kettle/core/plan';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -26,7 +26,6 @@ type Props = {
 };
 
 const TOOLS = ['kettles', 'grinders', 'burners'] as const;
-const HABITS = ['ahead', 'shared', 'shortMenu'] as const;
 
 export function VariantCard({ bar, variant, letter, fault, onChange, onRemove, onKeep }: Props) {
   const set = (change: Partial<LabVariant>) => onChange({ ...variant, ...change });

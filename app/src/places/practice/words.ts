@@ -184,6 +184,7 @@ export const WORDS = {
   habits: {
     ahead: 'Doses are weighed into tins ahead',
     shared: 'Equal cups of an order are brewed as one',
+    batches: 'Like work of several brews is done together',
     shortMenu: 'Only the two quickest lines are offered',
   },
   addVariant: 'Add a variant',
@@ -222,15 +223,16 @@ export const WORDS = {
   changes: {
     ahead: 'weigh doses into tins ahead',
     shared: 'brew equal cups of an order as one',
+    batches: 'weigh doses, rinse filters and clean stations several at a time',
     shortMenu: 'offer only the two quickest lines',
-    habits: 'change all three habits',
+    habits: 'change all habits',
     kettle: 'add a kettle',
     grinder: 'add a grinder',
     burner: 'add a burner',
     station: 'add a station',
     hands: 'add a pair of hands',
   },
-  andHabits: (change: Shown) => `${change}, and change all three habits`,
+  andHabits: (change: Shown) => `${change}, and change all habits`,
   addOne: (name: Shown) => `add one more ${name}`,
   cheapest: (change: Shown, share: Shown) =>
     `The cheapest change that brings nine of ten orders under eight minutes: ${change}. ${share} % are out in time with it.`,
