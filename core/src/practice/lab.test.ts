@@ -90,7 +90,7 @@ test('more hands or tools, and like work done together, never make the mean wait
   );
   expect(more).toHaveLength(4);
   for (const { what, brewerId, variant } of more) {
-    const difference = differenceOf(await shifts(variant, 8), usual.slice(0, 8), meanWaitS)!;
+    const difference = differenceOf(await shifts(variant, 6), usual.slice(0, 6), meanWaitS)!;
     console.log(
       `${what === 'batches' ? 'like work together' : `one more ${brewerId ?? what}`}: ${difference.by.toFixed(0)} s ± ${difference.give.toFixed(0)} s`,
     );
@@ -110,8 +110,8 @@ test('work done ahead saves its seconds, and a short menu its slow lines', async
 });
 
 test('planned less often than a real bar is, a shift comes to the same within chance', async () => {
-  const quick = await shifts(base(8), 5);
-  const careful = await shifts(base(8), 5, CAREFULLY);
+  const quick = await shifts(base(8), 3);
+  const careful = await shifts(base(8), 3, CAREFULLY);
   const difference = differenceOf(quick, careful, meanWaitS)!;
   console.log(
     `quickly less carefully: ${difference.by.toFixed(0)} s ± ${difference.give.toFixed(0)} s on ${labFigures(careful).meanS.toFixed(0)} s`,
