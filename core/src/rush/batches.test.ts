@@ -1,5 +1,6 @@
 /** Like work of several brews, with real cards: it is planned together, done together, and planned again in the midst of it. */
 import { BENCH, T0, book, counter, cup, order } from '../testing/bench';
+import { simulatedClock } from '../testing/clock';
 import { EMPTY_BAR, apply, type BarEvent, type BarState } from '../brew';
 import { buildProblem, checkPlan, seededRandom, solve, type Bench, type Plan } from '../plan';
 import { BUSY_PEOPLE, workRush } from './people';
@@ -19,18 +20,14 @@ const ORDERS = 5;
 async function boatOn(own: Bench, seed: number) {
   let state: BarState = EMPTY_BAR;
   let plan: Plan | null = null;
-  let nowMs = T0;
+  const clock = simulatedClock(T0);
   const told: BarEvent[] = [];
   const seen = { planned: 0, begun: 0 };
   const { sparedMs, refused } = await workRush(
     {
-      nowMs: () => nowMs,
+      ...clock,
       state: () => state,
       plan: () => plan,
-      passUntil: (atMs) => {
-        nowMs = Math.max(nowMs + 1, Math.ceil(atMs));
-        return Promise.resolve();
-      },
       tell: (events) => {
         for (const event of events) {
           const applied = apply(state, event, book);
@@ -38,7 +35,13 @@ async function boatOn(own: Bench, seed: number) {
           state = applied.state;
           told.push(event);
         }
-        const { problem } = buildProblem(state, own, book, Math.ceil(nowMs / 1000), plan ?? undefined);
+        const { problem } = buildProblem(
+          state,
+          own,
+          book,
+          Math.ceil(clock.nowMs() / 1000),
+          plan ?? undefined,
+        );
         plan = problem.brews.length > 0 ? solve(problem, { moves: 0, before: plan ?? undefined }) : null;
         if (plan) expect(checkPlan(problem, plan)).toEqual([]);
         seen.planned += plan?.batches?.length ?? 0;

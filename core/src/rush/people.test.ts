@@ -1,5 +1,6 @@
 /** People at a bar that is planned as things happen: what is quoted holds, whoever is a little late. */
 import { BENCH, T0, book, counter, cup, order } from '../testing/bench';
+import { simulatedClock } from '../testing/clock';
 import { EMPTY_BAR, apply, type BarEvent, type BarState } from '../brew';
 import {
   bedKey,
@@ -19,29 +20,25 @@ const EXACT: PeopleModel = { lateS: 0, distractedS: 0, distracted: 0, noise: 0 }
 async function live(bench: Bench, manners: PeopleModel, seed: number, orders = ORDERS) {
   let state: BarState = EMPTY_BAR;
   let plan: Plan | null = null;
-  let nowMs = T0;
+  const clock = simulatedClock(T0);
   const promisedS = new Map<string, number>();
   const broken: string[] = [];
   const replan = () => {
-    const { problem } = buildProblem(state, bench, book, Math.ceil(nowMs / 1000), plan ?? undefined);
+    const { problem } = buildProblem(state, bench, book, Math.ceil(clock.nowMs() / 1000), plan ?? undefined);
     if (problem.brews.length === 0) return void (plan = null);
     plan = solve(problem, { moves: 60, before: plan ?? undefined });
     broken.push(...checkPlan(problem, plan));
   };
   const { refused } = await workRush(
     {
-      nowMs: () => nowMs,
+      ...clock,
       state: () => state,
       plan: () => plan,
-      passUntil: (atMs) => {
-        nowMs = Math.max(nowMs + 1, Math.ceil(atMs));
-        return Promise.resolve();
-      },
       tell: (events) => {
         for (const told of events) {
           let event: BarEvent = told;
           if (event.type === 'order-taken') {
-            const standing = { state, bench, book, nowS: Math.ceil(nowMs / 1000), plan };
+            const standing = { state, bench, book, nowS: Math.ceil(clock.nowMs() / 1000), plan };
             const quote = quoteOrder(standing, standingPlan(standing), event.cups);
             if (!quote.ok) throw new Error(quote.reason);
             promisedS.set(event.orderId, quote.readyS);

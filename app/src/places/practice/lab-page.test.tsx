@@ -1,5 +1,4 @@
 /** The lab's words and its table, from shifts that were really simulated. */
-import { lanternPier } from '@even-kettle/core/demo';
 import {
   changesOf,
   labFigures,
@@ -10,22 +9,12 @@ import {
 } from '@even-kettle/core/practice';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { csvOf, foundInWords } from './lab-page';
+import { LAB_BAR as bar, LAB_MENU as menu } from '../../testing/lab';
 import { boatsEvery } from './lab-guests';
 import { differenceInWords, rowsOf } from './lab-results';
 
 jest.mock('expo-router', () => ({ router: { navigate: () => undefined } }));
 
-const bar = lanternPier(Date.UTC(2026, 0, 5, 8));
-const menu = [
-  {
-    recipeId: 'cone-thirds',
-    recipeVersion: 2,
-    coffee: 'Saltmarsh',
-    roast: 'light' as const,
-    cupMl: 250,
-    share: 1,
-  },
-];
 const one: LabVariant = {
   ...variantOf(bar, menu, { cupsAnHour: 8, curve: boatsEvery(15) }, 'As it is'),
   hands: 1,

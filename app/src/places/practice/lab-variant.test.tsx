@@ -1,7 +1,6 @@
 /** A variant's card: what is changed on it is what is simulated. */
 import { useState } from 'react';
 import { act, fireEvent, screen } from '@testing-library/react-native';
-import { lanternPier } from '@even-kettle/core/demo';
 import {
   HABITS,
   LAB_FORMAT,
@@ -13,22 +12,12 @@ import {
 import { labFileSchema } from '@even-kettle/core/contract';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { press, showPage, type } from '../../testing/bar';
+import { LAB_BAR as bar, LAB_MENU as menu } from '../../testing/lab';
 import { boatsEvery } from './lab-guests';
 import { VariantCard } from './lab-variant';
 import { WORDS } from './words';
 
-const bar = lanternPier(Date.UTC(2026, 0, 5, 8));
 const book = bookOf(SCHOOLS);
-const menu = [
-  {
-    recipeId: 'cone-thirds',
-    recipeVersion: 2,
-    coffee: 'Saltmarsh',
-    roast: 'light' as const,
-    cupMl: 250,
-    share: 1,
-  },
-];
 const AS_IT_IS = variantOf(bar, menu, { cupsAnHour: 12, curve: boatsEvery(20) }, 'As it is');
 
 /** A variant as it comes out of a lab's file. */

@@ -184,7 +184,7 @@ export const WORDS = {
   habits: {
     ahead: 'Doses are weighed into tins ahead',
     shared: 'Equal cups of an order are brewed as one',
-    batches: 'Like work of several brews is done together',
+    batches: 'The same work for several brews is done in one go',
     shortMenu: 'Only the two quickest lines are offered',
   },
   addVariant: 'Add a variant',
