@@ -48,7 +48,7 @@ export type Planning = {
 /** How long to search for a plan after an event, and when nothing happens, real milliseconds. */
 const AT_ONCE_MS = 60;
 const QUIET_MS = 1500;
-/** How long nothing must happen before a better plan is searched for, real milliseconds; and how often after each change. */
+/** How long nothing must happen before a better plan is searched for, real milliseconds; and how often after each change, where each look brings something. */
 const STILL_MS = 300;
 const QUIET_LOOKS = 4;
 
@@ -151,7 +151,12 @@ export function startPlanning(
     const { problem: asked, unplannable } = built;
     if (running || !stood?.plan || asked.brews.length === 0) return;
     const solved = await solver.solve(asked, stood.plan, QUIET_MS / sources.rate);
-    if (!solved || running || current !== stood || !worthTaking(solved.standsCost, solved.cost)) return;
+    if (!solved || running || current !== stood) return;
+    if (!worthTaking(solved.standsCost, solved.cost)) {
+      // The same search of the same plan would find as little; the machine rests until something happens.
+      quietLooks = QUIET_LOOKS;
+      return;
+    }
     take(asked, solved.plan, 'better', {
       seq: stood.seq,
       unplannable,
