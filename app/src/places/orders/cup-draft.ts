@@ -46,7 +46,27 @@ export type DraftRead =
   | { ok: true; cup: CupAsk; doseG: number; brewWaterG: number; brewTimeS: number }
   | { ok: false; reason: string };
 
-export function readDraft(draft: Draft, { bar, menu, book, units, nowMs }: Counter): DraftRead {
+/**
+ * What is worked out of a draft at a counter. Both are plain data that is never changed, so that it is found once for each:
+ * while one cup of six is typed the others stay the very same, and are neither worked out nor drawn again.
+ */
+const found = new WeakMap<Counter, WeakMap<Draft, Found>>();
+type Found = { read?: DraftRead; sizesMl?: number[]; byRecipe: Map<string, Draft> };
+
+function foundOf(draft: Draft, counter: Counter): Found {
+  let drafts = found.get(counter);
+  if (!drafts) found.set(counter, (drafts = new WeakMap()));
+  let known = drafts.get(draft);
+  if (!known) drafts.set(draft, (known = { byRecipe: new Map() }));
+  return known;
+}
+
+export function readDraft(draft: Draft, counter: Counter): DraftRead {
+  const known = foundOf(draft, counter);
+  return (known.read ??= workOut(draft, counter));
+}
+
+function workOut(draft: Draft, { bar, menu, book, units, nowMs }: Counter): DraftRead {
   const size = readVolume(draft.sizeText, WORDS.size, units, CUP_RANGE_ML, DECIMAL);
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
@@ -63,9 +83,9 @@ export function readDraft(draft: Draft, { bar, menu, book, units, nowMs }: Count
     ...(isGassy(coffee.roastedOn, nowMs) ? { gassy: true } : {}),
     ...serviceOfDraft(draft, coffee.decaf),
   };
-  const found = cardFor(bar, cup, book);
-  if (!found.ok) return found;
-  const { doseG, brewWaterG, brewTimeS } = found.card;
+  const brewed = cardFor(bar, cup, book);
+  if (!brewed.ok) return brewed;
+  const { doseG, brewWaterG, brewTimeS } = brewed.card;
   return { ok: true, cup, doseG, brewWaterG, brewTimeS };
 }
 
@@ -151,6 +171,11 @@ const OFFERED = 3;
 
 /** Up to three sizes that this bench can make of what has been chosen, around the commonest. */
 export function sizesFor(draft: Draft, counter: Counter): number[] {
+  const known = foundOf(draft, counter);
+  return (known.sizesMl ??= findSizes(draft, counter));
+}
+
+function findSizes(draft: Draft, counter: Counter): number[] {
   const made = USUAL_ML.filter(
     (ml) => readDraft({ ...draft, sizeText: sizeText(ml, counter.units) }, counter).ok,
   );
@@ -173,6 +198,15 @@ export function withRecipe(draft: Draft, recipeId: string, counter: Counter): Dr
   return nearest === undefined ? other : { ...other, sizeText: sizeText(nearest, units) };
 }
 
+/** The draft with another recipe, the same one each time that it is asked for. */
+function byRecipe(draft: Draft, recipeId: string, counter: Counter): Draft {
+  if (draft.recipeId === recipeId) return draft;
+  const known = foundOf(draft, counter).byRecipe;
+  const other = known.get(recipeId) ?? { ...draft, recipeId };
+  known.set(recipeId, other);
+  return other;
+}
+
 /** The order with the cup at hand brewed by each method in turn. */
 export function byMethod(drafts: Draft[], active: number, counter: Counter): QuoteDraft[] {
   const { menu } = counter;
@@ -181,7 +215,7 @@ export function byMethod(drafts: Draft[], active: number, counter: Counter): Quo
     const read = drafts.map((draft, index) => {
       const own = menu.find(({ id }) => id === draft.recipeId)!;
       const recipe = own.method === method ? own : menu.find((each) => each.method === method)!;
-      return readDraft(index === active ? { ...draft, recipeId: recipe.id } : draft, counter);
+      return readDraft(index === active ? byRecipe(draft, recipe.id, counter) : draft, counter);
     });
     const cups = read.flatMap((each) => (each.ok ? [each.cup] : []));
     return cups.length === drafts.length ? [{ name: method, cups }] : [];
