@@ -117,7 +117,8 @@ function apiRoutes(
   { version, requestsPerMinute, checksAnswers }: HttpOptions,
 ): express.Router {
   const api = express.Router();
-  const openApi = openapiDocument(version);
+  // Made when it is first asked for: a start need not wait for it.
+  let openApi: ReturnType<typeof openapiDocument> | null = null;
   api.use((_request, response, next) => {
     response.set('Cache-Control', 'no-store');
     next();
@@ -154,7 +155,10 @@ function apiRoutes(
     if (health.status !== 'ok') response.status(503);
     return health;
   });
-  api.get('/openapi.json', (_request, response) => void response.json(openApi));
+  api.get(
+    '/openapi.json',
+    (_request, response) => void response.json((openApi ??= openapiDocument(version))),
+  );
   api.use((_request, _response, next) => next(NOT_FOUND));
   return api;
 }
