@@ -7,7 +7,7 @@ import type { Page } from '@playwright/test';
  */
 export async function unreadable(page: Page, only?: 'colours'): Promise<string[]> {
   // The page has no frames; without them one script does.
-  const axe = new AxeBuilder({ page }).setLegacyMode();
+  const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] });
   const { violations } = await (only ? axe.withRules(['color-contrast']) : axe).analyze();
   return violations
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')

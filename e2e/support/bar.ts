@@ -31,7 +31,7 @@ export type Demo = boolean | 'bench' | 'new';
 
 export async function makeDemo(
   file: string,
-  events: 'all' | 'none' | 'weeks' | 'shift',
+  events: 'none' | 'weeks' | 'shift',
   bench = 'lantern-pier',
 ): Promise<void> {
   const made = spawn(process.execPath, [join(root, 'server/dist/demo.js')], {
@@ -41,6 +41,13 @@ export async function makeDemo(
   const code = await new Promise<number | null>((resolve) => made.once('exit', resolve));
   if (code !== 0) throw new Error(`The demo’s data could not be made (code ${code}).`);
 }
+
+/** What is the same for every test of a run is made once, before the first (`global-setup.ts`). */
+const madeOnce = (demo: boolean | 'bench'): string =>
+  join(
+    process.env['E2E_MADE_ONCE']!,
+    `${demo === true ? 'weeks' : demo === 'bench' ? 'bench' : 'plain'}.sqlite`,
+  );
 
 type Opening = {
   rate?: number;
@@ -89,16 +96,9 @@ export async function openBar({
     dying.kill('SIGKILL');
     await gone;
   };
-  if (demo === false) {
-    const plain = process.env.E2E_PLAIN;
-    if (plain) copyFileSync(plain, env.EVEN_KETTLE_DB);
-    else await makeDemo(env.EVEN_KETTLE_DB, 'none', 'plain');
-  } else if (demo !== 'new') {
-    const weeks = process.env.E2E_DEMO_WEEKS;
-    // The demo's two weeks, which are the same for every test of a run (`global-setup.ts`).
-    if (demo === true && weeks) copyFileSync(weeks, env.EVEN_KETTLE_DB);
-    await makeDemo(env.EVEN_KETTLE_DB, demo === 'bench' ? 'none' : weeks ? 'shift' : 'all');
-  }
+  if (demo !== 'new') copyFileSync(madeOnce(demo), env.EVEN_KETTLE_DB);
+  // The burst that is going on just now.
+  if (demo === true) await makeDemo(env.EVEN_KETTLE_DB, 'shift');
   await start();
   const send = async (method: string, path: string, body: object) => {
     const answer = await fetch(`${url}${path}`, {

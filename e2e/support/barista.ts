@@ -78,10 +78,12 @@ export async function doWhatItSays(page: Page, butNot?: string): Promise<Deed | 
     (stopAt) => {
       const verb = document.querySelector('[data-testid="hands-card"] [data-testid="verb"]')?.textContent;
       if (stopAt && verb?.includes(stopAt)) return { over: true } as const;
-      if (document.body.textContent?.includes('Nothing to do')) return { over: true } as const;
       const hands = document.querySelector('[data-testid="hands-card"]');
-      const button = hands?.querySelector('[data-testid="main-button"]');
-      if (!hands || !button || hands.querySelector('[data-testid="countdown"]')) return null;
+      // The whole page is read only where the card is not there: it is looked forty times a second.
+      if (!hands)
+        return document.body.textContent?.includes('Nothing to do') ? ({ over: true } as const) : null;
+      const button = hands.querySelector('[data-testid="main-button"]');
+      if (!button || hands.querySelector('[data-testid="countdown"]')) return null;
       // A pour on a connected scale is the pouring hand's, and ends by itself.
       if (hands.querySelector('[data-testid="reading"]')) return null;
       const label = button.getAttribute('aria-label') ?? '';
