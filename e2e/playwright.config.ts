@@ -12,12 +12,13 @@ export default defineConfig({
   // A busy machine can lose a tap or a race. What needs a second try is named at the end, never hidden.
   retries: 1,
   reporter: [['list'], ['json', { outputFile: '../reports/e2e.json' }]],
-  // The longest begin first, so that none of them is left over at the end. What is measured by the clock runs after the
-  // rest, a test to a core.
+  // The longest begin first, so that none of them is left over at the end. What is measured by the clock runs by itself,
+  // after the rest.
   projects: [
     { name: 'long', testMatch: /scale|look/ },
     { name: 'bar', testIgnore: /two-pages|counter|scale|look/ },
-    { name: 'by the clock', testMatch: /two-pages|counter/, dependencies: ['long', 'bar'] },
+    { name: 'two pages', testMatch: /two-pages/, dependencies: ['long', 'bar'] },
+    { name: 'counter', testMatch: /counter/, dependencies: ['two pages'] },
   ],
   use: {
     browserName: 'chromium',

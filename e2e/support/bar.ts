@@ -26,8 +26,11 @@ export type RunningBar = {
   order: (device: string, order: object) => Promise<void>;
 };
 
-/** The demo's bar in the middle of a burst with its two weeks of log, or only its bench; a plain bench (`false`); or a bar that nobody has set up. */
-export type Demo = boolean | 'bench' | 'new';
+/**
+ * The demo's bar in the middle of a burst with its two weeks of log; only those `weeks`, or only its `bench`; a plain bench
+ * (`false`); or a bar that nobody has set up. The burst has to be played up to this moment, which takes as long as some tests.
+ */
+export type Demo = boolean | 'weeks' | 'bench' | 'new';
 
 export async function makeDemo(
   file: string,
@@ -43,11 +46,8 @@ export async function makeDemo(
 }
 
 /** What is the same for every test of a run is made once, before the first (`global-setup.ts`). */
-const madeOnce = (demo: boolean | 'bench'): string =>
-  join(
-    process.env['E2E_MADE_ONCE']!,
-    `${demo === true ? 'weeks' : demo === 'bench' ? 'bench' : 'plain'}.sqlite`,
-  );
+const madeOnce = (demo: Exclude<Demo, 'new'>): string =>
+  join(process.env['E2E_MADE_ONCE']!, `${demo === true ? 'weeks' : demo || 'plain'}.sqlite`);
 
 type Opening = {
   rate?: number;

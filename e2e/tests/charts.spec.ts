@@ -2,7 +2,7 @@
 import { unreadableInAnyTheme } from '../support/axe';
 import { expect, test } from '../support/bar';
 
-test.use({ demo: true });
+test.use({ demo: 'weeks' });
 
 test('the trend is read brew by brew, by keyboard and by finger, and as a table that is sorted; a day is chosen in a calendar', async ({
   page,

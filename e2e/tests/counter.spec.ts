@@ -1,9 +1,9 @@
-/** The counter: what is quoted holds. Runs after the rest, as a barista who is kept waiting by the machine is not on time. */
+/** The counter: what is quoted holds. Runs alone, as a barista who is kept waiting by the machine is not on time. */
 import { expect, test } from '../support/bar';
 import { allCleaned, stateOnce, workItOff } from '../support/barista';
 
 // Slow enough that a tap's own delay is little of a step.
-test.use({ rate: 12 });
+test.use({ rate: 15 });
 
 test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
   page,

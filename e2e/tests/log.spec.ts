@@ -66,15 +66,15 @@ test.describe('dial-in', () => {
 });
 
 test.describe('two weeks', () => {
-  test.use({ demo: true });
+  test.use({ demo: 'weeks' });
 
   test('a brew is found by its words and its taste, a run shows its shift, a day its late orders, and the log is taken along', async ({
     page,
     bar,
   }) => {
     await page.goto(`${bar.url}/log`);
-    await page.getByLabel('Search the log').fill('low beacon sock');
-    await expect(page.getByTestId('brewed').first()).toContainText('Low Beacon · Cloth sock');
+    await page.getByLabel('Search the log').fill('saltmarsh sock');
+    await expect(page.getByTestId('brewed').first()).toContainText('Saltmarsh · Cloth sock');
     await page.getByLabel('Search the log').fill('nothing like that');
     await expect(page.getByText('No brew is like that')).toBeVisible();
     await page.getByRole('button', { name: 'Show all' }).click();

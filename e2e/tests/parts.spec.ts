@@ -140,7 +140,7 @@ test('the tab says the place, and what must be done as soon as it is due; the fr
 });
 
 test.describe('on a wide screen', () => {
-  test.use({ demo: true, viewport: { width: 1280, height: 800 } });
+  test.use({ demo: 'weeks', viewport: { width: 1280, height: 800 } });
 
   test('a brew stands beside the list of the Log, and the Bench shows a section at a time; both are in the address', async ({
     page,
