@@ -67,8 +67,8 @@ test('a tone is a graph of oscillators through a soft edge and to its side, made
   expect(tonesState()).toBe('ready');
   sound('ready', -0.8);
   expect(made).toEqual([
-    'side to limiter',
     'limiter to loudspeaker',
+    'side to limiter',
     'tone to edge',
     'edge to side -0.8',
     'from 1.00',
@@ -76,6 +76,10 @@ test('a tone is a graph of oscillators through a soft edge and to its side, made
     'edge to side -0.8',
     'from 1.13',
   ]);
+  // Another station that calls at the same moment goes through the same limiter.
+  made.length = 0;
+  sound('now', 0.8);
+  expect(made).toEqual(['side to limiter', 'tone to edge', 'edge to side 0.8', 'from 1.00']);
   delete globals['AudioContext'];
 });
 

@@ -71,13 +71,24 @@ export function sound(tone: Tone, pan = 0): void {
   }
 }
 
-/** To the side, through a limiter, to the loudspeaker. */
+/** To the side, through the limiter, to the loudspeaker. */
 function outlet(to: AudioContext, pan: number): AudioNode {
   const side = to.createStereoPanner();
-  const limiter = to.createDynamicsCompressor();
   side.pan.value = pan;
+  side.connect(limiterOf(to));
+  return side;
+}
+
+/** One for all that sounds at once: two stations that call together would break up behind a limiter each. */
+const limiters = new WeakMap<AudioContext, AudioNode>();
+
+function limiterOf(to: AudioContext): AudioNode {
+  const known = limiters.get(to);
+  if (known) return known;
+  const limiter = to.createDynamicsCompressor();
   for (const [name, value] of Object.entries(LIMITER) as [keyof typeof LIMITER, number][])
     limiter[name].value = value;
-  side.connect(limiter).connect(to.destination);
-  return side;
+  limiter.connect(to.destination);
+  limiters.set(to, limiter);
+  return limiter;
 }
