@@ -2,9 +2,22 @@
 import type { CupAsk } from '@even-kettle/core/brew';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
-import { TEST_BAR } from '../../testing/bar';
+import { OUNCES, TEST_BAR } from '../../testing/bar';
 import { mergedCups } from './as-one';
-import { additionsOf, asChanged, draftOf, readDraft, recipesOn, type Counter } from './cup-draft';
+import {
+  additionsOf,
+  asChanged,
+  byMethod,
+  draftOf,
+  firstDraft,
+  otherWays,
+  readDraft,
+  recipesOn,
+  sizesFor,
+  withRecipe,
+  type Counter,
+  type Draft,
+} from './cup-draft';
 import { readPickUp } from './queue-choice';
 
 const book = bookOf(SCHOOLS);
@@ -82,6 +95,80 @@ test('a cup that shares a brew goes on sharing it while only its handing over ch
   expect(wish.ok && asChanged(ask, wish.cup)).toEqual({ ...ask, note: 'lid' });
   const larger = readDraft({ ...draft, sizeText: '250' }, counter);
   expect(larger.ok && asChanged(ask, larger.cup)).not.toHaveProperty('with');
+});
+
+const draft = (part: Partial<Draft> = {}): Draft => ({
+  ...firstDraft(counter),
+  coffeeId: 'saltmarsh',
+  recipeId: 'cone-thirds',
+  ...part,
+});
+
+test('up to three sizes are offered that this bench can make, the commonest among them, in the bar’s own unit', () => {
+  expect(sizesFor(draft(), counter)).toEqual([200, 250, 300]);
+  const pressed = sizesFor(draft({ recipeId: 'press-long' }), counter);
+  for (const ml of pressed)
+    expect(readDraft(draft({ recipeId: 'press-long', sizeText: String(ml) }), counter)).toMatchObject({
+      ok: true,
+    });
+  const here = { ...counter, units: OUNCES };
+  expect(firstDraft(here).sizeText).toBe('8.5');
+  expect(sizesFor(draft({ sizeText: '8.5' }), here)).toEqual([200, 250, 300]);
+});
+
+test('by another recipe a cup keeps its size where the bench can make it, else it gets the nearest that it can', () => {
+  const kept = withRecipe(draft({ sizeText: '250' }), 'sock-fours', counter);
+  expect(kept).toMatchObject({ recipeId: 'sock-fours', sizeText: '250' });
+  const large = draft({ sizeText: '480' });
+  const small = withRecipe(large, 'press-long', counter);
+  const offered = sizesFor({ ...large, recipeId: 'press-long' }, counter);
+  expect(small).toMatchObject({ recipeId: 'press-long', sizeText: String(Math.max(...offered)) });
+  expect(readDraft(small, counter).ok).toBe(true);
+  // What is no number is nobody's wish: the commonest size that can be made.
+  const typed = withRecipe(draft({ sizeText: 'large' }), 'cone-thirds', counter);
+  expect(typed.sizeText).toBe('250');
+});
+
+test('an order is asked for by each method in turn; a method that cannot make the cup is left out', () => {
+  const two = [draft({ sizeText: '250' }), draft({ recipeId: 'press-long', sizeText: '250' })];
+  const asks = byMethod(two, 0, counter);
+  expect(asks.map(({ name }) => name)).toEqual(['cone', 'sock', 'siphon', 'press']);
+  for (const { name, cups } of asks) {
+    expect(cups.map(({ cupId }) => cupId)).toEqual(two.map(({ key }) => key));
+    expect(SCHOOLS.find(({ id }) => id === cups[0]!.recipeId)!.method).toBe(name);
+    expect(cups[1]!.recipeId).toBe('press-long');
+  }
+  // The cup's own recipe stands for its own method, and not the first of the menu.
+  expect(asks[0]!.cups[0]!.recipeId).toBe('cone-thirds');
+  const big = byMethod([draft({ sizeText: '450' })], 0, counter).map(({ name }) => name);
+  expect(big).not.toContain('press');
+  expect(byMethod([draft({ sizeText: '' })], 0, counter)).toEqual([]);
+});
+
+test('what may bring cups closer together is every other method for each kind of cup, and each kind once', () => {
+  const cone = draft({ sizeText: '250' });
+  const ways = otherWays(
+    [cone, { ...cone, key: 'b' }, draft({ recipeId: 'press-long', sizeText: '250' })],
+    counter,
+  );
+  // Three other methods for the two cones alike, by the first of them, and three for the press.
+  expect(ways).toHaveLength(6);
+  expect(new Set(ways.map(({ name }) => name)).size).toBe(6);
+  expect(ways.every(({ cups, what }) => cups.length === 3 && /^Cup [13] by \w/.test(what))).toBe(true);
+});
+
+test('of six drafts only the one that is typed is worked out again', () => {
+  const six = Array.from({ length: 6 }, () => draft());
+  const before = six.map((each) => [readDraft(each, counter), sizesFor(each, counter)] as const);
+  const typed = six.map((each, index) => (index === 2 ? { ...each, sizeText: '200' } : each));
+  const same = typed.map(
+    (each, index) =>
+      readDraft(each, counter) === before[index]![0] && sizesFor(each, counter) === before[index]![1],
+  );
+  expect(same).toEqual([true, true, false, true, true, true]);
+  // At another counter, a coffee an hour older or another menu, nothing of it holds.
+  expect(readDraft(six[0]!, { ...counter })).not.toBe(before[0]![0]);
+  expect(readDraft(six[0]!, { ...counter })).toEqual(before[0]![0]);
 });
 
 test('a time of the day is the next one that the clock shows', () => {
