@@ -3,7 +3,7 @@ import { expect, test } from '../support/bar';
 import { allCleaned, stateOnce, workItOff } from '../support/barista';
 
 // Slow enough that a tap's own delay is little of a step.
-test.use({ rate: 15 });
+test.use({ rate: 10 });
 
 test('three orders of mixed methods: each is quoted by method, promised, and out within 20 s of its promise', async ({
   page,
