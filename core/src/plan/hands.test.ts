@@ -18,7 +18,7 @@ test('what has begun or is due on a pair’s card stays with it, whatever comes:
     const atMs = T0 + scene * 37_000;
     let state: BarState = shiftUpTo(atMs, counter(`s${scene}-`), lanternPier(atMs)).state;
     const first = buildProblem(state, bar, book, seconds(atMs));
-    const before = solve(first.problem, { moves: 20 });
+    const before = solve(first.problem, { moves: 60 });
     for (const laterS of [1, 12, 40]) {
       const nowMs = atMs + laterS * 1000;
       const owners = agenda(state, bar, book, before, nowMs)
@@ -32,7 +32,7 @@ test('what has begun or is due on a pair’s card stays with it, whatever comes:
       if (!ordered.ok) throw new Error(ordered.refusal.reason);
       state = ordered.state;
       const { problem } = buildProblem(state, bar, book, seconds(nowMs), before);
-      const after = solve(problem, { moves: 12, seed: laterS, before });
+      const after = solve(problem, { moves: 40, seed: laterS, before });
       for (const { key, pair } of owners) {
         if (!(key in (problem.started ?? {})) || key in (problem.ended ?? {})) continue;
         looked += 1;

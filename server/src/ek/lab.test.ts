@@ -47,6 +47,7 @@ test('each variant is written in a line, with how it differs from the first; the
     /^As it is: \d+\.\d cups an hour; wait median \d+:\d\d, .*busiest: [a-z-]+; 2 shifts$/,
   );
   expect(lines[1]).toMatch(/^Two pairs: .*against As it is/);
+  expect((await lab(file())).out).toBe(out);
   const json = JSON.parse((await lab(file(), '--json')).out) as {
     figures: { shifts: number; cupsAnHour: number };
   }[];
