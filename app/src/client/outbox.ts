@@ -4,6 +4,7 @@
  */
 import type { BarEvent } from '@even-kettle/core/brew';
 import { OUTBOX, database } from './database';
+import { openJournal } from './journal';
 
 export type Outbox = {
   /** Everything that waits, in the order of the taps. */
@@ -12,44 +13,21 @@ export type Outbox = {
   remove: (ids: string[]) => Promise<void>;
 };
 
-/**
- * What has been tapped and is not yet known to be in the database. Written at once, before the tap is shown, so that a
- * page that is closed in the same instant has it still.
- */
-const JOURNAL = 'even-kettle.tapped';
-
-function readJournal(): BarEvent[] {
-  try {
-    return JSON.parse(globalThis.localStorage?.getItem(JOURNAL) ?? '[]') as BarEvent[];
-  } catch {
-    return [];
-  }
-}
-
-function writeJournal(events: readonly BarEvent[]): void {
-  try {
-    if (events.length === 0) globalThis.localStorage?.removeItem(JOURNAL);
-    else globalThis.localStorage?.setItem(JOURNAL, JSON.stringify(events));
-  } catch {
-    // Full or switched off: the database alone has to do.
-  }
-}
-
 export function openOutbox(): Outbox {
+  const journal = openJournal(() => globalThis.localStorage);
   return {
     all: async () => {
       const stored = ((await (await database()).getAll(OUTBOX)) as { event: BarEvent }[]).map(
         ({ event }) => event,
       );
       const known = new Set(stored.map(({ id }) => id));
-      return [...stored, ...readJournal().filter(({ id }) => !known.has(id))];
+      return [...stored, ...journal.all().filter(({ id }) => !known.has(id))];
     },
     put: async (events) => {
-      writeJournal([...readJournal(), ...events]);
+      journal.add(events);
       const write = (await database()).transaction(OUTBOX, 'readwrite');
       await Promise.all([...events.map((event) => write.store.add({ event })), write.done]);
-      const stored = new Set(events.map(({ id }) => id));
-      writeJournal(readJournal().filter(({ id }) => !stored.has(id)));
+      journal.remove(events.map(({ id }) => id));
     },
     remove: async (ids) => {
       const write = (await database()).transaction(OUTBOX, 'readwrite');
@@ -58,9 +36,7 @@ export function openOutbox(): Outbox {
         if (key !== undefined) await write.store.delete(key);
       }
       await write.done;
-      const gone = new Set(ids);
-      const left = readJournal();
-      if (left.some(({ id }) => gone.has(id))) writeJournal(left.filter(({ id }) => !gone.has(id)));
+      journal.remove(ids);
     },
   };
 }
