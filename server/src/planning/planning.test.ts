@@ -130,6 +130,23 @@ test('in a quiet moment a better plan is looked for longer, from the one that st
   expect(looks()).toHaveLength(1 + 4);
 });
 
+test('whoever asked for another turn gets it by a little, and afterwards nobody is moved for so little', async () => {
+  const { published, take } = stand((problem, before, budgetMs) =>
+    budgetMs < 10 ? solved(problem, 5000) : solved(problem, 4980, 5000, before),
+  );
+  const reasons = () => published.map(({ because }) => because).join(' ');
+  take(order(1), order(2));
+  await planning.replan('event', true);
+  // A tap comes before the planner has looked: what was asked for is still owed.
+  await planning.replan('event');
+  for (let waits = 0; waits < 50 && published.length < 6; waits += 1) await quiet(40);
+  await quiet();
+  expect(reasons()).toBe('event event better better better better');
+  await planning.replan('event');
+  await quiet();
+  expect(reasons()).toMatch(/better event$/);
+});
+
 test('a planner that fails leaves the plan that stands, says so, and is well again with the next plan', async () => {
   let broken = false;
   const { published, warned, take } = stand((problem) =>
@@ -147,6 +164,21 @@ test('a planner that fails leaves the plan that stands, says so, and is well aga
   await planning.replan('event');
   expect(planning.healthy()).toBe(true);
   expect(Object.keys(planning.current()!.plan!.finish)).toHaveLength(2);
+});
+
+test('what a planner failed at is tried again by itself, more and more seldom, until there is a plan', async () => {
+  let fails = 3;
+  const { published, warned, take } = stand((problem) => {
+    fails -= 1;
+    return fails >= 0 ? new Error('The planner had not answered.') : solved(problem, 100);
+  });
+  take(order(1));
+  await planning.replan('order');
+  expect([planning.healthy(), planning.current(), warned.length]).toEqual([false, null, 1]);
+  for (let waits = 0; waits < 50 && !planning.healthy(); waits += 1) await quiet(40);
+  expect(warned).toHaveLength(3);
+  expect(published.map(({ because }) => because)).toEqual(['order']);
+  expect(planning.healthy()).toBe(true);
 });
 
 test('a plan that was overtaken is not published; changes of the next steps are counted', async () => {

@@ -38,8 +38,11 @@ export type Planning = {
   healthy: () => boolean;
   /** For the health page: how many plans were published, and how many of them moved a step of the next 90 s. */
   calm: () => { plans: number; changes: number };
-  /** Tells it that something has changed. Resolves when the bar is planned with the change. */
-  replan: (because: Because) => Promise<void>;
+  /**
+   * Tells it that something has changed. Resolves when the bar is planned with the change.
+   * @param asked whether somebody asked for another turn of the orders: they get the best that can be found
+   */
+  replan: (because: Because, asked?: boolean) => Promise<void>;
   /** Plans again if the bar has fallen behind its plan. */
   followTime: () => Promise<void>;
   close: () => void;
@@ -51,6 +54,9 @@ const QUIET_MS = 1500;
 /** How long nothing must happen before a better plan is searched for, real milliseconds; and how often after each change, where each look brings something. */
 const STILL_MS = 300;
 const QUIET_LOOKS = 4;
+/** How soon a round that failed is tried again, and how seldom at last, real milliseconds. */
+const AGAIN_MS = 1000;
+const SELDOM_MS = 60_000;
 
 // eslint-disable-next-line max-lines-per-function -- the plan that stands is shared by its short functions
 export function startPlanning(
@@ -65,7 +71,11 @@ export function startPlanning(
   let running: Promise<void> | null = null;
   let again: Because | null = null;
   let quietLooks = 0;
+  /** Somebody has asked for another turn, and the search that answers it has not come to its end. */
+  let unanswered = false;
   let still: NodeJS.Timeout | undefined;
+  let retry: NodeJS.Timeout | undefined;
+  let failures = 0;
   let closed = false;
   let followed = '';
   const calm = { plans: 0, changes: 0 };
@@ -109,15 +119,25 @@ export function startPlanning(
       try {
         await round(reason);
         healthy = true;
+        failures = 0;
       } catch (error) {
         // The last plan stays in use: people can work without a newer one.
         healthy = false;
+        failures += 1;
         warn(error);
       }
       reason = again;
     }
     running = null;
-    lookLater();
+    if (healthy) lookLater();
+    else tryAgain(because);
+  };
+  /** What happened is planned, also where nothing happens after it. */
+  const tryAgain = (because: Because) => {
+    if (closed) return;
+    const waitMs = Math.min(SELDOM_MS, AGAIN_MS * 2 ** (failures - 1));
+    retry = setTimeout(() => void replan(because), waitMs / sources.rate);
+    retry.unref();
   };
   const lookLater = () => {
     clearTimeout(still);
@@ -136,8 +156,10 @@ export function startPlanning(
     return behind.length === 0 ? null : `${sources.seq()} ${behind.join(' ')}`;
   };
 
-  const replan = (because: Because) => {
+  const replan = (because: Because, asked = false) => {
+    clearTimeout(retry);
     quietLooks = 0;
+    unanswered ||= asked;
     if (running) again ??= because;
     else running = rounds(because);
     return running;
@@ -152,16 +174,16 @@ export function startPlanning(
     if (running || !stood?.plan || asked.brews.length === 0) return;
     const solved = await solver.solve(asked, stood.plan, QUIET_MS / sources.rate);
     if (!solved || running || current !== stood) return;
-    if (!worthTaking(solved.standsCost, solved.cost)) {
+    if (!worthTaking(solved.standsCost, solved.cost, unanswered)) {
       // The same search of the same plan would find as little; the machine rests until something happens.
       quietLooks = QUIET_LOOKS;
-      return;
-    }
-    take(asked, solved.plan, 'better', {
-      seq: stood.seq,
-      unplannable,
-      rough: roughFinish(built, solved.plan),
-    });
+    } else
+      take(asked, solved.plan, 'better', {
+        seq: stood.seq,
+        unplannable,
+        rough: roughFinish(built, solved.plan),
+      });
+    if (quietLooks >= QUIET_LOOKS) unanswered = false;
   };
 
   return {
@@ -180,6 +202,7 @@ export function startPlanning(
     close: () => {
       closed = true;
       clearTimeout(still);
+      clearTimeout(retry);
     },
   };
 }
