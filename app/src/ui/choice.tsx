@@ -12,7 +12,8 @@ import { useTheme } from './use-theme';
 type Props<Value extends string> = {
   name: string;
   value: Value;
-  options: readonly { value: Value; label: string; hint?: string }[];
+  /** `pending`: what stands after the hint until something is known, so that its room is kept; it is not read out. */
+  options: readonly { value: Value; label: string; hint?: string; pending?: string | undefined }[];
   onChange: (value: Value) => void;
 };
 
@@ -27,6 +28,7 @@ export function Choice<Value extends string>({ name, value, options, onChange }:
           value={option.value}
           label={option.label}
           hint={option.hint}
+          pending={option.pending}
           chosen={option.value === value}
           tabIndex={tabStop(option.value === value, anyChosen, index)}
           onChoose={choose}
@@ -40,13 +42,22 @@ type OptionProps = {
   value: string;
   label: string;
   hint: string | undefined;
+  pending: string | undefined;
   chosen: boolean;
   tabIndex: 0 | -1;
   onChoose: (value: string) => void;
 };
 
 /** Rendered again only where it reads otherwise: a form has dozens of them. */
-const Option = memo(function Option({ value, label, hint, chosen, tabIndex, onChoose }: OptionProps) {
+const Option = memo(function Option({
+  value,
+  label,
+  hint,
+  pending,
+  chosen,
+  tabIndex,
+  onChoose,
+}: OptionProps) {
   const theme = useTheme();
   return (
     <Touch
@@ -72,6 +83,7 @@ const Option = memo(function Option({ value, label, hint, chosen, tabIndex, onCh
       {hint ? (
         <Text size="small" quiet={!chosen}>
           {hint}
+          {pending}
         </Text>
       ) : null}
     </Touch>

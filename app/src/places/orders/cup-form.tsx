@@ -34,8 +34,8 @@ type CupFormProps = {
   units: Units;
   draft: Draft;
   read: DraftRead;
-  /** By method, for the cup that is at hand. */
-  quotes: Record<string, Quote>;
+  /** By method, for the cup that is at hand; null where no times of other methods are asked for. */
+  quotes: Record<string, Quote> | null;
   showFault: boolean;
   onChange: (key: string, part: Partial<Draft>) => void;
   onRemove: ((key: string) => void) | null;
@@ -122,7 +122,7 @@ const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes,
   const nowMs = useNow(1000, PHASE_MS);
   /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
   const hintOf = (id: MethodId): string => {
-    const quote = quotes[id];
+    const quote = quotes?.[id];
     if (!quote) return METHODS[id].character;
     // The whole of it is said below, once the method is chosen.
     if (!quote.ok) return quote.reason.split(/[.:,] /)[0]!;
@@ -147,7 +147,13 @@ const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes,
         name={`Method of cup ${number}`}
         value={method ?? ''}
         onChange={(id) => onChange({ recipeId: menu.find((recipe) => recipe.method === id)!.id })}
-        options={methods.map((id) => ({ value: id, label: METHODS[id].name, hint: hintOf(id) }))}
+        options={methods.map((id) => ({
+          value: id,
+          label: METHODS[id].name,
+          hint: hintOf(id),
+          // The time's room is kept while it is worked out, or all that stands below would move.
+          pending: quotes && !quotes[id] ? ' · –:––' : undefined,
+        }))}
       />
       <Row style={{ alignItems: 'flex-end' }}>
         <Select

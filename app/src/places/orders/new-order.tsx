@@ -34,7 +34,6 @@ import { WORDS } from './words';
 
 const MOST_CUPS = 6;
 const NONE: number[] = [];
-const UNASKED: Record<string, Quote> = {};
 
 type OrderDraft = { name: string; drafts: Draft[] };
 
@@ -261,7 +260,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
               units={units}
               draft={draft}
               read={read[index]!}
-              quotes={index === active && !together && !shared ? methodQuotes : UNASKED}
+              quotes={index === active && !together && !shared ? methodQuotes : null}
               showFault={asked || draft.sizeText !== ''}
               onChange={change}
               onRemove={drafts.length > 1 || hasMenu ? remove : null}

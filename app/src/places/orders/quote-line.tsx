@@ -41,6 +41,8 @@ export const APART_S = 120;
 /** A change of the order that brings its cups closer together: what it is, and how far apart they then are, seconds. */
 export type Closer = { what: string; apartS: number };
 
+const FIGURE = { fontSize: 44, lineHeight: 48 } as const;
+
 /** The time that is said to the guest, large, and the price that the others pay. */
 export function QuoteLine({
   quote,
@@ -55,23 +57,36 @@ export function QuoteLine({
 }) {
   const nowMs = useNow(1000);
   const { bar } = useBar();
-  if (!quote) return <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>;
+  // It takes the room that the time will take, or the button below would move away from under a thumb.
+  if (!quote)
+    return (
+      <View style={{ gap: 6 }}>
+        <Row style={{ alignItems: 'baseline' }}>
+          <Text>{WORDS.readyIn}</Text>
+          <Text size="figure" style={FIGURE}>
+            –:––
+          </Text>
+        </Row>
+        <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>
+        <Text aria-hidden> </Text>
+      </View>
+    );
   if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
   const leftS = Math.max(0, quote.readyS - nowMs / 1000);
   return (
     <View testID="quote" style={{ gap: 6 }}>
       <Row style={{ alignItems: 'baseline' }}>
         <Text>{WORDS.readyIn}</Text>
-        <Text size="figure" style={{ fontSize: 44, lineHeight: 48 }} testID="quoted">
+        <Text size="figure" style={FIGURE} testID="quoted">
           {showClock(Math.ceil(leftS))}
         </Text>
-        <Text quiet>
-          {WORDS.aboutBy(
-            clockTime(quote.readyS * 1000),
-            clockTime(timesOf(quote.readyS, nowMs / 1000, standsIn, bar?.promiseShare).promisedMs),
-          )}
-        </Text>
       </Row>
+      <Text quiet>
+        {WORDS.aboutBy(
+          clockTime(quote.readyS * 1000),
+          clockTime(timesOf(quote.readyS, nowMs / 1000, standsIn, bar?.promiseShare).promisedMs),
+        )}
+      </Text>
       {queue?.promise === 'within' && leftS > 60 * (queue.withinMin ?? 10) ? (
         <Text bold>{WORDS.laterThanTheQueue(queue.name, queue.withinMin ?? 10)}</Text>
       ) : null}

@@ -8,7 +8,7 @@ export const WORDS = {
   firstDay: 'First day',
   anOrderNeedsABrewer:
     'An order needs a brewer and a coffee. The first day takes you through what stands on your counter, in a few minutes.',
-  aboutBy: (readyS: Shown, readyS2: Shown) => `about ${readyS}, by ${readyS2}`,
+  aboutBy: (readyS: Shown, readyS2: Shown) => `About ${readyS}, by ${readyS2}`,
   aBrewOfItsOwn: 'A brew of its own',
   additionNames: { ice: 'Ice', milk: 'Milk', sugar: 'Sugar' },
   allergy: 'Allergy',
