@@ -2,7 +2,7 @@
  * One of many, where a row of buttons would be too long: Paper's menu under a field that shows what is chosen. Arrow keys
  * go through it, a letter jumps, Escape closes it and leaves things as they were.
  */
-import { useRef, useState, type KeyboardEvent } from 'react';
+import { useLayoutEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { View, useWindowDimensions, type StyleProp, type ViewStyle } from 'react-native';
 import { Menu } from 'react-native-paper';
 import { Icon } from './icons';
@@ -117,6 +117,12 @@ function Options<Value extends string>({ name, value, options, onChoose, onClose
   const theme = useTheme();
   const box = useRef<View>(null);
   const at = options.findIndex((option) => option.value === value);
+  // The arrow keys go through them, Tab does not. Paper's menu, half a second after it opens, would take the focus to the
+  // first that Tab finds, away from where the keyboard is by then.
+  useLayoutEffect(() => {
+    const list = box.current as unknown as HTMLElement | null;
+    if (list?.querySelectorAll) for (const item of itemsIn(list)) item.tabIndex = -1;
+  });
   useKeptFocus(box, onClose, (list) => itemsIn(list)[Math.max(0, at)] ?? null);
   const keys: object = { onKeyDown: moveByKey };
   return (
