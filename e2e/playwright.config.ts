@@ -16,9 +16,10 @@ export default defineConfig({
   // after the rest.
   projects: [
     { name: 'long', testMatch: /scale|look/ },
-    { name: 'bar', testIgnore: /two-pages|counter|scale|look/ },
+    { name: 'bar', testIgnore: /two-pages|frames|counter|scale|look/ },
     { name: 'two pages', testMatch: /two-pages/, dependencies: ['long', 'bar'] },
-    { name: 'counter', testMatch: /counter/, dependencies: ['two pages'] },
+    { name: 'frames', testMatch: /frames/, dependencies: ['two pages'] },
+    { name: 'counter', testMatch: /counter/, dependencies: ['frames'] },
   ],
   use: {
     browserName: 'chromium',

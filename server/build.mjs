@@ -20,6 +20,7 @@ const options = {
     'bench-routes': here('bench/routes.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('soak/main.ts'),
+    bars: here('soak/bars.ts'),
     fuzz: here('soak/fuzz.ts'),
     backup: here('src/backup.ts'),
     'rush-hour': here('soak/rush-hour.ts'),

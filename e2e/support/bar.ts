@@ -1,7 +1,7 @@
 /**
  * A real server on a port and a database file of its own, that a test can kill and start again.
  */
-import { spawn, type ChildProcess } from 'node:child_process';
+import { fork, spawn, type ChildProcess } from 'node:child_process';
 import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -45,6 +45,42 @@ export async function makeDemo(
   if (code !== 0) throw new Error(`The demo’s data could not be made (code ${code}).`);
 }
 
+/** The process that has the bars of this worker, one after the other; a new one where the last was killed. */
+let hosting: ChildProcess | null = null;
+
+function hostOfBars(): ChildProcess {
+  if (hosting?.exitCode === null) return hosting;
+  const host = fork(join(root, 'server/dist/bars.js'), { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  hosting = host;
+  // A worker that has come to its end does not wait for it; it goes with the worker.
+  host.unref();
+  host.channel?.unref();
+  return host;
+}
+
+let jobs = 0;
+
+/** Has the host open or close a bar. */
+function tell(
+  host: ChildProcess,
+  asked: { open: Record<string, string> } | { close: number },
+): Promise<void> {
+  const job = (jobs += 1);
+  return new Promise((resolve, reject) => {
+    const ended = () => reject(new Error('The process of the bars has ended.'));
+    const hear = (answer: { job: number; error?: string }) => {
+      if (answer.job !== job) return;
+      host.off('message', hear);
+      host.off('exit', ended);
+      if (answer.error) reject(new Error(answer.error));
+      else resolve();
+    };
+    host.on('message', hear);
+    host.once('exit', ended);
+    host.send({ job, ...asked });
+  });
+}
+
 /** What is the same for every test of a run is made once, before the first (`global-setup.ts`). */
 const madeOnce = (demo: Exclude<Demo, 'new'>): string =>
   join(process.env['E2E_MADE_ONCE']!, `${demo === true ? 'weeks' : demo || 'plain'}.sqlite`);
@@ -65,33 +101,21 @@ export async function openBar({
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   const env = {
-    ...process.env,
     PORT: String(port),
     BAR_CLOCK_RATE: String(rate),
     EVEN_KETTLE_DB: join(folder, 'bar.sqlite'),
     EVEN_KETTLE_APP_DIR: appDir,
-    LOG_LEVEL: 'warn',
   };
-  let child: ChildProcess | null = null;
+  let host: ChildProcess | null = null;
   const start = async () => {
-    child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-      env,
-      stdio: ['ignore', 'inherit', 'inherit'],
-    });
-    for (let tries = 0; tries < 200; tries += 1) {
-      const up = await fetch(`${url}/api/health`).then(
-        (answer) => answer.ok,
-        () => false,
-      );
-      if (up) return;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-    throw new Error('The server did not come up in 10 s.');
+    host = hostOfBars();
+    await tell(host, { open: env });
   };
   const kill = async () => {
-    const dying = child;
-    child = null;
-    if (!dying || dying.exitCode !== null) return;
+    const dying = host;
+    host = null;
+    if (!dying) return;
+    hosting = null;
     const gone = new Promise((resolve) => dying.once('exit', resolve));
     dying.kill('SIGKILL');
     await gone;
@@ -127,7 +151,7 @@ export async function openBar({
     runFeed: (running) => send('POST', '/api/feed', { running }),
     order: (device, order) => send('POST', `/api/devices/${device}`, order),
     close: async () => {
-      await kill();
+      if (host) await tell(host, { close: port });
       rmSync(folder, { recursive: true, force: true });
     },
   };

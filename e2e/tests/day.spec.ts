@@ -2,7 +2,7 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, practisedHands, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
-test.use({ rate: 12, demo: 'bench' });
+test.use({ rate: 18, demo: 'bench' });
 test.setTimeout(240_000);
 
 /** Boats of the feed land so far apart, milliseconds of bar time. */
