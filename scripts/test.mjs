@@ -52,14 +52,13 @@ const specsOf = (suites = []) => suites.flatMap((suite) => [...suite.specs, ...s
 const isFlaky = ({ status }) => status === 'flaky';
 
 // Two lanes of about the same length, one to a core. What is well says nothing, so they may go side by side.
-const depcruise = ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'app/src'];
 await Promise.all([
   check('Lint', bin('eslint'), ['.', '--max-warnings', '0']),
   (async () => {
     await check('Types', process.execPath, ['scripts/types.mjs']);
-    await check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-    await check('Cycles', bin('depcruise'), depcruise);
+    await check('Promises, switches and cycles', bin('oxlint'), ['--type-aware']);
     await check('Dead code', bin('knip'), []);
+    await check('Format', bin('oxfmt'), ['--check']);
   })(),
 ]);
 await counted(

@@ -10,7 +10,9 @@ type At = { bench: Bench; saved: readonly Recipe[] };
 export type LabJob = At & { variant: LabVariant; seed: number };
 export type ExactJob = At & { orders: readonly OrderTaken[] };
 export type LabAnswer =
-  { variantId: string; shift: LabShift } | { waitsS: Record<string, number> } | { failed: string };
+  | { variantId: string; shift: LabShift }
+  | { waitsS: Record<string, number> }
+  | { failed: string };
 
 self.onmessage = ({ data }: MessageEvent<LabJob | ExactJob>) => {
   const say = (answer: LabAnswer) => self.postMessage(answer);

@@ -33,7 +33,10 @@ export type DayBrew = {
 };
 
 export type LateCause =
-  'waited for hands or a brewer' | 'brewed again' | 'drawdown over its window' | 'steps came late';
+  | 'waited for hands or a brewer'
+  | 'brewed again'
+  | 'drawdown over its window'
+  | 'steps came late';
 
 export type Day = {
   cups: number;

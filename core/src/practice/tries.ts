@@ -20,11 +20,7 @@ export type PourTry = {
 };
 
 /** Tries that can be compared: of one drill, and of one cup by one recipe. */
-export const drillKey = ({
-  drill,
-  recipeId,
-  cupMl,
-}: Pick<PourTry, 'drill' | 'recipeId' | 'cupMl'>): string =>
+export const drillKey = ({ drill, recipeId, cupMl }: Pick<PourTry, 'drill' | 'recipeId' | 'cupMl'>): string =>
   recipeId === undefined ? drill : `${drill}/${recipeId}/${cupMl ?? ''}`;
 
 /** The trace of a try as whole numbers, so that it is short to keep: second x 10, gram x 10, g/s x 10, x and y x 100. */

@@ -23,7 +23,7 @@ type Golden = [
   window: [from: number, to: number],
 ];
 
-// prettier-ignore
+// oxfmt-ignore
 const POURED: Golden[] = [
   ['cone-thirds', 250, 17.6, 285, 250, [[0, 7, 42], [40, 58, 128], [70, 88, 214], [100, 115, 285]], 187, [170, 204]],
   ['cone-thirds', 350, 24.6, 399, 350, [[0, 10, 59], [40, 64, 179], [70, 94, 299], [100, 120, 399]], 201, [181, 220]],
@@ -71,7 +71,7 @@ test.each(POURED)(
   },
 );
 
-// prettier-ignore
+// oxfmt-ignore
 test.each<[string, number, number, number, number, number, [number, number], Record<string, [number, number]>]>([
   // (250 + 18) / (15 - 1.9) = 20.5 g. 308 g from 90 °C: 18.05 s to near boiling and 92.4 s of rise, the seal within it.
   ['siphon-late', 250, 20.5, 308, 251, 108, [93, 123], { flame: [-125, -120], heat: [-120, -101], seal: [-101, -96], weigh: [-96, -84], rise: [-59, -8], lower: [-8, 0], 'coffee-in': [0, 12], 'flame-off': [50, 58], down: [58, 108], clean: [186, 231] }],

@@ -11,7 +11,8 @@ import type { Ask } from './solve';
 
 /** One method's row: its recipe and card, or why it cannot make the cup. */
 export type MethodRow = { recipe: Recipe } & (
-  { ok: true; card: BrewCard; brewer: Brewer | undefined } | { ok: false; reason: string }
+  | { ok: true; card: BrewCard; brewer: Brewer | undefined }
+  | { ok: false; reason: string }
 );
 
 /**

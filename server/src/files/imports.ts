@@ -11,7 +11,8 @@ import { readCsv } from './csv';
 
 /** A line as it would be imported, or what is wrong with it. */
 export type ImportRow =
-  { line: number; ok: true; shows: string } | { line: number; ok: false; reason: string };
+  | { line: number; ok: true; shows: string }
+  | { line: number; ok: false; reason: string };
 export type RoastImport = { rows: ImportRow[]; coffees: Coffee[] };
 export type OrderImport = { rows: ImportRow[]; events: BarEvent[] };
 

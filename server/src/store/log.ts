@@ -43,7 +43,12 @@ export type Refused = {
 };
 /** A reason to refuse an event besides the rules of the bar. */
 export type DoorCode =
-  'id-taken' | 'in-the-future' | 'too-long-ago' | 'not-valid' | 'too-many' | 'already-exists';
+  | 'id-taken'
+  | 'in-the-future'
+  | 'too-long-ago'
+  | 'not-valid'
+  | 'too-many'
+  | 'already-exists';
 
 /** Returns the event as it is to be stored, or the reason to refuse it. */
 export type Admit = (event: BarEvent, state: BarState) => BarEvent | Refused['refusal'];
@@ -51,7 +56,8 @@ export type Admit = (event: BarEvent, state: BarState) => BarEvent | Refused['re
 /** An event of the log that cannot be read. */
 export type LogDamage = { seq: number; reason: string }[];
 export type Appended =
-  { ok: true; appended: LiveEvent[]; duplicates: string[]; seq: number } | { ok: false; refused: Refused };
+  | { ok: true; appended: LiveEvent[]; duplicates: string[]; seq: number }
+  | { ok: false; refused: Refused };
 
 export type EventLog = {
   /** The state after the whole log. */
@@ -357,7 +363,8 @@ function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applie
 }
 
 type StoredEvent =
-  { seq: number; event: BarEvent; reason?: never } | { seq: number; event: null; reason: string };
+  | { seq: number; event: BarEvent; reason?: never }
+  | { seq: number; event: null; reason: string };
 
 async function readAfter(reader: Reader, seq: number): Promise<StoredEvent[]> {
   const rows = await reader.manager

@@ -49,7 +49,9 @@ export function OrderPage() {
 
 /** What is being changed, one thing at a time. */
 type Changing =
-  { what: 'cup' | 'cancel'; cupId: string } | { what: 'add' | 'split' | 'join' | 'queue' | 'left' } | null;
+  | { what: 'cup' | 'cancel'; cupId: string }
+  | { what: 'add' | 'split' | 'join' | 'queue' | 'left' }
+  | null;
 
 function OneOrder({ order, bar }: { order: OrderState; bar: Bar }) {
   const units = useUnits();

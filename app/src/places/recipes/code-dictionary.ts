@@ -2,7 +2,7 @@
  * What recipes have in common, for packing one into a small code. Part of the code's format: never changed, or old codes
  * could not be read; another one would be another format.
  */
-// prettier-ignore
+// oxfmt-ignore
 export const CODE_DICTIONARY = [
   '"Boiling water, steam and hot glass burn: keep handles dry, never carry a full server over a guest. Local codes, the makers’ instructions and trained staff come first."',
   '"Glass is looked over for cracks before use. Never heat an empty or a cracked globe."',
@@ -66,7 +66,7 @@ export const CODE_DICTIONARY = [
 /**
  * With where the water goes. Codes of this dictionary are marked `ek2=`; those of the one above, `ek1=`, are still read.
  */
-// prettier-ignore
+// oxfmt-ignore
 export const CODE_DICTIONARY_2 = [
   CODE_DICTIONARY,
   '{"id":"warm-cup","kind":"warm","name":"Warm the cup","phase":"brew","attended":true,"start":{"afterS":0},"lasts":{"s":6},"end":{"by":"clock"},"hint":"With what is left in the kettle. Throw it out before the coffee goes in."}',

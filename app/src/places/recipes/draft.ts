@@ -26,7 +26,15 @@ export const amountOf = (kind: AmountKind, value?: number): Amount =>
   value === undefined ? FIRST_AMOUNT[kind] : ({ [kind]: value } as Amount);
 
 export type LengthKind =
-  's' | 'sPerDoseG' | 'untilS' | 'hotS' | 'sAtRef' | 'globe' | 'pour' | 'heating' | 'drawdown';
+  | 's'
+  | 'sPerDoseG'
+  | 'untilS'
+  | 'hotS'
+  | 'sAtRef'
+  | 'globe'
+  | 'pour'
+  | 'heating'
+  | 'drawdown';
 const FIRST_LENGTH: Record<LengthKind, StepLength> = {
   s: { s: 5 },
   sPerDoseG: { sPerDoseG: 1 },
