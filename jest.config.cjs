@@ -11,6 +11,17 @@ const swc = (decorators) => [
     module: { type: 'commonjs' },
   },
 ];
+const swcApp = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs' },
+  },
+];
 /** One context for all: in a context of its own every global is looked up through a proxy, and a planner takes a third longer. */
 const oneContext = {
   testEnvironment: 'jest-environment-node-single-context',
@@ -48,6 +59,10 @@ module.exports = {
       displayName: 'app',
       rootDir: 'app',
       preset: 'jest-expo',
+      transform: {
+        '/(app|core|server)/src/.*\\.tsx?$': swcApp,
+        ...require('jest-expo/jest-preset').transform,
+      },
       setupFiles: [join(__dirname, 'app/src/testing/setup.ts')],
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Their main files are modules that the preset does not transform; beside them lie plain scripts.

@@ -33,7 +33,7 @@ export async function buildApp() {
   const inputs = ['core/src', 'core/package.json', 'app', 'package-lock.json', 'scripts/build.mjs'];
   await unlessDone('app/.built', digestOf(inputs), async () => {
     say('Building the app. The first time takes about two minutes.');
-    await must(bin('expo'), ['export', '--platform', 'web', '--output-dir', 'dist'], {
+    await must(bin('expo'), ['export', '--platform', 'web', '--output-dir', 'dist', '--max-workers', '2'], {
       cwd: join(root, 'app'),
       env: {
         CI: '1',

@@ -24,11 +24,15 @@ type Cup = {
 export async function choose(page: Page, field: string, option: string | number): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${field}: `) }).click();
   const items = page.getByRole('menuitem');
-  await (
+  const wanted =
     typeof option === 'number'
       ? items.nth(option)
-      : page.getByRole('menuitem', { name: new RegExp(`^${option}(, chosen)?$`) })
-  ).click();
+      : page.getByRole('menuitem', { name: new RegExp(`^${option}(, chosen)?$`) });
+  // Nobody taps what cannot be seen yet; it is measured before it stands in its place.
+  await expect
+    .poll(() => wanted.evaluate((item) => item.checkVisibility({ opacityProperty: true })))
+    .toBe(true);
+  await wanted.click();
   await expect(items).toHaveCount(0);
 }
 

