@@ -133,9 +133,14 @@ type Unawaited = (work: Promise<unknown>, what: string) => void;
 // eslint-disable-next-line max-lines-per-function -- it puts the parts together, each by a line or a few
 export async function openBar(parts: BarServerParts): Promise<BarServer> {
   const { source, solver, warn } = parts;
-  /** Reports the failure of background work, which nobody else awaits. */
-  const unawaited: Unawaited = (work, what) =>
-    void work.catch((error: unknown) => warn({ err: error }, `${what} failed`));
+  const background = new Set<Promise<unknown>>();
+  /** Reports the failure of background work, which nobody else awaits before the bar is closed. */
+  const unawaited: Unawaited = (work, what) => {
+    const settled = work
+      .catch((error: unknown) => warn({ err: error }, `${what} failed`))
+      .finally(() => background.delete(settled));
+    background.add(settled);
+  };
   const { faults, recipes, book, log, clock, traces } = await openStored(parts);
   let restoring = false;
   const settings = await openSettings({
@@ -353,6 +358,8 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
         .flush()
         .catch((error: unknown) => warn({ err: error }, 'the last weights were not stored'));
       await solver.close();
+      // What still reads would find the database closed.
+      await Promise.all(background);
       await alone(source, () => source.destroy());
     },
   };

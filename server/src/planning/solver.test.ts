@@ -52,3 +52,15 @@ test('a worker that dies fails the job that it had, and only that', async () => 
   expect(await solver.solve(problem(2), null, 10)).toMatchObject({ cost: 7 });
   await solver.close();
 });
+
+test('a solver that is closed has no answer, to what it was asked before and after', async () => {
+  const file = join(folder, 'waits.mjs');
+  writeFileSync(
+    file,
+    `import { parentPort } from 'node:worker_threads'; parentPort.on('message', () => {});`,
+  );
+  const solver = workerSolver(pathToFileURL(file), 2000);
+  const before = solver.solve(problem(1), null, 10);
+  await solver.close();
+  expect([await before, await solver.solve(problem(2), null, 10)]).toEqual([null, null]);
+});

@@ -77,6 +77,7 @@ export function workerSolver(file: URL, graceMs = GRACE_MS): Solver {
   return {
     solve: (problem, before, budgetMs) =>
       new Promise((resolve, reject) => {
+        if (closing) return resolve(null);
         worker ??= start();
         jobs += 1;
         const deadline = setTimeout(() => giveUp(budgetMs), budgetMs + graceMs);

@@ -1,5 +1,5 @@
 /** The rail's lanes, from real moments of the made-up bar with real plans. */
-import { holdsStation, nextBrewId, timelineAt } from '@even-kettle/core/brew';
+import { holdsStation, nextBrewId, reduce, timelineAt } from '@even-kettle/core/brew';
 import { lanternPier, shiftUpTo } from '@even-kettle/core/demo';
 import { buildProblem, solve, type Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
@@ -8,16 +8,21 @@ import { lanesOf } from './lanes';
 const book = bookOf(SCHOOLS);
 const T0 = Date.UTC(2026, 0, 5, 8);
 
-function scene(n: number) {
-  const nowMs = T0 + n * 41_000;
-  const bar = lanternPier(nowMs);
-  let ids = 0;
-  const { state } = shiftUpTo(nowMs, () => `l${n}-${(ids += 1)}`, bar);
+const bar = lanternPier(T0);
+let ids = 0;
+const { events } = shiftUpTo(T0, () => `l${(ids += 1)}`, bar);
+
+function scene(nowMs: number) {
+  const { state } = reduce(
+    events.filter(({ atMs }) => atMs <= nowMs),
+    book,
+  );
   const { problem } = buildProblem(state, bar, book, Math.ceil(nowMs / 1000));
   const plan: Plan = solve(problem, { moves: 20 });
   return { nowMs, bar, state, plan, lanes: lanesOf(state, bar, book, plan, nowMs) };
 }
-const SCENES = [0, 1, 2].map(scene);
+// Within one minute other steps are under way.
+const SCENES = [82_000, 41_000, 0].map((agoMs) => scene(T0 - agoMs));
 
 test('every station has its lane, in the bench’s order; each brew that runs is on its own, each that is planned on one of its kind', () => {
   let planned = 0;
