@@ -178,7 +178,7 @@ test('a queue says when its orders are due, how much they count, and which ring 
   // It is not begun before it can be out two minutes before its time.
   const [step] = problem.brews.find(({ id }) => id === 'a1.1')!.steps;
   expect(step!.lag.min).toBeGreaterThan(2800);
-  expect(problem.orders.map(({ weight }) => weight)).toEqual([2, 1]);
+  expect(problem.orders.map(({ weight }) => weight)).toEqual([2.02, 1]);
   const tables: BarEvent = { ...at(30), type: 'order-queued', orderId: 'A', queueId: 'tables', withinS: 600 };
   const after = reduce([tables], book, state).state.orders['A']!;
   expect([weightOf(after), dueMsOf(after) - T0]).toEqual([1, 600_000]);

@@ -102,6 +102,7 @@ export function buildProblem(
     const brews = [...byOrder.get(order.id)!, ...sharedBrews(problem, state, order)];
     if (brews.length > 0) problem.orders.push(planOrder(order, brews, nowS));
   }
+  for (const order of problem.orders) order.weight *= 1 + AGE_SHARE * laterThan(order, problem.orders);
   keepFlames(problem, stepsOf);
   const away = awayFrom(state, nowS);
   if (away.length > 0) problem.away = away;
@@ -216,6 +217,15 @@ function takeInHand(
     if (begun.length > 1) (problem.startedBatches ??= []).push(begun);
   }
 }
+
+/**
+ * How much more an order counts for each one that was taken after it. Of two that are alike neither would otherwise be the
+ * first, and a plan could let the younger overtake.
+ */
+const AGE_SHARE = 0.01;
+
+const laterThan = ({ placedAt }: PlanOrder, orders: readonly PlanOrder[]): number =>
+  orders.filter((other) => other.placedAt > placedAt).length;
 
 const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrder => ({
   id: order.id,

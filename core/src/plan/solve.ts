@@ -3,6 +3,7 @@
  * moves to try, and may stop between any two of them.
  */
 import { boundOf } from './bound';
+import { inTurn } from './alike';
 import { alone, batchOf, mayJoin, ring, type Mates } from './batches';
 import { checkPlan } from './check';
 import type { Timetable } from './joins';
@@ -58,14 +59,15 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
       before?.hands,
       [...(problem.startedBatches ?? []), ...batchesIn(t, mates)],
     );
+  const best = () => inTurn(t, search.best());
   return {
     improve: search.run,
-    cost: () => search.best().cost,
-    proven: () => search.best().cost <= boundNow() + 0.005,
+    cost: () => best().cost,
+    proven: () => best().cost <= boundNow() + 0.005,
     plan: () => {
       // A bar can work by a plain plan, and never by a broken one: nothing leaves here unchecked.
       let broken: string[] = [];
-      for (const timetable of [search.best(), search.first]) {
+      for (const timetable of [best(), search.first]) {
         const plan = written(timetable);
         broken = checkPlan(problem, plan);
         if (broken.length === 0) return plan;
