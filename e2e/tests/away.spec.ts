@@ -1,6 +1,6 @@
 /** The network, the clock and the machine as they really are: away, asleep, wrong. */
 import type { Page } from '@playwright/test';
-import { expect, test } from '../support/bar';
+import { expect, test, type RunningBar } from '../support/bar';
 import { doWhatItSays, takeOrder, type State } from '../support/barista';
 
 /**
@@ -38,6 +38,25 @@ async function errorAtOneTurnMs(page: Page, url: string): Promise<number> {
     return (((atTurnMs % 1000) + 1500) % 1000) - 500 + (wrongS - 30) * 1000 * (wrongS === 30 ? 0 : 1);
   }, url);
 }
+
+const barMs = async (bar: RunningBar) => (await bar.get<{ barMs: number }>('/api/clock')).barMs;
+
+/** Up to which event the device keeps the bar; -1 where it keeps none. */
+const keptSeq = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const open = indexedDB.open('even-kettle');
+        open.onerror = () => reject(new Error('no database'));
+        open.onsuccess = () => {
+          const read = open.result.transaction('kept').objectStore('kept').getAll();
+          read.onsuccess = () => {
+            open.result.close();
+            resolve((read.result as { seq: number }[])[0]?.seq ?? -1);
+          };
+        };
+      }),
+  );
 
 test.describe('time', () => {
   test.use({ rate: 1 });
@@ -99,9 +118,9 @@ test.describe('away', () => {
     await takeOrder(page, 'window', [{ method: 'Press', size: '250' }]);
     await doWhatItSays(page);
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
-    // The bar as it stands is kept a moment after each change.
-    await page.waitForTimeout(2500);
     const before = (await bar.get<State>('/api/state')).seq;
+    // The bar as it stands is kept a moment after each change.
+    await expect.poll(() => keptSeq(page)).toBe(before);
     await bar.kill();
     await page.reload();
     await expect(page.getByTestId('hands-card')).toBeVisible();
@@ -131,6 +150,7 @@ test.describe('two devices', () => {
     const there = await far.newPage();
     await there.goto(bar.url);
     await expect(there.getByTestId('verb')).toHaveText(/^Fill Kettle 1 to$/);
+    const leftMs = await barMs(bar);
     await far.setOffline(true);
     await doWhatItSays(there);
     await expect(there.getByText(/server away/)).toBeVisible({ timeout: 20_000 });
@@ -138,27 +158,13 @@ test.describe('two devices', () => {
     for (let deed = await doWhatItSays(page); deed; deed = await doWhatItSays(page))
       expect(deed).not.toBeNull();
     await takeOrder(page, 'corner', [{ method: 'Cone', size: '250' }]);
-    await page.waitForTimeout(20_000);
+    await expect.poll(() => barMs(bar), { timeout: 40_000 }).toBeGreaterThan(leftMs + 30 * 60_000);
     await far.setOffline(false);
     await expect(there.getByText(/server away/)).toBeHidden({ timeout: 20_000 });
     await expect(there.getByRole('alert').first()).toContainText(/already|other device|counts|started/);
     await expect(there.getByTestId('verb')).toHaveText((await page.getByTestId('verb').textContent())!);
     // What the device keeps of its own is what the server has.
-    await expect
-      .poll(() =>
-        there.evaluate(
-          () =>
-            new Promise<number>((resolve, reject) => {
-              const open = indexedDB.open('even-kettle');
-              open.onerror = () => reject(new Error('no database'));
-              open.onsuccess = () => {
-                const read = open.result.transaction('kept').objectStore('kept').getAll();
-                read.onsuccess = () => resolve((read.result as { seq: number }[])[0]!.seq);
-              };
-            }),
-        ),
-      )
-      .toBe((await bar.get<State>('/api/state')).seq);
+    await expect.poll(() => keptSeq(there)).toBe((await bar.get<State>('/api/state')).seq);
     await far.close();
   });
 });

@@ -29,10 +29,17 @@ test('a cone from order to cup by the card alone: kettle, temperature, grinder, 
   await page.evaluate(() => {
     const seen = new Set<string>();
     Object.assign(window, { seen });
-    setInterval(() => {
+    const look = () => {
       const card = document.querySelector<HTMLElement>('[data-testid="hands-card"]');
       if (card) seen.add(card.innerText.replaceAll(/\s+/g, ' '));
-    }, 30);
+    };
+    look();
+    // At each change, before anybody can tap: a busy page keeps a timer waiting.
+    new MutationObserver(look).observe(document.body, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+    });
   });
   await workItOff(page, 30);
   const seen = await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen]);

@@ -206,7 +206,8 @@ test('a log from elsewhere comes in without its faulty rows, is stopped midway w
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(
     page.getByRole('button', { name: 'Choose a file: Log from elsewhere, from CSV' }),
-  ).toBeEnabled();
+    'what was taken is out again',
+  ).toBeEnabled({ timeout: 60_000 });
   expect(await inTheLog()).toBe(2);
 
   await page.getByRole('button', { name: 'Remove: before.csv' }).click();

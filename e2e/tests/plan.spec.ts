@@ -20,11 +20,17 @@ test('on a bar with one cone two cups alike are offered as one brew, which is so
     const below = new Set<number>();
     Object.assign(globalThis, { below });
     const topOf = (found: string) => document.querySelector(found)!.getBoundingClientRect().top;
-    setInterval(() => {
+    const look = () => {
       if (!document.querySelector('[data-testid="quoted"]')) Object.assign(globalThis, { unquoted: true });
       if (document.querySelector('[aria-label^="Size of cup 1"]'))
         below.add(Math.round(topOf('[data-testid="take-order"]') - topOf('[aria-label^="Size of cup 1"]')));
-    }, 5);
+    };
+    look();
+    new MutationObserver(look).observe(document.body, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+    });
   });
   await page.getByLabel('Size of cup 1').fill('220');
   await expect.poll(() => page.evaluate(() => Reflect.has(globalThis, 'unquoted'))).toBe(true);
@@ -87,6 +93,21 @@ async function coneOrders(bar: RunningBar, count: number): Promise<void> {
   expect((await bar.post(events)).status).toBe(200);
 }
 
+/** Waits for a plan that has stood for so long. */
+async function standsStill(bar: RunningBar, forMs: number): Promise<void> {
+  let seen = { version: -1, atMs: 0 };
+  await expect
+    .poll(
+      async () => {
+        const { version } = await bar.get<Planned>('/api/plan');
+        if (version !== seen.version) seen = { version, atMs: performance.now() };
+        return performance.now() - seen.atMs;
+      },
+      { timeout: 30_000 },
+    )
+    .toBeGreaterThan(forMs);
+}
+
 /** How many orders have a brew that begins within 45 s, or within as long as it takes to ask for something. */
 async function soonBegun(bar: RunningBar): Promise<number> {
   const { barMs } = await bar.get<{ barMs: number }>('/api/clock');
@@ -104,7 +125,7 @@ test('the last order is dragged up and the plan follows, with its price; an arro
   const cards = page.getByTestId('open-order');
   await expect(cards).toHaveCount(4);
   // Better plans are looked for as long as it is quiet; the order on the page is theirs.
-  await page.waitForTimeout(3000);
+  await standsStill(bar, 3000);
   // A card's own badge is its first; those after it tell whom it holds up.
   const letters = async () =>
     Promise.all(
