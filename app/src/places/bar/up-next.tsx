@@ -49,6 +49,8 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
       : [],
   );
   if (items.length === 0) return null;
+  // Why the plan changed takes a line's room: what stands below stays in sight.
+  const shown = moved.size > 0 ? items.slice(0, most - 1) : items;
   return (
     <View
       style={{
@@ -65,7 +67,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
         </Text>
       ) : null}
       <View role="list" aria-label={WORDS.upNext}>
-        {items.map((item, index) => {
+        {shown.map((item, index) => {
           const leftMs = item.dueMs - nowMs;
           const byS = moved.get(item.key);
           return (
