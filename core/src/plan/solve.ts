@@ -63,7 +63,8 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
   return {
     improve: search.run,
     cost: () => best().cost,
-    proven: () => best().cost <= boundNow() + 0.005,
+    // Asked after every few moves, so of the search's own best.
+    proven: () => search.best().cost <= boundNow() + 0.005,
     plan: () => {
       // A bar can work by a plain plan, and never by a broken one: nothing leaves here unchecked.
       let broken: string[] = [];
