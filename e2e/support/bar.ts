@@ -49,7 +49,7 @@ export async function makeDemo(
 let hosting: ChildProcess | null = null;
 
 function hostOfBars(): ChildProcess {
-  if (hosting?.exitCode === null) return hosting;
+  if (hosting?.connected) return hosting;
   const host = fork(join(root, 'server/dist/bars.js'), { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
   hosting = host;
   // A worker that has come to its end does not wait for it; it goes with the worker.

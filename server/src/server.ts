@@ -223,8 +223,8 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     // Remarks do not change the plan.
     if (!happened.some(movesThePlan)) return;
     const because = happened.some(({ type }) => type === 'order-taken') ? 'order' : 'event';
-    const asked = happened.some(({ type }) => type === 'order-urged');
-    unawaited(planning.replan(because, asked), 'planning');
+    const urged = happened.some(({ type }) => type === 'order-urged');
+    unawaited(planning.replan(because, urged), 'planning');
   };
   const post = async (
     events: readonly unknown[],

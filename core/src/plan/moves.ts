@@ -36,8 +36,8 @@ const WORTH_SHARE = 0.02;
 
 /**
  * Whether a better plan is enough better to be taken, though nothing on the bar asks for it.
- * @param asked whether somebody has asked for another turn since the plan was made: what was said to them is to come, also
+ * @param urged whether somebody has asked for another turn since the plan was made: what was said to them is to come, also
  *   where the rest of the bar waits so long that its share of the cost is large
  */
-export const worthTaking = (standsCost: number, betterCost: number, asked = false): boolean =>
-  standsCost - betterCost >= (asked ? 1 : Math.max(WORTH_COST, WORTH_SHARE * standsCost));
+export const worthTaking = (standsCost: number, betterCost: number, urged = false): boolean =>
+  standsCost - betterCost >= (urged ? 1 : Math.max(WORTH_COST, WORTH_SHARE * standsCost));

@@ -40,9 +40,9 @@ export type Planning = {
   calm: () => { plans: number; changes: number };
   /**
    * Tells it that something has changed. Resolves when the bar is planned with the change.
-   * @param asked whether somebody asked for another turn of the orders: they get the best that can be found
+   * @param urged whether somebody asked for another turn of the orders: they get the best that can be found
    */
-  replan: (because: Because, asked?: boolean) => Promise<void>;
+  replan: (because: Because, urged?: boolean) => Promise<void>;
   /** Plans again if the bar has fallen behind its plan. */
   followTime: () => Promise<void>;
   close: () => void;
@@ -156,10 +156,10 @@ export function startPlanning(
     return behind.length === 0 ? null : `${sources.seq()} ${behind.join(' ')}`;
   };
 
-  const replan = (because: Because, asked = false) => {
+  const replan = (because: Because, urged = false) => {
     clearTimeout(retry);
     quietLooks = 0;
-    unanswered ||= asked;
+    unanswered ||= urged;
     if (running) again ??= because;
     else running = rounds(because);
     return running;

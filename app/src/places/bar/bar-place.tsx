@@ -87,6 +87,7 @@ export function BarPlace() {
     },
   });
   const { width, height } = useWindowDimensions();
+  const isRoomy = width >= ROOMY && height >= ROOMY_HEIGHT;
   const away = useAway(nowMs);
 
   if (status === 'unreachable') return <Unreachable />;
@@ -124,6 +125,7 @@ export function BarPlace() {
       hands={hands}
       atHand={current?.key ?? null}
       most={width < WIDE ? NEXT_SHOWN - 1 : NEXT_SHOWN}
+      keepsHeight={isRoomy}
       onTake={onTake}
     />
   );
@@ -165,7 +167,7 @@ export function BarPlace() {
       </Page>
     );
   }
-  if (width < ROOMY || height < ROOMY_HEIGHT) {
+  if (!isRoomy) {
     return (
       <Page wide>
         <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-start' }}>

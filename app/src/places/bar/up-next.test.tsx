@@ -16,10 +16,21 @@ function planned(events: BarEvent[], seconds: number, before?: ReturnType<typeof
   return { state, problem, plan: solve(problem, { moves: 60, before }) };
 }
 
-function show({ state, plan }: ReturnType<typeof planned>, seconds: number, change: object = {}) {
+function show(
+  { state, plan }: ReturnType<typeof planned>,
+  seconds: number,
+  change: object = {},
+  keepsHeight = false,
+) {
   const taken: string[] = [];
   showPage(
-    <UpNext hands="all" atHand="a1.1/pour-2" most={MOST} onTake={(brewId) => void taken.push(brewId)} />,
+    <UpNext
+      hands="all"
+      atHand="a1.1/pour-2"
+      most={MOST}
+      keepsHeight={keepsHeight}
+      onTake={(brewId) => void taken.push(brewId)}
+    />,
     { view: viewOf({ bar, book, state, plan, ...change }), nowMs: at(seconds) },
   );
   return taken;
@@ -46,7 +57,7 @@ test('the next steps are listed, soonest first, without the one at hand; one is 
   expect(taken).toEqual(['a1.1']);
 });
 
-test('a plan that changed is said with its reason in the room of one line, and each step with how much later it comes, for twenty seconds', () => {
+test('a plan that changed is said with its reason, where nothing may move in the place of one line, and each step with how much later it comes, for twenty seconds', () => {
   const before = planned(bloomed, 110);
   // The second pour comes half a minute late, and all that follows with it.
   const after = planned([...bloomed, done('pour-2', 188)], 190, before.plan);
@@ -55,10 +66,14 @@ test('a plan that changed is said with its reason in the room of one line, and e
   const change = { change: { moves, because: 'late', atMs: at(190) } };
   show(after, 195, change);
   expect(screen.getByText(/^Plan changed/)).toBeTruthy();
+  expect(rows()).toHaveLength(MOST);
+  screen.unmount();
+  show(after, 195, change, true);
+  expect(screen.getByText(/^Plan changed/)).toBeTruthy();
   expect(rows()).toHaveLength(MOST - 1);
   expect(screen.getAllByText(/^0:\d\d later$/).length).toBeGreaterThan(0);
   screen.unmount();
-  show(after, 215, change);
+  show(after, 215, change, true);
   expect(screen.queryByText(/^Plan changed/)).toBeNull();
   expect(rows()).toHaveLength(MOST);
 });

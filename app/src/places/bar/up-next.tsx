@@ -25,6 +25,8 @@ type Props = {
   hands: Hands;
   atHand: string | null;
   most: number;
+  /** Whether nothing below may move: then the reason for a changed plan takes the place of the last line. */
+  keepsHeight?: boolean;
   onTake: (brewId: string) => void;
 };
 
@@ -32,7 +34,7 @@ type Props = {
 const AFTER_MS = 50;
 
 /** Drawn anew once a second, in slices, not with every tick of the hands card. */
-export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Props) {
+export const UpNext = memo(function UpNext({ hands, atHand, most, keepsHeight, onTake }: Props) {
   const nowMs = useNow(1000, AFTER_MS);
   const { plan, change } = useBar();
   const items = forHands(useAgenda(nowMs), plan, hands)
@@ -49,8 +51,7 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, onTake }: Prop
       : [],
   );
   if (items.length === 0) return null;
-  // Why the plan changed takes a line's room: what stands below stays in sight.
-  const shown = moved.size > 0 ? items.slice(0, most - 1) : items;
+  const shown = keepsHeight && moved.size > 0 ? items.slice(0, most - 1) : items;
   return (
     <View
       style={{

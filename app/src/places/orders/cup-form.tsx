@@ -152,7 +152,7 @@ const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes,
           label: METHODS[id].name,
           hint: hintOf(id),
           // The time's room is kept while it is worked out, or all that stands below would move.
-          pending: quotes && !quotes[id] ? ' · –:––' : undefined,
+          pending: quotes && !quotes[id] ? ` · ${WORDS.timeToCome}` : undefined,
         }))}
       />
       <Row style={{ alignItems: 'flex-end' }}>

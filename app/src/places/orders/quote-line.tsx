@@ -63,8 +63,8 @@ export function QuoteLine({
       <View style={{ gap: 6 }}>
         <Row style={{ alignItems: 'baseline' }}>
           <Text>{WORDS.readyIn}</Text>
-          <Text size="figure" style={FIGURE}>
-            –:––
+          <Text size="figure" style={FIGURE} aria-hidden>
+            {WORDS.timeToCome}
           </Text>
         </Row>
         <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>

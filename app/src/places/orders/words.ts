@@ -9,6 +9,8 @@ export const WORDS = {
   anOrderNeedsABrewer:
     'An order needs a brewer and a coffee. The first day takes you through what stands on your counter, in a few minutes.',
   aboutBy: (readyS: Shown, readyS2: Shown) => `About ${readyS}, by ${readyS2}`,
+  /** Stands where a time will stand that is being worked out. */
+  timeToCome: '–:––',
   aBrewOfItsOwn: 'A brew of its own',
   additionNames: { ice: 'Ice', milk: 'Milk', sugar: 'Sugar' },
   allergy: 'Allergy',
