@@ -55,12 +55,12 @@ async function plannedBrews(bar: RunningBar): Promise<Stretch[]> {
   return [...starts.values()].map((all) => ({ from: Math.min(...all), to: Math.max(...all) }));
 }
 
-test.describe('six brews', () => {
+test.describe('seven brews', () => {
   test.use({ rate: 25 });
   // As long as it takes: a busy machine is no reason to fail.
   test.setTimeout(360_000);
 
-  test('six brews, one into the other, by one pair of hands: nothing attended overlaps, and every pour is within 2 g', async ({
+  test('seven brews, three at once, by one pair of hands: nothing attended overlaps, and every pour is within 2 g', async ({
     page,
     bar,
   }) => {
@@ -76,6 +76,7 @@ test.describe('six brews', () => {
         on('hourglass-1', 'Hourglass', 'hourglass-l'),
         on('sock-1', 'Sock', 'sock'),
         on('press-1', 'Press', 'press-350'),
+        on('press-2', 'Press 2', 'press-350'),
       ],
     });
     await practisedHands(bar);
@@ -86,14 +87,15 @@ test.describe('six brews', () => {
       { method: 'Cloth sock', recipe: 'Four pours by the clock', size: '250' },
       { method: 'Cone', recipe: 'Bloom and three pours', size: '250' },
       { method: 'Flat-bottom', recipe: 'Few larger pulses', size: '300' },
-      { method: 'Cone', recipe: 'Six equal pulses', size: '250' },
+      { method: 'Press', recipe: 'Settle before plunging', size: '250' },
     ]);
-
-    await expect.poll(async () => (await plannedBrews(bar)).length).toBe(6);
+    await takeOrder(page, 'the mate', [{ method: 'Cone', recipe: 'Six equal pulses', size: '250' }]);
+    await expect.poll(async () => (await plannedBrews(bar)).length).toBe(7);
     const planned = mostAtOnce(await plannedBrews(bar));
-    await workItOff(page, 120);
+    await workItOff(page, 140);
     const state = await stateOnce(bar, allCleaned);
-    expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(Array(6).fill('served'));
+    const cups = Object.values(state.orders).flatMap((order) => order.cups);
+    expect(cups.map(({ status }) => status)).toEqual(Array(7).fill('served'));
     const off = (await pours(bar)).map(
       ({ who, mark }) => [who, (mark.readingG ?? NaN) - mark.targetG!] as const,
     );
@@ -116,9 +118,8 @@ test.describe('six brews', () => {
     console.log(
       `${planned} brews at once in the plan, ${atOnce} lived; ${off.length} pours, the furthest ${Math.max(...off.map(([, g]) => Math.abs(g))).toFixed(1)} g off`,
     );
-    // How many there are beyond the plan's is how late the hands are, which is the machine's affair.
-    expect(planned).toBeGreaterThanOrEqual(2);
-    expect(atOnce).toBeGreaterThanOrEqual(planned);
+    expect(planned).toBeGreaterThanOrEqual(3);
+    expect(atOnce).toBeGreaterThanOrEqual(3);
     expect(complaints).toEqual([]);
   });
 });
