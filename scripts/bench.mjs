@@ -23,6 +23,10 @@ if (process.argv[2] === 'log') {
   await buildServer();
   process.exit(logBench());
 }
+if (process.argv[2] === 'events') {
+  await buildServer();
+  process.exit(eventsBench());
+}
 if (process.argv[2] === 'routes') {
   await buildServer();
   process.exit(routesBench());
@@ -203,6 +207,7 @@ say('Recipes: every card there is');
 spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
 
 logBench();
+eventsBench();
 routesBench();
 
 say('Planning (core, one thread)');
@@ -212,6 +217,13 @@ function logBench() {
   say('The log, with 100,000 brews in it');
   return (
     spawnSync(process.execPath, [join(root, 'server/dist/bench-log.js')], { stdio: 'inherit' }).status ?? 1
+  );
+}
+
+function eventsBench() {
+  say('An event on a bar with many closed orders');
+  return (
+    spawnSync(process.execPath, [join(root, 'server/dist/bench-events.js')], { stdio: 'inherit' }).status ?? 1
   );
 }
 

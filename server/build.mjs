@@ -17,6 +17,7 @@ const options = {
     'bench-cards': here('bench/cards.ts'),
     'bench-log': here('bench/log.ts'),
     'bench-lab': here('bench/lab.ts'),
+    'bench-events': here('bench/events.ts'),
     'bench-routes': here('bench/routes.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('soak/main.ts'),

@@ -5,7 +5,9 @@
 import { existsSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
+import { GUEST_EVENTS } from '@even-kettle/core/brew';
 import { readSettings } from './settings';
+import { GUESTS_KEPT_DAYS } from './store/guests';
 
 const { databaseFile } = readSettings(process.env);
 
@@ -20,9 +22,29 @@ async function backUp(from: string, to: string): Promise<void> {
   const copy = new BetterSqlite3(to, { readonly: true });
   const faults = copy.pragma('integrity_check', { simple: true });
   const { events } = copy.prepare<[], { events: number }>('SELECT COUNT(*) AS events FROM event').get()!;
+  const guests = oldestGuests(copy);
   copy.close();
   if (faults !== 'ok') throw new Error(`The copy at ${to} is not whole: ${String(faults)}`);
   console.log(`${to}: ${events} events, looked through and whole.`);
+  if (guests)
+    console.log(
+      `It holds names and words of guests since ${guests.since}. In the folder backups beside the database the server forgets them with those of the bar; anywhere else they stay, so delete the copy there after ${guests.days} days.`,
+    );
+}
+
+/** The day of the first guest that a copy still names, and for how many days its bar keeps them; null if it names nobody. */
+function oldestGuests(copy: BetterSqlite3.Database): { since: string; days: number } | null {
+  const types = GUEST_EVENTS.map((type) => `'${type}'`).join(', ');
+  const found = copy
+    .prepare<[], { sinceMs: number | null }>(
+      `SELECT MIN(at_ms) AS sinceMs FROM event WHERE type IN (${types}) AND (body LIKE '%"name":%' OR body LIKE '%"allergy":%' OR body LIKE '%"note":%')`,
+    )
+    .get();
+  const bar = copy.prepare<[], { body: string }>(`SELECT body FROM setting WHERE name = 'bar'`).get();
+  const { guestsKeptDays = GUESTS_KEPT_DAYS } = JSON.parse(bar?.body ?? '{}') as { guestsKeptDays?: number };
+  return found?.sinceMs == null
+    ? null
+    : { since: new Date(found.sinceMs).toISOString().slice(0, 10), days: guestsKeptDays };
 }
 
 const named = process.argv[2];

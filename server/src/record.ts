@@ -6,6 +6,7 @@ import {
   anchorMs,
   brewTimeMs,
   brewTimeOf,
+  everyBrew,
   timelineAt,
   isRemark,
   queueOf,
@@ -186,7 +187,8 @@ function handsByStep(brew: BrewState): Map<string, string> {
  * cannot have begun sooner than that.
  */
 function handsFreeSince(state: BarState, brew: BrewState) {
-  const taps = Object.values(state.brews)
+  const taps = everyBrew(state, brew.startedMs - 1)
+    .filter(({ startedMs, lastMs }) => startedMs <= brew.lastMs && lastMs >= brew.startedMs - 1)
     .flatMap(({ startedMs, events }) => [
       { atMs: startedMs, by: events[0]?.by },
       ...events

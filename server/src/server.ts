@@ -8,6 +8,7 @@ import { openFeed, type OrderFeed } from './bar/order-feed';
 import { outsideOrders, type OutsideTaken } from './bar/outside-orders';
 import { admission } from './bar/admission';
 import { adviceTaker, type AdviceTaken } from './bar/take-advice';
+import { openForgetting } from './bar/forgetting';
 import { GO_BACK, openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
 import { BEING_READ_IN, openSettings, type Settings } from './bar/settings';
@@ -19,7 +20,6 @@ import type { Solver } from './planning/solver';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
-import { GUESTS_KEPT_DAYS } from './store/guests';
 import { openTraces, type TraceRepository } from './store/traces';
 import { openRecords, type RecordRepository } from './store/records';
 import { StoreFailed, alone, whenUnclean } from './store/transaction';
@@ -161,10 +161,14 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     rewritten: async (write) => {
       restoring = true;
       try {
-        await log.rewritten(write);
-        await recipes.reload();
-        await settings.reload();
+        await log.rewritten(async () => {
+          await write();
+          // The log is read by them: an order by a recipe that is not known here would be passed over.
+          await recipes.reload();
+          await settings.reload();
+        });
         await learnt.again();
+        await forgetting.restored();
         showRecipes();
         await showBar();
       } finally {
@@ -189,8 +193,20 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
       warn({ err: error }, 'nothing could be learnt from the log');
       mender.mend();
     },
-    () => broadcaster.broadcast('bar', learnt.shown()),
+    () => broadcaster.broadcast('bar', shownBar()),
   );
+  const forgetting = await openForgetting({
+    source,
+    log,
+    bar: settings.now,
+    nowMs: clock.nowMs,
+    warn,
+    changed: () => broadcaster.broadcast('bar', shownBar()),
+  });
+  const shownBar = (): Bar => {
+    const due = forgetting.due();
+    return due ? { ...learnt.shown(), guestsDue: due } : learnt.shown();
+  };
   const planning = startPlanning(
     { state: log.state, seq: log.seq, bench: learnt.shown, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
@@ -207,7 +223,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     log.after,
     () => [
       { name: 'recipes', data: { recipes: recipes.saved() } },
-      { name: 'bar', data: learnt.shown() },
+      { name: 'bar', data: shownBar() },
       { name: 'devices', data: devices.shown() },
       { name: 'storage', data: space.now() },
       ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
@@ -268,17 +284,16 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
   });
   const showBar = async () => {
     devices.follow(settings.now());
-    broadcaster.broadcast('bar', learnt.shown());
+    broadcaster.broadcast('bar', shownBar());
     broadcaster.broadcast('devices', devices.shown());
     await planning.replan('bench');
   };
   const forgetGuests = () => {
-    const days = settings.now().guestsKeptDays ?? GUESTS_KEPT_DAYS;
-    if (!restoring) unawaited(log.forgetGuests(clock.nowMs() - days * 86_400_000), 'forgetting guests');
+    if (!restoring) unawaited(forgetting.look(), 'forgetting guests');
   };
   forgetGuests();
-  const forgetting = setInterval(forgetGuests, FORGET_MS);
-  forgetting.unref();
+  const forgetsHourly = setInterval(forgetGuests, FORGET_MS);
+  forgetsHourly.unref();
   const following = setInterval(() => unawaited(planning.followTime(), 'planning'), FOLLOW_MS);
   following.unref();
   const devices = openDevices({
@@ -300,7 +315,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     clock,
     broadcaster,
     planning,
-    bar: learnt.shown,
+    bar: shownBar,
     barVersion: settings.version,
     settingsChanges: settings.changes,
     recipes,
@@ -323,7 +338,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
       const changed = await settings.change(asked, basedOn);
       if (!changed.ok) return changed;
       unawaited(showBar(), 'showing the bench');
-      return { ok: true, bar: learnt.shown() };
+      return { ok: true, bar: shownBar() };
     },
     saveRecipe: async (asked) => {
       if (restoring) return { ok: false, why: 'conflict', reason: BEING_READ_IN };
@@ -335,7 +350,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     snapshot: () => ({
       seq: log.seq(),
       state: forgetClosed(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
-      bar: learnt.shown(),
+      bar: shownBar(),
       recipes: [...recipes.saved()],
       planned: planning.current(),
       storage: space.now(),
@@ -345,7 +360,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     health: health.look,
     close: async () => {
       clearInterval(following);
-      clearInterval(forgetting);
+      clearInterval(forgetsHourly);
       feed.close();
       space.close();
       planning.close();

@@ -1,7 +1,7 @@
 /**
  * The words of what surrounds the places: every sentence that is read or heard there, so that another language is another file like this.
  */
-import type { Shown } from '../ui/language';
+import { plural, type Shown } from '../ui/language';
 
 export const WORDS = {
   practice: 'Practice',
@@ -24,6 +24,8 @@ export const WORDS = {
   cupCancelled: 'Cup cancelled',
   decaf: 'DECAF',
   evenKettle: 'Even Kettle',
+  guestsDue: (orders: number, since: Shown, at: Shown) =>
+    `On ${at} the names, allergies and wishes of the guests of ${orders} earlier ${plural(orders, 'order', 'orders')} are removed, the first of them from ${since}. What was brewed stays. To keep them longer, set the days on the Bench under Guests before then.`,
   goToTheBar: (name: Shown, item: Shown, when: Shown) => `${name}: ${item}, ${when}. Go to the Bar`,
   inIt: (leftMs: Shown) => `in ${leftMs}`,
   keys: 'Keys',

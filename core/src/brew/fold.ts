@@ -3,7 +3,7 @@
  * follows from its order's events and its latest brew. That makes undo exact.
  */
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
-import { asksOf, asksToShare, hasLeft } from './order-fold';
+import { asksOf, hasLeft, hostsOf, sharersWith } from './order-fold';
 import { cardNow, type PourFacts } from './retarget';
 import {
   hostOf,
@@ -208,30 +208,42 @@ export function withCup(
 
 /** The state with an order as it now is, each cup's status worked out anew, and those of cups that share its brews. */
 export function withOrder(state: BarState, order: OrderState): BarState {
-  const next = withCups(state, order, (cup) => statusOf(state, order, cup));
-  const shares = [...Object.values(next.orders), order].some(asksToShare);
-  return shares ? withSharers(next) : next;
+  return withSharers(
+    withCups(state, order, (cup) => statusOf(state, order, cup)),
+    order,
+  );
 }
 
 /** The state without an order, as if it had not been taken; a brew that was shared with it becomes smaller. */
 export function withoutOrder(state: BarState, orderId: string): BarState {
-  const { [orderId]: _gone, ...orders } = state.orders;
-  return withSharers({ ...state, orders });
+  const { [orderId]: gone, ...orders } = state.orders;
+  return withSharers({ ...state, orders }, gone!);
 }
 
-/** Cups that share a brew have its status, and the size of a waiting brew follows the cups that share it. */
-function withSharers(state: BarState): BarState {
+/**
+ * Cups that share a brew with an order have its status, and the size of a waiting brew follows the cups that share it.
+ * Only orders that share with this one are looked at.
+ */
+function withSharers(state: BarState, order: OrderState): BarState {
+  const hosts = hostsOf(order);
+  const sharers = sharersWith(state, order);
+  if (hosts.length === 0 && sharers.length === 0) return state;
   let next = state;
-  for (const order of Object.values(state.orders))
-    if (asksToShare(order))
-      next = withCups(next, next.orders[order.id]!, (cup) => statusOf(next, order, cup));
-  for (const order of Object.values(next.orders))
-    next = withCups(next, next.orders[order.id]!, (cup) => {
+  const related = new Set([order.id, ...hosts, ...sharers.map(({ id }) => id)]);
+  const here = [...related].filter((id) => Object.hasOwn(state.orders, id));
+  for (const id of here) {
+    const each = next.orders[id]!;
+    if (hostsOf(each).length > 0) next = withCups(next, each, (cup) => statusOf(next, each, cup));
+  }
+  for (const id of here) {
+    const each = next.orders[id]!;
+    next = withCups(next, each, (cup) => {
       if (cup.status !== 'waiting') return asStarted(next, cup);
       const cups =
-        (asksOf(order).find(({ cupId }) => cupId === cup.cupId)?.cups ?? 1) + waitingSharersOf(next, cup);
+        (asksOf(each).find(({ cupId }) => cupId === cup.cupId)?.cups ?? 1) + waitingSharersOf(next, cup);
       return cups > 1 ? { cups } : { cups: undefined };
     });
+  }
   return next;
 }
 
@@ -254,11 +266,15 @@ function withCups(
 ): BarState {
   const cups = order.cups.map((cup) => {
     const changed: CupState = { ...cup, ...change(cup) };
+    const { status, cups: count, with: shared } = cup;
+    if (changed.status === status && changed.cups === count && changed.with === shared) return cup;
     // Missing values are left out of the object, so that equal states give equal text.
     if (changed.cups === undefined) delete changed.cups;
     if (changed.with === undefined) delete changed.with;
     return changed;
   });
+  // Most of what happens to a brew changes nothing of its order.
+  if (state.orders[order.id] === order && cups.every((cup, n) => cup === order.cups[n])) return state;
   return { ...state, orders: { ...state.orders, [order.id]: { ...order, cups } } };
 }
 

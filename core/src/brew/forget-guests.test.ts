@@ -1,14 +1,7 @@
 /** Guests are forgotten an hour after their order was closed, alike on every copy; what was brewed stays. */
 import { T0, book, cup } from '../testing/bench';
-import {
-  EMPTY_BAR,
-  applyLogged,
-  forgetGuests,
-  reduce,
-  withoutGuest,
-  type BarEvent,
-  type BarState,
-} from './index';
+import { settle } from './settled';
+import { EMPTY_BAR, applyLogged, reduce, withoutGuest, type BarEvent, type BarState } from './index';
 
 const HOUR = 3600_000;
 const taken = (orderId: string, atMs: number, name?: string): BarEvent => ({
@@ -57,25 +50,44 @@ test('within the hour a cup may come back, so that its guest is known; after it 
   expect(JSON.stringify(before)).toMatch(WORDS);
   expect(JSON.stringify(live([taken('c', T0 + HOUR)], before))).toMatch(/pilot/);
   const after = live([taken('d', T0 + 2 * HOUR, 'next')], before);
-  const { orders } = after;
-  expect(JSON.stringify([orders['a'], orders['b']])).not.toMatch(WORDS);
-  expect(orders['b']!.cups).toMatchObject([{ cupId: 'a-1', cupMl: 300, status: 'cancelled' }]);
+  const { orders, settled } = after;
+  expect(JSON.stringify(settled)).not.toMatch(WORDS);
+  const [, b] = settled!.flatMap((each) => each.orders);
+  expect(b!.cups).toMatchObject([{ cupId: 'a-1', cupMl: 300, status: 'cancelled' }]);
   expect([orders['d']!.name, orders['d']!.cups[0]!.allergy]).toEqual(['next', 'no nuts']);
 });
 
-test('what is forgotten is what a log without guests makes', () => {
-  const forgotten = forgetGuests(live(LOG), T0 + 3 * HOUR);
+test('what is forgotten is what a log without guests makes, also where it is named again', () => {
+  const forgotten = settle(live(LOG), T0 + 3 * HOUR);
   const { state, refused } = reduce(
     LOG.map((event) => withoutGuest(event)),
     book,
   );
   expect(refused).toEqual([]);
-  expect(forgotten).toEqual(state);
-  // Nothing is left to forget, and then nothing is made anew.
-  expect(forgetGuests(forgotten, T0 + 9 * HOUR)).toBe(forgotten);
+  expect(forgotten.orders).toEqual({});
+  // Nothing is left to set aside, and then nothing is made anew.
+  expect(settle(forgotten, T0 + 9 * HOUR)).toBe(forgotten);
+  const undone = (from: BarState) =>
+    live([{ id: 'u', type: 'event-undone', atMs: T0 + 4 * HOUR, eventId: 'l2' }], from);
+  const back = undone(forgotten);
+  expect(Object.keys(back.orders)).toEqual(['b']);
+  expect(back.orders['b']).toEqual(undone(state).orders['b']);
 });
 
-test('the guest of an order that is open stays, however long it takes', () => {
+test('the guest of an order that is open stays, however long it takes, and so does who shares its brew', () => {
   const state = live([taken('a', T0, 'the pilot')]);
-  expect(forgetGuests(state, T0 + 20 * HOUR)).toBe(state);
+  expect(settle(state, T0 + 20 * HOUR)).toBe(state);
+  const host = { orderId: 'a', cupId: 'a-2' };
+  const sharer: BarEvent = {
+    id: 'taken-s',
+    type: 'order-taken',
+    atMs: T0 + 1000,
+    orderId: 's',
+    cups: [{ ...cup('s-1', 'cone-thirds', 250), with: host }],
+  };
+  const shared = live([sharer, { id: 'left-s', type: 'guest-left', atMs: T0 + 2000, orderId: 's' }], state);
+  expect(settle(shared, T0 + 20 * HOUR)).toBe(shared);
+  const both = live([{ id: 'left-a', type: 'guest-left', atMs: T0 + 3000, orderId: 'a' }], shared);
+  const { orders, settled } = settle(both, T0 + 3 * HOUR);
+  expect([orders, settled!.map((each) => each.orders.map(({ id }) => id))]).toEqual([{}, [['a', 's']]]);
 });

@@ -2,15 +2,9 @@
  * Names and words of guests are needed while their cups are made, and for the time in which a cup may come back. After
  * that they are forgotten; what was brewed stays.
  */
-import type { RecipeBook } from '../recipe';
-import type { Applied } from './applied';
 import type { BarEvent, BrewEvent } from './events';
 import type { CupAsk, OrderEvent } from './order-events';
-import { apply } from './reduce';
-import { closedSinceMs, type BarState, type CupState, type OrderState } from './state';
-
-/** How long a closed order keeps them in the live state, milliseconds: for so long a cup may still come back. */
-const KEPT_AFTER_MS = 3600 * 1000;
+import type { BrewState, CupState, OrderState } from './state';
 
 /** The events that hold a guest's name or words. */
 export const GUEST_EVENTS = [
@@ -61,7 +55,9 @@ export function withoutGuest(event: BarEvent): BarEvent {
   return event;
 }
 
-function forgotten(order: OrderState): OrderState {
+/** The order without its guest's name and words. */
+export function forgottenOrder(order: OrderState): OrderState {
+  if (!order.events.some(namesGuest)) return order;
   const { name: _name, ...rest } = order;
   return {
     ...rest,
@@ -70,29 +66,8 @@ function forgotten(order: OrderState): OrderState {
   };
 }
 
-/** The state without the names and words of guests whose orders were closed an hour before a time. */
-export function forgetGuests(state: BarState, atMs: number): BarState {
-  const gone = Object.values(state.orders).filter(
-    (order) => order.events.some(namesGuest) && closedSinceMs(state, order) < atMs - KEPT_AFTER_MS,
-  );
-  if (gone.length === 0) return state;
-  const ids = new Set(gone.map(({ id }) => id));
-  const brews = Object.values(state.brews)
-    .filter((brew) => ids.has(brew.orderId) && brew.events.some(namesGuest))
-    .map((brew) => ({ ...brew, events: brew.events.map((event: BrewEvent) => withoutGuest(event)) }));
-  return {
-    ...state,
-    orders: { ...state.orders, ...Object.fromEntries(gone.map((order) => [order.id, forgotten(order)])) },
-    brews: { ...state.brews, ...Object.fromEntries(brews.map((brew) => [brew.id, brew])) },
-  };
-}
-
-/**
- * Applies an event of the log, on the server and on every copy. With each new order, guests who left long ago are
- * forgotten, so that all copies that have heard the same log forget the same.
- */
-export function applyLogged(state: BarState, event: BarEvent, book: RecipeBook): Applied {
-  const applied = apply(state, event, book);
-  if (!applied.ok || event.type !== 'order-taken') return applied;
-  return { ok: true, state: forgetGuests(applied.state, event.atMs) };
+/** The brew without the words of its guests: cups that went over took them along. */
+export function forgottenBrew(brew: BrewState): BrewState {
+  if (!brew.events.some(namesGuest)) return brew;
+  return { ...brew, events: brew.events.map((event: BrewEvent) => withoutGuest(event)) };
 }

@@ -1,5 +1,6 @@
-export { apply, reduce } from './reduce';
-export { GUEST_EVENTS, applyLogged, forgetGuests, namesGuest, withoutGuest } from './forget-guests';
+export { apply, applyLogged, reduce } from './reduce';
+export { GUEST_EVENTS, namesGuest, withoutGuest } from './forget-guests';
+export { everyBrew, forgetGuests } from './settled';
 export type { Applied, Refusal, RefusalCode } from './applied';
 export {
   EMPTY_BAR,

@@ -20,12 +20,21 @@ export function asksOf({ id, events }: Pick<OrderState, 'id' | 'events'>): CupAs
   return asks;
 }
 
-/** Whether a cup of it was ever asked to be poured out of another's brew. */
-export const asksToShare = ({ events }: Pick<OrderState, 'events'>): boolean =>
-  events.some((event) => {
-    if (event.type === 'order-taken') return event.cups.some((cup) => cup.with);
-    return (event.type === 'cup-added' || event.type === 'cup-changed') && event.cup.with !== undefined;
-  });
+/** The cups that an event asks for, as it asks for them. */
+const askedBy = (event: OrderEvent): readonly CupAsk[] => {
+  if (event.type === 'order-taken') return event.cups;
+  return event.type === 'cup-added' || event.type === 'cup-changed' ? [event.cup] : [];
+};
+
+/** The orders out of whose brews a cup of this one was ever asked to be poured. */
+export const hostsOf = ({ events }: Pick<OrderState, 'events'>): string[] =>
+  events.flatMap((event) => askedBy(event).flatMap((cup) => (cup.with ? [cup.with.orderId] : [])));
+
+/** The orders of which a cup was ever asked to be poured out of a brew of this one. */
+export const sharersWith = (state: BarState, { id }: Pick<OrderState, 'id'>): OrderState[] =>
+  Object.values(state.orders).filter(({ events }) =>
+    events.some((event) => askedBy(event).some((cup) => cup.with?.orderId === id)),
+  );
 
 /**
  * The order with its cups as they are asked for now; what was done for each is kept.

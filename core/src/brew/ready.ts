@@ -3,6 +3,7 @@
  */
 import type { MethodId } from '../recipe';
 import type { BrewStarted, DayList, MadeReady, ReadyThing, TaskDone } from './events';
+import { everyBrew } from './settled';
 import type { BarState } from './state';
 
 /** Beans in a covered tin are good for so long, milliseconds. */
@@ -46,7 +47,7 @@ function takeOne(pile: Pile | undefined, atMs: number, goodMs: number): void {
 function pilesOf(state: BarState, nowMs: number): Pile[] {
   if (!state.houseEvents?.some(({ type }) => type === 'made-ready')) return [];
   const piles: Pile[] = [];
-  const starts = Object.values(state.brews).map((brew) => ({
+  const starts = everyBrew(state, nowMs - DAY_MS).map((brew) => ({
     ...brew,
     start: brew.events[0] as BrewStarted,
   }));

@@ -1,5 +1,5 @@
 /** Random lives of a bar: whatever is tapped, in whatever order, the state stays one that a bar can be in. */
-import { fold } from './fold';
+import { fold, withOrder } from './fold';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
 import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../rush';
@@ -250,6 +250,8 @@ test('random lives: the state is always possible, undo is exact, and a replay of
       log.push(event);
     }
     expectPossible(state, nowMs);
+    // Each order is as it would be worked out now, whatever happened to those that it shares a brew with.
+    for (const order of Object.values(state.orders)) expect(withOrder(state, order)).toEqual(state);
     // What was lived event by event is what all of a brew’s events make of it.
     for (const brew of Object.values(state.brews)) expect(fold(brew)).toEqual(brew);
     const replayed = reduce(log, book);

@@ -40,6 +40,7 @@ import { reassignBrew } from './reassign';
 import { EMPTY_BAR, brewAt, nextBrewId, type BarState } from './state';
 import { refusalOf } from './refusals';
 import { isOut, roundsOf, sampleBefore } from './round';
+import { recalled, settle } from './settled';
 import { undo } from './undo';
 
 /** Two devices' clocks may differ by this much before an event counts as out of time, milliseconds of bar time. */
@@ -97,8 +98,18 @@ const RULES: { [Type in BarEventType]: Rule<EventOf<Type>> } = {
  */
 export function apply(state: BarState, event: BarEvent, book: RecipeBook): Applied {
   const rule = ownEntry<unknown>(RULES, event.type) as Rule<BarEvent> | undefined;
-  if (rule) return rule(state, event, book);
+  if (rule) return rule(recalled(state, event), event, book);
   return refuse('unknown', 'type', `No rule for events of type “${String(event.type)}”.`);
+}
+
+/**
+ * Applies an event of the log, on the server and on every copy. With each new order, those that were closed long ago are
+ * set aside and their guests forgotten, so that all copies that have heard the same log do the same.
+ */
+export function applyLogged(state: BarState, event: BarEvent, book: RecipeBook): Applied {
+  const applied = apply(state, event, book);
+  if (!applied.ok || event.type !== 'order-taken') return applied;
+  return accept(settle(applied.state, event.atMs));
 }
 
 export type Reduced = { state: BarState; refused: { event: BarEvent; refusal: Refusal }[] };

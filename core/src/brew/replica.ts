@@ -9,8 +9,7 @@
 import type { RecipeBook } from '../recipe';
 import type { Refusal } from './applied';
 import type { BarEvent } from './events';
-import { applyLogged } from './forget-guests';
-import { apply, reduce } from './reduce';
+import { apply, applyLogged, reduce } from './reduce';
 import { EMPTY_BAR, type BarState } from './state';
 
 export type Replica = {

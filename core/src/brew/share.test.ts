@@ -42,6 +42,15 @@ test('the brew that waits is as large as what shares it, and both cups go throug
   expect(statuses(served.state).map((cups) => cups[0]![0])).toEqual(['served', 'served']);
 });
 
+test('what happens to an order leaves those alone that share nothing with it', () => {
+  const other = order('C', 40, small('c1'));
+  const left: BarEvent = { id: 'gone', type: 'guest-left', atMs: T0 + 50_000, orderId: 'C' };
+  const before = reduce([host, guest, other, left, order('D', 60, small('d1'))], book).state;
+  const after = reduce([started('d1', 'D', 'cone-2', 70), done('d1.1', 'fill', 80)], book, before).state;
+  for (const id of ['A', 'B', 'C']) expect(after.orders[id]).toBe(before.orders[id]);
+  expect(after.orders['D']!.cups[0]!.status).toBe('brewing');
+});
+
 test('it is planned as one brew of both orders, whose promises both count', () => {
   const { state } = reduce([host, guest], book);
   const { problem, unplannable } = buildProblem(state, BENCH, book, T0 / 1000 + 21);

@@ -92,9 +92,14 @@ export type OrderState = {
   events: OrderEvent[];
 };
 
+/** Orders that were closed an hour ago, with their brews: one, or all that share a brew. */
+export type Settled = { closedMs: number; orders: OrderState[]; brews: BrewState[] };
+
 export type BarState = {
   orders: Record<string, OrderState>;
   brews: Record<string, BrewState>;
+  /** What is looked at only when an event names it, as it was set aside. */
+  settled?: readonly Settled[];
   /** Badge of the latest order, -1 before the first. */
   lastBadge: number;
   /** When a pair of hands is away. */
@@ -162,9 +167,16 @@ function needsCleaning(brew: BrewState): boolean {
 
 /** The time of the last that happened of an order that is closed, bar milliseconds; infinite while it is not. */
 export function closedSinceMs(state: BarState, order: OrderState): number {
-  const brews = order.cups.flatMap((cup) => cup.brewIds.map((id) => state.brews[id]!));
-  if (isOpen(order) || brews.some(holdsStation)) return Infinity;
-  return Math.max(...order.events.map((event) => event.atMs), ...brews.map((brew) => brew.lastMs));
+  if (isOpen(order)) return Infinity;
+  let sinceMs = order.events.at(-1)!.atMs;
+  for (const { atMs } of order.events) sinceMs = Math.max(sinceMs, atMs);
+  for (const { brewIds } of order.cups)
+    for (const id of brewIds) {
+      const brew = state.brews[id]!;
+      if (holdsStation(brew)) return Infinity;
+      sinceMs = Math.max(sinceMs, brew.lastMs);
+    }
+  return sinceMs;
 }
 
 /**
@@ -178,14 +190,21 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
       .map(({ id }) => id),
   );
   const away = state.away?.filter(({ toMs }) => toMs >= beforeMs);
+  const settled = state.settled?.filter(({ closedMs }) => closedMs >= beforeMs);
   const houseEvents = state.houseEvents && lastingHouseEvents(state.houseEvents, beforeMs);
-  if (gone.size === 0 && away?.length === state.away?.length && houseEvents === state.houseEvents)
-    return state;
+  const isSame =
+    gone.size === 0 &&
+    away?.length === state.away?.length &&
+    settled?.length === state.settled?.length &&
+    houseEvents === state.houseEvents;
+  if (isSame) return state;
   const keep = <Item>(record: Record<string, Item>, orderOf: (item: Item) => string) =>
     Object.fromEntries(Object.entries(record).filter(([, item]) => !gone.has(orderOf(item))));
+  const { settled: _all, ...rest } = state;
   return {
-    ...state,
+    ...rest,
     ...(away ? { away } : {}),
+    ...(settled && settled.length > 0 ? { settled } : {}),
     ...(houseEvents ? { houseEvents } : {}),
     orders: keep(state.orders, (order) => order.id),
     brews: keep(state.brews, (brew) => brew.orderId),

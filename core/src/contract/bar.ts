@@ -188,6 +188,8 @@ export const barSchema = z
     promiseShare: z.number().optional(),
     /** Learnt: what is left of each coffee that was weighed, by its name, grams. */
     stockG: z.record(z.string(), z.number()).optional(),
+    /** Guests whose names and words will be forgotten at a time: those of so many orders, the first of which came at `sinceMs`. */
+    guestsDue: z.strictObject({ orders: z.int(), sinceMs: z.number(), atMs: z.number() }).optional(),
     /** The version of these settings: it differs after every change. A change says which version it was made from. */
     version: z.string().optional(),
     /**

@@ -215,6 +215,8 @@ function settingsOf({
   pace: _pace,
   beds: _beds,
   promiseShare: _promiseShare,
+  stockG: _stockG,
+  guestsDue: _guestsDue,
   version: _version,
   ...settings
 }: Bar): Bar {

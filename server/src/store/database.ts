@@ -16,6 +16,7 @@ import {
   PeopleAndTraces1764200000000,
   PracticeItems1764700000000,
   RecipesAndBench1764100000000,
+  RecordsWithGuests1764800000000,
 } from './migrations';
 import {
   BrewRecordRow,
@@ -28,6 +29,7 @@ import {
   SettingRow,
   StateSnapshotRow,
 } from './rows';
+import { keepClean } from './vacuum';
 
 const MIGRATIONS = [
   FirstTables1764000000000,
@@ -38,6 +40,7 @@ const MIGRATIONS = [
   NamesAndSnapshots1764500000000,
   ForgottenGuests1764600000000,
   PracticeItems1764700000000,
+  RecordsWithGuests1764800000000,
 ];
 
 export type DatabaseOptions = {
@@ -47,6 +50,8 @@ export type DatabaseOptions = {
   busyMs?: number;
   /** Opens it for reading only, beside a server that writes. */
   readonly?: boolean;
+  /** Whether its tables are brought to this version; a copy of another one is left as it is. */
+  migrates?: boolean;
 };
 
 /**
@@ -55,7 +60,7 @@ export type DatabaseOptions = {
  */
 export async function openDatabase(
   file: string,
-  { keptStatements = 100, busyMs = 3000, readonly = false }: DatabaseOptions = {},
+  { keptStatements = 100, busyMs = 3000, readonly = false, migrates = !readonly }: DatabaseOptions = {},
 ): Promise<DataSource> {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const source = new DataSource({
@@ -81,6 +86,7 @@ export async function openDatabase(
       db.pragma('busy_timeout = 3000');
       if (readonly) return;
       refuseNewer(db, file);
+      keepClean(db, file);
       // FULL: an acknowledged event survives a power cut, not only a killed server.
       db.pragma('journal_mode = WAL');
       db.pragma('synchronous = FULL');
@@ -89,7 +95,7 @@ export async function openDatabase(
   });
   try {
     await source.initialize();
-    if (!readonly) await source.runMigrations();
+    if (migrates) await source.runMigrations();
   } catch (error) {
     if (source.isInitialized) await source.destroy();
     const code = String((error as { code?: unknown }).code);

@@ -77,14 +77,23 @@ test('the fixture holds most of the types of events that there were', async () =
 
 /** Two fields of the state have other names since; they are not stored. */
 const NOW_CALLED: Record<string, string> = { things: 'houseEvents', tried: 'attempts' };
-/** Names of guests were kept for as long as their orders. */
-const withoutGuests = ({ orders, ...rest }: BarState) => ({
+/** Names of guests were kept for as long as their orders, and orders that were closed an hour ago stood among the others. */
+const withoutGuests = ({ orders, brews, settled = [], ...rest }: BarState) => ({
   ...rest,
-  orders: Object.values(orders).map(({ name: _name, ...order }) => ({
-    ...order,
-    events: order.events.map((event) => withoutGuest(event)),
-  })),
+  brews: {
+    ...brews,
+    ...Object.fromEntries(settled.flatMap((each) => each.brews.map((brew) => [brew.id, brew]))),
+  },
+  orders: byId([...Object.values(orders), ...settled.flatMap((each) => each.orders)]).map(
+    ({ name: _name, ...order }) => ({
+      ...order,
+      events: order.events.map((event) => withoutGuest(event)),
+    }),
+  ),
 });
+
+const byId = <Item extends { id: string }>(items: Item[]): Item[] =>
+  items.sort((a, b) => (a.id < b.id ? -1 : 1));
 
 /** How long a step may wait is the planner's, worked out anew and since narrowed; what is brewed is not. */
 const withoutWindows = (state: object): unknown =>

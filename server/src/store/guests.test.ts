@@ -1,10 +1,14 @@
 /** Guests are forgotten in the log, the records and the snapshots after the time that the bar sets; files can leave them out before. */
+import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import BetterSqlite3 from 'better-sqlite3';
 import type { BarEvent } from '@even-kettle/core/brew';
 import {
   bar,
   brewed,
   close,
   cup,
+  folder,
   get,
   newId,
   now,
@@ -15,6 +19,7 @@ import {
   textOf,
   warned,
 } from '../testing/bar';
+import { connectionOf } from './transaction';
 
 const DAY_MS = 86_400_000;
 /** Events that happened so many days ago, as no device could post them any more. */
@@ -63,8 +68,80 @@ test('records lose their guests with the log, and are no more found by their nam
   await bar.log.forgetGuests(now() + DAY_MS);
   expect((await get(`/api/brews/${brewId}`)).record.guest).toBeNull();
   expect((await get('/api/log?search=guest')).records).toEqual([]);
-  // The order is still in the live state, where a cup of it may come back: the log keeps it that long.
-  expect(await bodies()).toMatch(/guest 1/);
+  expect(await bodies()).not.toMatch(/guest 1/);
+  // An order that is open keeps its guest, and so does what is on the record of it.
+  await post({ ...order('w', cup('w1'), cup('w2')), name: 'harbour office' });
+  await bar.log.forgetGuests(now() + DAY_MS);
+  expect(await bodies()).toMatch(/harbour office/);
+});
+
+test('no trace is left in the file, in what is written beside it, in a copy or in what the server says: running and stopped', async () => {
+  const words = Array.from({ length: 300 }, (_, n) => `guest-${String(n).padStart(4, '0')}-q`);
+  for (const [n, name] of words.entries()) {
+    const renamed = { id: newId(), type: 'order-renamed', orderId: `g${n}`, name: `${name} again` };
+    await earlier(
+      40,
+      taken(`g${n}`, name),
+      ...Array.from({ length: 5 }, () => ({ ...renamed, id: newId() })),
+      left(`g${n}`),
+    );
+  }
+  await brewed(1);
+  const copy = join(folder, 'backups', 'copy.sqlite');
+  mkdirSync(join(folder, 'backups'));
+  await connectionOf(source).backup(copy);
+  const traces = () => {
+    const files = [folder, join(folder, 'backups')].flatMap((at) =>
+      readdirSync(at, { withFileTypes: true }).flatMap((each) =>
+        each.isFile() ? [join(at, each.name)] : [],
+      ),
+    );
+    const text = files.map((file) => readFileSync(file, 'latin1')).join('') + warned.join('');
+    return words.filter((word) => text.includes(word)).length;
+  };
+  expect(traces()).toBe(300);
+  // More than 2,000 events: a snapshot is stored, with the guests in it.
+  await close();
+  await open();
+  await close();
+  await open();
+  for (let tries = 0; traces() > 0 && tries < 400; tries += 1)
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  expect(traces()).toBe(0);
+  await close();
+  expect(traces()).toBe(0);
+  const read = new BetterSqlite3(copy, { readonly: true });
+  expect(read.prepare('SELECT COUNT(*) AS many FROM event').get()).toMatchObject({ many: 2114 });
+  expect(read.prepare(`SELECT COUNT(*) AS many FROM event WHERE body LIKE '%guest 1%'`).get()).toMatchObject({
+    many: 1,
+  });
+  read.close();
+  await open();
+});
+
+test('a bar of an earlier version is told a day before what will be forgotten, once, and may set other days before', async () => {
+  await earlier(40, taken('a', 'pilot'), left('a'));
+  await earlier(100, taken('b', 'window'), left('b'));
+  // As an earlier version leaves it: it knows nothing of a notice.
+  await source.query(`DELETE FROM setting WHERE name = 'guests-forgotten-from'`);
+  await close();
+  await open();
+  expect(warned.join()).toMatch(/guests of 2 earlier orders will be forgotten in a day/);
+  const { guestsDue } = bar.bar();
+  expect(guestsDue).toMatchObject({ orders: 2 });
+  expect((guestsDue!.atMs - now()) / DAY_MS).toBeCloseTo(1, 1);
+  expect(await bodies()).toMatch(/pilot/);
+  await bar.change({ guestsKeptDays: 90 });
+  // A day later: the time is in the database.
+  await source.query(`UPDATE setting SET body = '{"atMs":1}' WHERE name = 'guests-forgotten-from'`);
+  warned.length = 0;
+  await close();
+  await open();
+  await close();
+  await open();
+  expect([warned, bar.bar().guestsDue]).toEqual([[], undefined]);
+  expect(await bodies()).toMatch(/pilot/);
+  expect(await bodies()).not.toMatch(/window/);
 });
 
 test('nothing else of an event can be changed, and a guest is forgotten once', async () => {

@@ -3,7 +3,14 @@
  * number, its id and its time; a trigger allows no other change of it.
  */
 import type { EntityManager } from 'typeorm';
-import { GUEST_EVENTS, namesGuest, withoutGuest, type BarEvent, type BarState } from '@even-kettle/core/brew';
+import {
+  GUEST_EVENTS,
+  isOpen,
+  namesGuest,
+  withoutGuest,
+  type BarEvent,
+  type BarState,
+} from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
 import { canonical } from './canonical';
 import { pausing } from './pausing';
@@ -19,6 +26,20 @@ const OVER_MS = 2 * 86_400_000;
 const AT_ONCE = 200;
 /** Written out, so that the index of just these rows is used. */
 const TYPES = GUEST_EVENTS.map((type) => `'${type}'`).join(', ');
+
+/** Orders with a guest's name or words from before a time, and since when there are such. */
+export async function guestsBefore(
+  manager: EntityManager,
+  beforeMs: number,
+): Promise<{ orders: number; sinceMs: number }> {
+  const [found] = await manager.query<{ orders: number; sinceMs: number | null }[]>(
+    `SELECT COUNT(DISTINCT json_extract(body, '$.orderId')) AS orders, MIN(at_ms) AS sinceMs FROM event
+     WHERE type IN (${TYPES}) AND forgotten_ms IS NULL AND at_ms < ? AND json_valid(body)
+       AND (body LIKE '%"name":%' OR body LIKE '%"allergy":%' OR body LIKE '%"note":%')`,
+    [beforeMs],
+  );
+  return { orders: found!.orders, sinceMs: found!.sinceMs ?? 0 };
+}
 
 /** A record without its guests' names; the same object where it has none. */
 export function recordWithoutGuests(record: BrewRecord): BrewRecord {
@@ -39,13 +60,13 @@ type Write = <Result>(work: (manager: EntityManager) => Promise<Result>) => Prom
 /**
  * Forgets the guests of events before a time, a few at once, so that the bar's own taps never wait long. Orders that are
  * linked by cups that went over are forgotten together, or not yet, since the cups of a move must be those of their order.
- * @returns how many events were changed
+ * @returns how many events were changed, and the orders whose guests are kept
  */
 export async function forgetGuestsInLog(
   write: Write,
   beforeMs: number,
   { orders }: BarState,
-): Promise<number> {
+): Promise<{ forgotten: number; kept: ReadonlySet<string> }> {
   const rest = pausing();
   const named: Named[] = [];
   for (let after = 0; ;) {
@@ -55,7 +76,12 @@ export async function forgetGuestsInLog(
     after = rows.at(-1)!.seq;
     await rest();
   }
-  const kept = new Set(Object.keys(orders));
+  // A cup of these may come back; the state has forgotten the guests of the others already.
+  const kept = new Set(
+    Object.values(orders).flatMap((order) =>
+      isOpen(order) || order.events.some(namesGuest) ? [order.id] : [],
+    ),
+  );
   for (const { atMs, orderIds } of named) if (atMs >= beforeMs) for (const id of orderIds) kept.add(id);
   for (let before = -1; before < kept.size;) {
     before = kept.size;
@@ -68,7 +94,7 @@ export async function forgetGuestsInLog(
     forgotten += await write((manager) => forgetEvents(manager, due.slice(from, from + AT_ONCE)));
     await rest();
   }
-  return forgotten;
+  return { forgotten, kept };
 }
 
 const rowsAfter = (manager: EntityManager, seq: number, beforeMs: number): Promise<Row[]> =>
@@ -94,8 +120,6 @@ function eventOf(body: string): BarEvent | null {
 }
 
 async function forgetEvents(manager: EntityManager, seqs: readonly number[]): Promise<number> {
-  // What is written over leaves no trace in the file.
-  await manager.query('PRAGMA secure_delete = ON');
   const rows = await manager.query<Row[]>(
     `SELECT seq, body FROM event WHERE seq IN (${seqs.join(', ')}) AND forgotten_ms IS NULL`,
   );
@@ -113,27 +137,36 @@ async function forgetEvents(manager: EntityManager, seqs: readonly number[]): Pr
   return forgotten;
 }
 
-/** Forgets the guests of brews that ended before a time, and those of imported logs. */
-export async function forgetGuestsInRecords(write: Write, fromMs: number, beforeMs: number): Promise<void> {
+/**
+ * Forgets the guests of brews that ended before a time, those of imported logs too.
+ * @param kept orders whose guests the log keeps: records made anew from it would name them again
+ */
+export async function forgetGuestsInRecords(
+  write: Write,
+  beforeMs: number,
+  kept: ReadonlySet<string>,
+): Promise<void> {
   const rest = pausing();
-  for (let after = { endedMs: fromMs, brewId: '' }; ;) {
+  for (let after = { endedMs: 0, brewId: '' }; ;) {
     const last = await write(async (manager) => {
       const rows = await manager
         .createQueryBuilder(BrewRecordRow, 'record')
-        .where('record.endedMs < :beforeMs', { beforeMs })
-        .andWhere(
-          '(record.endedMs > :endedMs OR (record.endedMs = :endedMs AND record.brewId > :brewId))',
-          after,
-        )
+        // Written as the index of just these rows has it.
+        .where(`instr("record"."body", '"guest":"') > 0`)
+        .andWhere('record.endedMs < :beforeMs', { beforeMs })
+        .andWhere('(record.endedMs, record.brewId) > (:endedMs, :brewId)', after)
         .orderBy('record.endedMs', 'ASC')
         .addOrderBy('record.brewId', 'ASC')
         .limit(AT_ONCE)
         .getMany();
       for (const row of rows) {
         const record = readRecord(row.body);
-        const plain = record && recordWithoutGuests(record);
-        if (plain && plain !== record)
-          await manager.upsert(BrewRecordRow, rowOfRecord(plain, row.importId), ['brewId']);
+        if (!record) continue;
+        const orderIds = [record.orderId, ...(record.sharers ?? []).map(({ orderId }) => orderId)];
+        if (orderIds.some((id) => kept.has(id))) continue;
+        await manager.upsert(BrewRecordRow, rowOfRecord(recordWithoutGuests(record), row.importId), [
+          'brewId',
+        ]);
       }
       return rows.at(-1);
     });

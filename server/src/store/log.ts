@@ -7,6 +7,7 @@ import {
   NOT_HANDED_OVER,
   applyLogged,
   forgetClosed,
+  forgetGuests,
   type BarEvent,
   type BarState,
   type CupTasted,
@@ -24,13 +25,12 @@ import { readRecord, rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
 import { openStateSnapshots } from './state-snapshots';
 import { eventOfBody } from './stored-body';
+import { emptied } from './vacuum';
 import { alone, connectionOf, failureOf, inTransaction, notStored, transactionNow } from './transaction';
 
 /** How long closed orders stay in the live state, milliseconds of bar time. The log keeps them for good. */
 const CLOSED_STAY_MS = 12 * 3600 * 1000;
 const READ_AT_ONCE = 500;
-/** A brew ends within this time of its order, milliseconds. */
-const BREW_OF_ORDER_MS = 3 * 86_400_000;
 
 /** An event that was refused, with its index in the request. */
 export type Refused = {
@@ -122,7 +122,6 @@ export async function openLog(
   });
   let { state, seq, latestMs } = await replay(reader, await snapshots.latest());
   snapshots.lived({ state, seq, latestMs });
-  let forgottenToMs = 0;
   const isMissing = seq > 0 && !(await manager.existsBy(BrewRecordRow, { importId: IsNull() }));
   // The tables were created anew, or the log was imported.
   if (isMissing)
@@ -142,14 +141,10 @@ export async function openLog(
         return { ...checked, places };
       });
       if (!result.ok) return result;
-      const { places, fresh, duplicates } = result;
+      const { places, duplicates } = result;
       if (places.length === 0) return { ok: true, appended: [], duplicates, seq };
       if (!areStored(source, places)) throw notStored(source);
-      latestMs = Math.max(
-        latestMs,
-        ...fresh.map(({ atMs }) => atMs).filter((atMs) => atMs <= plausibleUntilMs),
-      );
-      state = forgetClosed(result.state, latestMs - CLOSED_STAY_MS);
+      ({ state, latestMs } = result);
       seq = places.at(-1)!.seq;
       snapshots.passed({ state, seq, latestMs });
       return { ok: true, appended: places, duplicates, seq };
@@ -160,6 +155,7 @@ export async function openLog(
     const duplicates: string[] = [];
     const fresh: BarEvent[] = [];
     let next = state;
+    let latest = latestMs;
     const bodies = await storedBodies(writer, asked);
     // Nothing is written yet, so other requests may run in between.
     const rest = pausing();
@@ -176,15 +172,23 @@ export async function openLog(
       }
       const event = admit ? admit(said, next) : said;
       if (!('id' in event)) return refuse(index, said, event);
-      const applied = applyLogged(next, event, book);
+      const applied = withoutOld(applyLogged(next, event, book), event, latest);
       if (!applied.ok) return refuse(index, event, applied.refusal);
       const refusal = await refusedByTheLog(writer, event, next);
       if (refusal) return refuse(index, event, refusal);
       next = applied.state;
+      latest = later(latest, event, plausibleUntilMs);
       bodies.set(event.id, canonical(event));
       fresh.push(event);
     }
-    return { ok: true as const, duplicates, fresh, state: next, places: [] as LiveEvent[] };
+    return {
+      ok: true as const,
+      duplicates,
+      fresh,
+      state: next,
+      latestMs: latest,
+      places: [] as LiveEvent[],
+    };
   }
 
   return {
@@ -208,11 +212,12 @@ export async function openLog(
       }),
     forgetGuests: async (beforeMs) => {
       const write = <Result>(work: (writer: EntityManager) => Promise<Result>) => inTransaction(source, work);
-      const forgotten = await forgetGuestsInLog(write, beforeMs, state);
-      await forgetGuestsInRecords(write, forgottenToMs, beforeMs);
-      // A brew ends some time after its order came.
-      forgottenToMs = beforeMs - BREW_OF_ORDER_MS;
+      // Days may pass without an event, so guests leave the live state by the clock, as they leave the log.
+      await alone(source, async () => void (state = forgetGuests(state, beforeMs)));
+      const { forgotten, kept } = await forgetGuestsInLog(write, beforeMs, state);
+      await forgetGuestsInRecords(write, beforeMs, kept);
       if (forgotten > 0) await snapshots.renew({ state, seq, latestMs });
+      await emptied(source);
     },
     rebuildRecords: () => inTransaction(source, (writer) => rebuildRecords(writer, reader)),
   };
@@ -335,20 +340,29 @@ async function replay(
         reader.warn(`Event ${seq} of the log cannot be read: ${stored.reason}`);
         continue;
       }
-      const applied = applyStored(state, stored.event, reader.book);
+      const applied = withoutOld(applyStored(state, stored.event, reader.book), stored.event, latestMs);
       if (!applied.ok) {
         reader.warn(`Event ${seq} of the log was passed over: ${applied.refusal.reason}`);
         continue;
       }
       await each?.(state, applied.state, stored.event);
       state = applied.state;
-      if (stored.event.atMs <= reader.plausibleUntilMs) latestMs = Math.max(latestMs, stored.event.atMs);
+      latestMs = later(latestMs, stored.event, reader.plausibleUntilMs);
       await rest();
     }
-    state = forgetClosed(state, latestMs - CLOSED_STAY_MS);
   }
   return { state, seq, latestMs };
 }
+
+/** The latest time of an event so far; one that cannot be is ignored. */
+const later = (latestMs: number, { atMs }: BarEvent, plausibleUntilMs: number): number =>
+  atMs <= plausibleUntilMs ? Math.max(latestMs, atMs) : latestMs;
+
+/** With each new order, what was closed long before leaves the live state. */
+const withoutOld = (applied: Applied, { type }: BarEvent, latestMs: number): Applied =>
+  applied.ok && type === 'order-taken'
+    ? { ok: true, state: forgetClosed(applied.state, latestMs - CLOSED_STAY_MS) }
+    : applied;
 
 /** An event that is valid JSON but no valid event must not stop the bar either. */
 function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applied {
@@ -423,8 +437,10 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
       await manager.upsert(BrewRecordRow, rowOfRecord(await withGuests(manager, record)), ['brewId']);
     else await manager.delete(BrewRecordRow, { brewId: brew.id });
   }
-  for (const id of Object.keys(before.brews))
-    if (!Object.hasOwn(after.brews, id)) await manager.delete(BrewRecordRow, { brewId: id });
+  // Of an order that is set aside, the brews go with it and their records stay.
+  for (const { id, orderId } of Object.values(before.brews))
+    if (!Object.hasOwn(after.brews, id) && Object.hasOwn(after.orders, orderId))
+      await manager.delete(BrewRecordRow, { brewId: id });
 }
 
 /** The live state forgets guests sooner than the log does: a record that is written again keeps those that it had. */

@@ -1,6 +1,21 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** Records that name a guest, found without reading the others. */
+export class RecordsWithGuests1764800000000 implements MigrationInterface {
+  name = 'RecordsWithGuests1764800000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `CREATE INDEX "brew_record_guests" ON "brew_record" ("ended_ms", "brew_id") WHERE instr("body", '"guest":"') > 0`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP INDEX "brew_record_guests"`);
+  }
+}
+
 /** What Practice keeps, apart from the log. */
 export class PracticeItems1764700000000 implements MigrationInterface {
   name = 'PracticeItems1764700000000';

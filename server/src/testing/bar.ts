@@ -14,7 +14,7 @@ import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
 import { readSetting } from '../store/settings-table';
 import { PLAIN_BAR, writeBar } from '../bench';
-import { openBar, type BarServer } from '../server';
+import { openBar, type BarServer, type BarServerParts } from '../server';
 import { openDatabase } from '../store/database';
 
 export const solver = {
@@ -41,6 +41,19 @@ export const warned: string[] = [];
 export const fatal: Error[] = [];
 export let http: Server;
 
+/** A bar over a database, without HTTP. */
+export const openOver = (over: DataSource, parts: Partial<BarServerParts> = {}): Promise<BarServer> =>
+  openBar({
+    source: over,
+    solver,
+    importWorker,
+    clockRate: 1,
+    warn: (_detail, message) => warned.push(message),
+    rules: 'test',
+    fatal: (error) => fatal.push(error),
+    ...parts,
+  });
+
 /** @param anew in a folder of its own, as a bar that has nothing yet */
 export async function open(clockRate = 1, anew = false): Promise<void> {
   if (anew) {
@@ -51,15 +64,7 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
   // A bench to brew at, where the test brings none.
   const stored = await readSetting(source.manager, 'bar').catch(() => undefined);
   if (stored === null) await writeBar(source.manager, PLAIN_BAR);
-  bar = await openBar({
-    source,
-    solver,
-    importWorker,
-    clockRate,
-    warn: (_detail, message) => warned.push(message),
-    rules: 'test',
-    fatal: (error) => fatal.push(error),
-  });
+  bar = await openOver(source, { clockRate });
   // Listening does not wait for a plan; most tests ask for one.
   await bar.planning.replan('bench');
   http = createServer(

@@ -10,6 +10,7 @@ import { Choice } from '../../ui/choice';
 import { Subheading, Text } from '../../ui/text';
 import { Failure } from './list-card';
 import { useChange } from './use-change';
+import { GuestsDue } from '../guests-due';
 import { WORDS } from './words';
 
 /** How many pairs of hands the bar is planned for. */
@@ -71,6 +72,7 @@ export function GuestsCard({ bar }: { bar: Bar }) {
       <Text quiet size="small">
         {WORDS.guestsAreForgottenAfter}
       </Text>
+      <GuestsDue />
       <Choice
         name={WORDS.guestsAreForgotten}
         value={String(bar.guestsKeptDays ?? 30)}

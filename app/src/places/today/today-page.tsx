@@ -8,6 +8,7 @@ import { useBar, useHere, useNow } from '../../client/bar-context';
 import { startOfDay } from '../../ui/days';
 import { Button } from '../../ui/button';
 import { Halves, Page } from '../../ui/page';
+import { GuestsDue } from '../guests-due';
 import { Loaded, PageHead } from '../log/loaded';
 import { HandoverCard } from './handover-card';
 import { ReadyCard, type Hours } from './ready-card';
@@ -50,6 +51,7 @@ export function TodayPage() {
   return (
     <Page wide>
       <PageHead title={WORDS.today} />
+      <GuestsDue />
       <Button
         label={WORDS.theDaysPage}
         onPress={() => router.push('/log/day')}
