@@ -10,6 +10,7 @@ const options = {
   entryPoints: {
     main: here('src/main.ts'),
     'plan.worker': here('src/planning/plan.worker.ts'),
+    'quote.worker': here('src/planning/quote.worker.ts'),
     'import.worker': here('src/imports/import.worker.ts'),
     demo: here('src/demo/main.ts'),
     bench: here('bench/plan.ts'),

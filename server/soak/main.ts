@@ -131,7 +131,8 @@ function plannerHangs(): Promise<string[]> {
   const here = dirname(fileURLToPath(import.meta.url));
   const folder = join(here, 'hangs');
   mkdirSync(folder, { recursive: true });
-  for (const name of ['main.js', 'import.worker.js']) copyFileSync(join(here, name), join(folder, name));
+  for (const name of ['main.js', 'import.worker.js', 'quote.worker.js'])
+    copyFileSync(join(here, name), join(folder, name));
   writeFileSync(
     join(folder, 'plan.worker.js'),
     `import { parentPort } from 'node:worker_threads';\nparentPort.on('message', () => { for (;;); });\n`,

@@ -12,6 +12,7 @@ import { checkPlan, planGreedily, planOneAtATime, type Plan, type PlanProblem } 
 import { BUSY_PEOPLE, seededRandom, workRush } from '@even-kettle/core/rush';
 import { v7 as uuid } from 'uuid';
 import { LANTERN_PIER } from '../src/demo/benches';
+import { quoterHere } from '../src/planning/quoter';
 import { workerSolver, type Solver } from '../src/planning/solver';
 import { openBar } from '../src/server';
 import { openDatabase } from '../src/store/database';
@@ -73,6 +74,7 @@ async function hour(name: string, solver: Solver): Promise<void> {
   const bar = await openBar({
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver,
+    quoter: quoterHere,
     importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: RATE,
     warn: (detail, message) => broken.push(`${message} ${JSON.stringify(detail)}`),

@@ -7,16 +7,14 @@ import { barSchema } from '@even-kettle/core/contract';
 import { readPlanProblem } from '@even-kettle/core/formats';
 import { checkPlan } from '@even-kettle/core/plan';
 import { SCHOOLS } from '@even-kettle/core/recipe';
-import { openBar } from './server';
 import { openDatabase } from './store/database';
 import {
   folder,
   bar,
   http,
   open,
+  openOver,
   close,
-  solver,
-  importWorker,
   newId,
   now,
   cup,
@@ -219,13 +217,7 @@ test('a log with an event that the rules no longer take still opens: it is passe
     `INSERT INTO event (id, type, at_ms, received_ms, body) VALUES ('x', 'brew-levitated', 0, 0, '{"id":"x","type":"brew-levitated","atMs":0}')`,
   );
   const warnings: string[] = [];
-  const opened = await openBar({
-    source,
-    solver,
-    importWorker,
-    clockRate: 1,
-    warn: (_detail, message) => warnings.push(message),
-  });
+  const opened = await openOver(source, { warn: (_detail, message) => warnings.push(message) });
   expect([warnings.length, Object.keys(opened.log.state().brews)]).toEqual([1, ['a1.1']]);
   await opened.close();
   await open();
@@ -458,7 +450,7 @@ test('a recipe that is wrong is refused at its field, and not stored', async () 
 test('a bench that was stored as counts comes up as things', async () => {
   await close();
   const source = await openDatabase(join(folder, 'old.sqlite'));
-  for (let back = 0; back < 7; back += 1) await source.undoLastMigration();
+  for (let back = source.migrations.length; back > 1; back -= 1) await source.undoLastMigration();
   const {
     grinders: _g,
     kettles: _k,

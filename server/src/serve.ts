@@ -8,6 +8,7 @@ import { version } from '../package.json';
 import { accessPolicy } from './access/hosts';
 import { httpApp } from './http/app';
 import type { LastResort } from './last-resort';
+import { workerQuoter } from './planning/quoter';
 import { workerSolver } from './planning/solver';
 import { openBar } from './server';
 import type { Settings } from './settings';
@@ -30,6 +31,9 @@ export async function serve(settings: Settings, logger: Logger, resort: LastReso
   const bar = await openBar({
     source,
     solver: workerSolver(new URL('./plan.worker.js', import.meta.url)),
+    quoter: workerQuoter(new URL('./quote.worker.js', import.meta.url), (error) =>
+      logger.warn({ err: error }, 'an order from outside was taken without its times'),
+    ),
     importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: settings.clockRate,
     warn: (detail, message) => logger.warn(detail, message),

@@ -3,7 +3,7 @@
  */
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Bar, OutsideOrder, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
-import { forgetClosed, movesThePlan, openOrders, type BarEvent } from '@even-kettle/core/brew';
+import { brewIdOf, movesThePlan, shownState, openOrders, type BarEvent } from '@even-kettle/core/brew';
 import { openFeed, type OrderFeed } from './bar/order-feed';
 import { outsideOrders, type OutsideTaken } from './bar/outside-orders';
 import { admission } from './bar/admission';
@@ -16,6 +16,7 @@ import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSo
 import { openDevices, type DeviceServices } from './devices/devices';
 import { openBroadcaster, type Broadcaster } from './http/broadcaster';
 import { startPlanning, type Planning } from './planning/planning';
+import type { Quoter } from './planning/quoter';
 import type { Solver } from './planning/solver';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
@@ -67,6 +68,8 @@ export type BarServer = {
 export type BarServerParts = {
   source: DataSource;
   solver: Solver;
+  /** Works out when orders from outside would be out. */
+  quoter: Quoter;
   /** The script of the worker that imports large files. */
   importWorker: URL;
   clockRate: number;
@@ -270,6 +273,13 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     recipes: recipes.latest,
     book,
     plan: () => planning.current()?.plan ?? null,
+    quoter: parts.quoter,
+    earlier: async (eventId, orderId) => {
+      const event = await log.byId(eventId);
+      if (event?.type !== 'order-taken') return null;
+      const record = await records.one(brewIdOf(`${orderId}-1`, 1));
+      return { taken: event, badge: record?.badge ?? null };
+    },
     nowMs: clock.nowMs,
     post: (events) => post(events),
   });
@@ -324,7 +334,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     traces,
     records,
     learning,
-    archive: (withoutGuests) => archiveOf(String(source.options.database), withoutGuests),
+    archive: (withoutGuests) => archiveOf(source.manager, withoutGuests),
     imports,
     post: (events) => post(events),
     takeOutside,
@@ -349,7 +359,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
     },
     snapshot: () => ({
       seq: log.seq(),
-      state: forgetClosed(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
+      state: shownState(log.state(), clock.nowMs() - CLOSED_SHOWN_MS),
       bar: shownBar(),
       recipes: [...recipes.saved()],
       planned: planning.current(),
@@ -372,7 +382,7 @@ export async function openBar(parts: BarServerParts): Promise<BarServer> {
       await traces
         .flush()
         .catch((error: unknown) => warn({ err: error }, 'the last weights were not stored'));
-      await solver.close();
+      await Promise.all([solver.close(), parts.quoter.close()]);
       // What still reads would find the database closed.
       await Promise.all(background);
       await alone(source, () => source.destroy());

@@ -4,7 +4,7 @@
 import type { BarEvent } from '@even-kettle/core/brew';
 import { addressWith } from '@even-kettle/core/contract/addresses';
 import { rebaseChange } from '@even-kettle/core/contract/rebase';
-import type { QueryName } from '@even-kettle/core/contract/routes';
+import type { AnswerOf, QueryName } from '@even-kettle/core/contract/routes';
 import type {
   Bar,
   BarChange,
@@ -79,7 +79,19 @@ export function apiClient(base = '') {
       ask('takeImport', { id, ...(leaveOutFaulty ? { query: { faulty: 'leave-out' } } : {}) }),
     /** May take as long as the present data takes to be deleted. */
     endFile: (id: string) => ask('endImport', { id, patienceMs: LONG_PATIENCE_MS }),
-    practice: () => ask('getPractice'),
+    /** All of it, page by page. */
+    practice: async () => {
+      const items: PracticeItem[] = [];
+      for (let after: string | null = ''; after !== null;) {
+        const page: AnswerOf<'getPractice'> = await ask(
+          'getPractice',
+          after === '' ? {} : { query: { after } },
+        );
+        items.push(...page.items);
+        after = page.next;
+      }
+      return items;
+    },
     keepPractice: (item: PracticeItem) => ask('keepPractice', { body: item }),
     removePractice: (id: string) => ask('removePractice', { id }),
     planProblem: () => ask('getPlanProblem'),

@@ -12,6 +12,7 @@ export {
   latestBrew,
   nextBrewId,
   openOrders,
+  shownState,
   urgedOf,
 } from './state';
 export type { BarState, BrewState, BrewStatus, CupState, CupStatus, OrderState, StepMark } from './state';
@@ -19,7 +20,15 @@ export { anchorMs, brewTimeMs, brewTimeOf, pouredG, timelineAt } from './timelin
 export type { StepStatus, StepTime } from './timeline';
 export { STROKES, badgeOf } from './badge';
 export type { Badge, RingStroke } from './badge';
-export { DAY_LISTS, READY_THINGS, brewIdOf, isRemark, kettleForStart, movesThePlan } from './events';
+export {
+  DAY_LISTS,
+  EVENT_KINDS,
+  READY_THINGS,
+  brewIdOf,
+  isRemark,
+  kettleForStart,
+  movesThePlan,
+} from './events';
 export { hasTin, readyNow, tasksDone } from './ready';
 export type { Ready as ReadyAhead } from './ready';
 export {

@@ -211,6 +211,18 @@ export function forgetClosed(state: BarState, beforeMs: number): BarState {
   };
 }
 
+/** The most closed orders that a page loads. */
+const CLOSED_SHOWN_MAX = 100;
+
+/** The state as a page loads it: what is open, and of what was closed since a time the latest. */
+export function shownState(state: BarState, sinceMs: number): BarState {
+  const closed = Object.values(state.orders)
+    .map((order) => closedSinceMs(state, order))
+    .filter(Number.isFinite)
+    .sort((a, b) => b - a);
+  return forgetClosed(state, Math.max(sinceMs, closed[CLOSED_SHOWN_MAX - 1] ?? 0));
+}
+
 /** What a brew keeps of the event that started it. */
 export const startedFrom = (event: BrewStarted) => ({
   id: event.brewId,

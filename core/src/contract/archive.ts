@@ -26,7 +26,10 @@ export const archiveParts = {
     atMs: z.number().int().min(0).max(LATEST_MS),
   }),
   records: z.strictObject({ importId: z.string().min(1).max(64), record: brewRecordSchema }),
+  /** What the bar could not read of itself when the archive was made: a number or an id of that part. */
+  unreadable: z.strictObject({ part: z.enum(['events', 'traces', 'records']), of: z.string().max(80) }),
 };
+export type Unreadable = z.infer<(typeof archiveParts)['unreadable']>;
 
 /** The whole, for those who write one. */
 export const archiveSchema = z.strictObject({
@@ -37,4 +40,5 @@ export const archiveSchema = z.strictObject({
   traces: z.array(archiveParts.traces),
   imports: z.array(archiveParts.imports).optional(),
   records: z.array(archiveParts.records).optional(),
+  unreadable: z.array(archiveParts.unreadable).optional(),
 });

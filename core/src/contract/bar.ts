@@ -351,6 +351,10 @@ export type BrewRecord = z.infer<typeof brewRecordSchema>;
 export const logPageSchema = z.object({
   records: z.array(brewRecordSchema),
   next: z.string().nullable().meta({ description: 'Give as `before` for the page after this one.' }),
+  unreadable: z
+    .int()
+    .optional()
+    .meta({ description: 'Brews of this page that the file does not give any more.' }),
 });
 export type LogPage = z.infer<typeof logPageSchema>;
 const atMs = z.coerce.number().int().min(0).max(LATEST_MS);

@@ -21,8 +21,10 @@ export type { BrewPage, DayPage, HandsLearnt, House, Learnt, Today } from './lea
 export * from './imports';
 export { labFileSchema } from './lab';
 export type { LabFile } from './lab';
-export { practiceItemSchema } from './practice';
+export { PRACTICE_MAX, practiceItemSchema } from './practice';
 export type { PracticeItem } from './practice';
+export { ANSWER_MAX } from './answer-max';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
+export type { Unreadable } from './archive';
 export { line, thingId } from './words';
 export { oneLine, readStoredEvent } from './stored-event';

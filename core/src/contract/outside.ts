@@ -41,7 +41,10 @@ export type OutsideOrder = z.infer<typeof outsideOrderSchema>;
 
 export const outsideAnswerSchema = z.object({
   orderId: z.string(),
-  badge: z.object({ letter: z.string(), stroke: z.enum(STROKES) }),
+  badge: z
+    .object({ letter: z.string(), stroke: z.enum(STROKES) })
+    .nullable()
+    .meta({ description: 'Null where the order is long over and was never brewed.' }),
   promisedMs: barMs.nullable().meta({ description: 'By when it is promised, bar milliseconds.' }),
   expectedMs: barMs.nullable(),
   isNew: z.boolean().meta({ description: 'False where this key was taken before.' }),

@@ -76,8 +76,29 @@ export const practiceItemSchema = z.discriminatedUnion('kind', [
   rushedSchema,
   assignedSchema,
 ]);
-export const practiceSchema = z.object({ items: z.array(practiceItemSchema) });
+export const practiceSchema = z.object({
+  items: z.array(practiceItemSchema),
+  next: z
+    .string()
+    .nullable()
+    .meta({ description: 'For `after`: the items behind this page; null where none are.' }),
+});
+export const practiceQuerySchema = z.object({
+  after: z
+    .string()
+    .regex(/^\d+ .{1,64}$/, 'must be the `next` of a page')
+    .optional(),
+});
 
 export type PracticeItem = z.infer<typeof practiceItemSchema>;
+
+/** What Practice keeps at most: items and bytes of each kind, years of practice. Together they are what it keeps in all. */
+export const PRACTICE_MAX: Record<PracticeItem['kind'], { items: number; bytes: number }> = {
+  try: { items: 10_000, bytes: 5e6 },
+  rush: { items: 5000, bytes: 1.5e6 },
+  assignment: { items: 2000, bytes: 0.5e6 },
+  variant: { items: 200, bytes: 2e6 },
+  pour: { items: 200, bytes: 12e6 },
+};
 /** The record's try is the core's own, and always somebody's. */
 true satisfies Extract<PracticeItem, { kind: 'try' }> extends PourTry & { kind: 'try' } ? true : false;

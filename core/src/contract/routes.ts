@@ -38,7 +38,7 @@ import {
   learntSchema,
   todaySchema,
 } from './learnt';
-import { practiceItemSchema, practiceSchema } from './practice';
+import { practiceItemSchema, practiceQuerySchema, practiceSchema } from './practice';
 import {
   plannedSchema,
   recipesSchema,
@@ -346,15 +346,17 @@ export const ROUTES = {
   getPractice: {
     summary:
       'What Practice keeps: tries and drills on the record, pours to follow, kept variants, assigned lessons. Oldest first.',
+    query: practiceQuerySchema,
     answer: practiceSchema,
-    says: { 200: 'All of it.' },
+    says: { 200: 'A page of it.' },
+    refuses: PARAMETER,
   },
   keepPractice: {
     summary:
       'Keep a try, a drill, a pour, a variant or an assigned lesson, or another of the same id in its place.',
     body: { called: 'item', schema: practiceItemSchema },
     says: { 204: 'Kept.' },
-    refuses: { 409: 'No more can be kept.', 422: 'A field is wrong.' },
+    refuses: { 409: 'No more of this kind can be kept.', 422: 'A field is wrong.' },
   },
   removePractice: {
     summary: 'Remove what Practice keeps by its id.',

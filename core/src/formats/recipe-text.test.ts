@@ -288,3 +288,8 @@ test('in a field for pours alone the first figure is a pour, and what is no pour
   expect(pours('18 g coffee, 0:36 +94')[1]).toEqual(['18 g coffee']);
   expect(pours('93 °C')[1]).toEqual(['93 °C']);
 });
+
+test('a gap of any length is one space, and takes no time', () => {
+  const gap = ' '.repeat(300_000);
+  expect(readRecipeText(`15${gap}g, 250${gap}ml`)).toEqual(readRecipeText('15 g, 250 ml'));
+});

@@ -75,6 +75,8 @@ const num = (text: string | undefined): number => Number((text ?? '').replace(',
 /** Lines, and what stands between commas, semicolons, full stops and arrows; a decimal comma parts nothing. */
 export const clausesOf = (text: string): string[] =>
   text
+    // A long gap would be tried at each of its lengths by every pattern.
+    .replace(/[^\S\n]+/g, ' ')
     .split(/\n|;|,(?!\d)|,(?=\d{1,2}:\d{2})|\.(?=\s|$)|→|->|=>|\||•|\s[-\u2013]\s(?!\d{1,2}:)|\bthen\b/i)
     .map((clause) => clause.trim())
     .filter((clause) => /[\p{L}\p{N}]/u.test(clause));

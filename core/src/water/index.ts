@@ -15,7 +15,7 @@ export {
   queueFillG,
 } from './kettle';
 export type { Cooling, Kettle } from './kettle';
-export { emptiedBy, filled, isHeating, stepKettle } from './kettle-model';
+export { emptiedBy, filled, isHeating, kettleAfter } from './kettle-model';
 export type { KettleModel, KettleNature } from './kettle-model';
 export { nearBoilingS, riseS } from './globe';
 export { ICED_C, iceShare } from './ice';

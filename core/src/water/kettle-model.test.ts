@@ -1,14 +1,7 @@
 /** The simulated kettle against the formulas that the cards use. */
 import fc from 'fast-check';
-import {
-  coolingTimeS,
-  emptiedBy,
-  filled,
-  heatingTimeS,
-  isHeating,
-  stepKettle,
-  type KettleModel,
-} from './index';
+import { coolingTimeS, emptiedBy, filled, heatingTimeS, isHeating, kettleAfter } from './index';
+import { stepKettle, type KettleModel } from './kettle-model';
 
 const NATURE = { powerW: 1200, roomC: 21 };
 const after = (kettle: KettleModel, seconds: number) => {
@@ -33,6 +26,28 @@ test('it comes to what it is set to in the time that the card says, and stays th
       },
     ),
     { numRuns: 40 },
+  );
+});
+
+test('after any time at once it is as second by second, within what it is switched by; 400 days take no longer', () => {
+  const level = fc.constantFrom(0, 200, 700);
+  const setC = fc.option(fc.integer({ min: 15, max: 99 }), { nil: null });
+  fc.assert(
+    fc.property(
+      level,
+      fc.integer({ min: 5, max: 99 }),
+      setC,
+      fc.integer({ min: 0, max: 5000 }),
+      (levelG, waterC, to, s) => {
+        const kettle = { waterC, levelG, setC: to };
+        expect(Math.abs(kettleAfter(kettle, s, NATURE).waterC - after(kettle, s).waterC)).toBeLessThan(0.3);
+        const late = kettleAfter(kettle, 400 * 86_400, NATURE).waterC;
+        // Cold water cools towards the room too: it warms.
+        const standsAtC = to === null || levelG === 0 ? NATURE.roomC : Math.max(to, NATURE.roomC);
+        expect(Math.abs(late - standsAtC)).toBeLessThan(0.3);
+      },
+    ),
+    { numRuns: 60 },
   );
 });
 

@@ -3,6 +3,7 @@
  * brew the cup, and whether the bar holds too much already.
  */
 import {
+  EVENT_KINDS,
   asksOf,
   brewAlike,
   hostOf,
@@ -29,6 +30,12 @@ const PROMISE_REACH_MS = 7 * DAY_MS;
 const AHEAD_S = 2;
 const OPEN_ORDERS_MAX = 200;
 const REMARKS_MAX = 60;
+/** Far more than a bar says in an order's life, in a day of breaks, or of its things in three months. */
+const ORDER_EVENTS_MAX = 200;
+const AWAY_MAX = 200;
+const HOUSE_EVENTS_MAX = 5000;
+/** These end something, so they are never too many. */
+const ALWAYS: ReadonlySet<BarEvent['type']> = new Set(['guest-left', 'cup-cancelled', 'cups-fetched']);
 
 export type AdmissionParts = { clock: BarClock; bar: () => Bar; book: RecipeBook };
 
@@ -96,6 +103,13 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
       field: 'orderId',
       reason: `${OPEN_ORDERS_MAX} orders are open, which is the most that a bar can hold. Hand some over or cancel them first.`,
     };
+  const full = tooManyOf(event, state);
+  if (full)
+    return {
+      code: 'too-many',
+      field: 'type',
+      reason: `The bar holds ${full} already, which is the most that it can. Nothing more of this kind can be said just now.`,
+    };
   if (!isRemark(event) || !('brewId' in event)) return null;
   const brew = Object.hasOwn(state.brews, event.brewId) ? state.brews[event.brewId]! : null;
   const remarks = brew?.events.filter(({ type }) => type === event.type).length ?? 0;
@@ -105,6 +119,19 @@ function tooMany(event: BarEvent, state: BarState): Refusal | null {
     field: 'brewId',
     reason: `${REMARKS_MAX} remarks of this kind are stored with this brew already, which is the most that it can hold.`,
   };
+}
+
+/** What there is too much of for one more event of its kind, in words; null if there is room. */
+function tooManyOf(event: BarEvent, { orders, away, houseEvents }: BarState): string | null {
+  const { moves } = EVENT_KINDS[event.type];
+  if (moves === 'house' && (houseEvents?.length ?? 0) >= HOUSE_EVENTS_MAX)
+    return `${HOUSE_EVENTS_MAX} notes of its coffees, lists and samples`;
+  if (moves === 'hands' && (away?.length ?? 0) >= AWAY_MAX) return `${AWAY_MAX} breaks of these hours`;
+  if (moves !== 'orders' || !('orderId' in event) || ALWAYS.has(event.type)) return null;
+  const order = Object.hasOwn(orders, event.orderId) ? orders[event.orderId]! : null;
+  return order && order.events.length >= ORDER_EVENTS_MAX
+    ? `${ORDER_EVENTS_MAX} changes of this order`
+    : null;
 }
 
 /** The cups that an event asks to be brewed, each with its field; one that only changes how it is handed over asks for nothing. */

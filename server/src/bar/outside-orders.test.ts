@@ -1,6 +1,12 @@
 /** Orders from outside, against a real server: by the menu, once for each key, refused where they are not offered. */
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import request from 'supertest';
-import { bar, http, newId, now } from '../testing/bar';
+import { PLAIN_BAR } from '../bench';
+import { workerQuoter } from '../planning/quoter';
+import { openDatabase } from '../store/database';
+import { bar, cup, folder, http, newId, now, openOver, order } from '../testing/bar';
 
 const MENU = [
   { id: 'm1', coffeeId: 'house', recipeId: 'cone-thirds', sizesMl: [250, 300] },
@@ -120,6 +126,45 @@ test('an order for a boat is promised for its time', async () => {
   expect(wantedMs - body.expectedMs).toBeGreaterThanOrEqual(0);
   expect(wantedMs - body.expectedMs).toBeLessThanOrEqual(125_000);
   expect(body.promisedMs).toBe(wantedMs);
+});
+
+test('a quote is worked out beside: taps are stored meanwhile, and an order whose quote does not come is taken without its times', async () => {
+  const file = join(folder, 'hangs.mjs');
+  writeFileSync(
+    file,
+    `import { parentPort } from 'node:worker_threads'; parentPort.on('message', () => { for (;;); });`,
+  );
+  const failed: string[] = [];
+  const quoter = workerQuoter(pathToFileURL(file), (error) => failed.push(String(error)), 400);
+  const other = await openOver(await openDatabase(join(folder, 'other.sqlite')), { quoter });
+  await other.change({ ...PLAIN_BAR, menu: MENU });
+  const taking = other.takeOutside({ key: 'slow', cups: [{ menuLineId: 'm1' }] });
+  const weighed = {
+    id: newId(),
+    type: 'coffee-weighed',
+    atMs: other.clock.nowMs(),
+    coffee: 'Fog',
+    stockG: 1,
+  };
+  expect(await other.post([weighed])).toMatchObject({ ok: true, seq: 1 });
+  expect(failed).toEqual([]);
+  expect(await taking).toMatchObject({ ok: true, isNew: true, promisedMs: null, expectedMs: null });
+  expect(failed.join()).toMatch(/had not answered within 400 ms/);
+  await other.close();
+});
+
+test('a key is the same order for as long as the log has it', async () => {
+  const asked = { key: 'long-ago', name: 'pilot', cups: [{ menuLineId: 'm1' }] };
+  const { body: first } = await take(asked);
+  const later = (hours: number) => Math.round(now() + hours * 3_600_000);
+  const left = { id: newId(), type: 'guest-left', atMs: now(), orderId: first.orderId };
+  const next = (hours: number) => ({ ...order(newId(), cup(newId())), atMs: later(hours) });
+  expect(await bar.log.append([left, next(2)])).toMatchObject({ ok: true });
+  expect((await take(asked)).body).toEqual({ ...first, isNew: false });
+  expect((await bar.log.append([next(20)])).ok).toBe(true);
+  expect(JSON.stringify(bar.log.state())).not.toContain(first.orderId);
+  const { status, body } = await take(asked);
+  expect([status, body]).toEqual([200, { ...first, badge: null, isNew: false }]);
 });
 
 test('the feed is started and stopped, and says when its next boat lands', async () => {

@@ -5,8 +5,9 @@ import { createHash } from 'node:crypto';
 import { badgeOf, type BarState, type CupAsk, type OrderTaken } from '@even-kettle/core/brew';
 import type { Bar, OutsideOrder } from '@even-kettle/core/contract';
 import { isGassy } from '@even-kettle/core/learn';
-import { asInQueue, menuNow, timesOf, quoteOrder, standingPlan, type Plan } from '@even-kettle/core/plan';
+import { asInQueue, menuNow, timesOf, type Plan } from '@even-kettle/core/plan';
 import type { Recipe, RecipeBook } from '@even-kettle/core/recipe';
+import type { Quoter } from '../planning/quoter';
 import type { Appended } from '../store/log';
 
 export type OutsideParts = {
@@ -15,6 +16,9 @@ export type OutsideParts = {
   recipes: () => readonly Recipe[];
   book: RecipeBook;
   plan: () => Plan | null;
+  quoter: Pick<Quoter, 'quote'>;
+  /** An order that has left the live state: the event that took it, and its badge if it was brewed. */
+  earlier: (eventId: string, orderId: string) => Promise<{ taken: OrderTaken; badge: number | null } | null>;
   nowMs: () => number;
   post: (events: readonly OrderTaken[]) => Promise<Appended>;
 };
@@ -23,7 +27,7 @@ export type OutsideTaken =
   | {
       ok: true;
       orderId: string;
-      badge: ReturnType<typeof badgeOf>;
+      badge: ReturnType<typeof badgeOf> | null;
       promisedMs: number | null;
       expectedMs: number | null;
       isNew: boolean;
@@ -37,7 +41,10 @@ export const outsideOrders =
   async (asked: OutsideOrder): Promise<OutsideTaken> => {
     const { bar, state, nowMs, post } = parts;
     const { orderId, eventId } = idsOf(asked.key);
-    if (Object.hasOwn(state().orders, orderId)) return answerOf(state(), orderId, false);
+    const known = orderIn(state(), orderId);
+    if (known) return answerOf(known, false);
+    const earlier = await parts.earlier(eventId, orderId);
+    if (earlier) return answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
     const queue =
       asked.queueId === undefined ? bar().queues?.[0] : bar().queues?.find(({ id }) => id === asked.queueId);
     if (asked.queueId !== undefined && !queue)
@@ -51,15 +58,12 @@ export const outsideOrders =
       cups.push(made);
     }
     const standsIn = asInQueue(queue, asked.wantedMs ?? null);
-    const standing = {
-      state: state(),
-      bench: bar(),
-      book: parts.book,
-      nowS: Math.ceil(nowMs() / 1000),
-      plan: parts.plan(),
-    };
-    const quote = quoteOrder(standing, standingPlan(standing), cups, undefined, standsIn);
-    if (!quote.ok) return { ok: false, why: 'not-offered', field: 'cups', reason: quote.reason };
+    const askedMs = nowMs();
+    const quote = await parts.quoter.quote(
+      { state: state(), bench: bar(), nowMs: askedMs, plan: parts.plan(), cups, queue: standsIn },
+      parts.book,
+    );
+    if (quote && !quote.ok) return { ok: false, why: 'not-offered', field: 'cups', reason: quote.reason };
     const result = await post([
       {
         id: eventId,
@@ -67,18 +71,19 @@ export const outsideOrders =
         atMs: nowMs(),
         orderId,
         ...(asked.name === undefined ? {} : { name: asked.name }),
-        ...timesOf(quote.readyS, nowMs() / 1000, standsIn, bar().promiseShare),
+        ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, bar().promiseShare) : {}),
         ...standsIn,
         cups,
       },
     ]);
     // The same key may have come twice at once: the first was taken.
-    if (!result.ok && Object.hasOwn(state().orders, orderId)) return answerOf(state(), orderId, false);
+    const taken = orderIn(state(), orderId);
+    if (!result.ok && taken) return answerOf(taken, false);
     if (!result.ok) {
       const { field, reason } = result.refused.refusal;
       return notValid(field, reason);
     }
-    return answerOf(state(), orderId, true);
+    return answerOf(taken!, true);
   };
 
 const notValid = (field: string, reason: string): Refused => ({ ok: false, why: 'not-valid', field, reason });
@@ -143,12 +148,17 @@ function cupOf(
   };
 }
 
-function answerOf(state: BarState, orderId: string, isNew: boolean): OutsideTaken {
-  const { badge, promisedMs, expectedMs } = state.orders[orderId]!;
+type Answered = { id: string; badge: number | null; promisedMs?: number; expectedMs?: number };
+
+/** An order of the live state, or one that was set aside there. */
+const orderIn = ({ orders, settled }: BarState, id: string): Answered | undefined =>
+  orders[id] ?? settled?.flatMap((each) => each.orders).find((order) => order.id === id);
+
+function answerOf({ id, badge, promisedMs, expectedMs }: Answered, isNew: boolean): OutsideTaken {
   return {
     ok: true,
-    orderId,
-    badge: badgeOf(badge),
+    orderId: id,
+    badge: badge === null ? null : badgeOf(badge),
     promisedMs: promisedMs ?? null,
     expectedMs: expectedMs ?? null,
     isNew,

@@ -5,7 +5,7 @@ import {
   emptiedBy,
   filled,
   isHeating,
-  stepKettle,
+  kettleAfter,
   type KettleModel,
   type KettleNature,
 } from '@even-kettle/core/water';
@@ -27,12 +27,8 @@ export function simulatedKettle(time: Time, nature: KettleNature): SimulatedKett
 
   const live = () => {
     const nowMs = time.nowMs();
-    // In steps of one second, so that the heating switches at the right time.
-    while (lastMs < nowMs) {
-      const stepMs = Math.min(1000, nowMs - lastMs);
-      model = stepKettle(model, stepMs / 1000, nature);
-      lastMs += stepMs;
-    }
+    model = kettleAfter(model, Math.max(0, nowMs - lastMs) / 1000, nature);
+    lastMs = nowMs;
     listeners?.onReading({
       atMs: nowMs,
       waterC: Math.round(model.waterC * 10) / 10,

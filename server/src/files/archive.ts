@@ -11,16 +11,17 @@ import {
   readStoredEvent,
   type Bar,
   type ImportFound,
+  type Unreadable,
 } from '@even-kettle/core/contract';
 import type { BarState } from '@even-kettle/core/brew';
 import { readRecipe } from '@even-kettle/core/formats';
 import { bytesToTrace, traceToBytes } from '@even-kettle/core/pour';
 import { readBar, writeBar } from '../bench';
 import { canonical } from '../store/canonical';
-import { openDatabase } from '../store/database';
+import { rowsByBrew } from '../store/by-brew';
+import { eventRowsAfter, latestSeq } from '../store/event-reader';
 import { recordWithoutGuests } from '../store/guests';
 import { nameOrder } from '../store/order-names';
-import { pausing } from '../store/pausing';
 import { readRecord, rowOfRecord } from '../store/records';
 import { BrewRecordRow, BrewTraceRow, EventRow, FileImportRow, RecipeVersionRow } from '../store/rows';
 import { bodyForArchive } from '../store/stored-body';
@@ -33,94 +34,84 @@ export const stateHash = (state: BarState): string =>
   createHash('sha256').update(canonical(state)).digest('hex');
 
 /**
- * Generates the archive in pieces, one line an event, so that a long log is never in memory as a whole. It shows the
- * database at the moment when the first piece was asked for, because it has a connection and a transaction of its own.
+ * Generates the archive in pieces, one line an event, so that a long log is never in memory as a whole, and no transaction is
+ * held while it is read. Its events are those of the moment when the first piece was asked for.
+ * What cannot be read is left out and named at the end.
  * @param withoutGuests leaves out the names and words of guests
  */
-export async function* archiveOf(databaseFile: string, withoutGuests = false): AsyncGenerator<string> {
-  const source = await openDatabase(databaseFile, { readonly: true, keptStatements: 10 });
-  const rest = pausing();
-  try {
-    await source.query('BEGIN');
-    for await (const part of partsOf(source.manager, withoutGuests)) {
-      yield part;
-      await rest();
-    }
-  } finally {
-    await source.destroy();
-  }
-}
-
-async function* partsOf(manager: EntityManager, withoutGuests: boolean): AsyncGenerator<string> {
+export async function* archiveOf(manager: EntityManager, withoutGuests = false): AsyncGenerator<string> {
+  const lost: Unreadable[] = [];
+  const toSeq = await latestSeq(manager);
   const bar = await readBar(manager);
+  const imports = await manager.findBy(FileImportRow, { state: 'kept' });
   yield `{"format":${JSON.stringify(ARCHIVE_FORMAT)},\n"bar":${JSON.stringify(bar)},\n"recipes":[`;
   const versions = await manager.find(RecipeVersionRow, { order: { recipeId: 'ASC', version: 'ASC' } });
   yield versions.map(({ savedMs, body }) => `\n{"savedMs":${savedMs},"recipe":${body}}`).join(',');
   yield '],\n"events":[';
-  yield* listed(
-    (seq: number) =>
-      manager
-        .createQueryBuilder(EventRow, 'event')
-        .where('event.seq > :seq', { seq })
-        .orderBy('event.seq', 'ASC')
-        .limit(PAGE)
-        .getMany(),
-    0,
-    ({ seq }) => seq,
-    ({ body }) => bodyForArchive(body, withoutGuests),
-  );
+  yield* listed(eventLines(manager, toSeq, withoutGuests, lost));
   yield '],\n"traces":[';
-  yield* listed(
-    (after: string) =>
-      manager
-        .createQueryBuilder(BrewTraceRow, 'trace')
-        .where('trace.brewId > :after', { after })
-        .orderBy('trace.brewId', 'ASC')
-        .limit(TRACES_PAGE)
-        .getMany(),
-    '',
-    ({ brewId }) => brewId,
-    traceLine,
-  );
+  yield* listed(traceLines(manager, lost));
   yield '],\n"imports":[';
-  const imports = await manager.findBy(FileImportRow, { state: 'kept' });
   yield imports
     .map(({ id, name, brews, atMs }) => `\n${JSON.stringify({ id, name, brews, atMs })}`)
     .join(',');
   yield '],\n"records":[';
-  const kept = imports.map(({ id }) => id);
-  if (kept.length > 0)
-    yield* listed(
-      (after: string) =>
-        manager
-          .createQueryBuilder(BrewRecordRow, 'record')
-          .where('record.importId IN (:...kept) AND record.brewId > :after', { kept, after })
-          .orderBy('record.brewId', 'ASC')
-          .limit(PAGE)
-          .getMany(),
-      '',
-      ({ brewId }) => brewId,
-      ({ importId, body }) => {
-        const record = readRecord(body);
-        const shown = withoutGuests && record ? JSON.stringify(recordWithoutGuests(record)) : body;
-        return record && `{"importId":${JSON.stringify(importId)},"record":${shown}}`;
-      },
-    );
-  yield ']}\n';
+  yield* listed(recordLines(manager, imports, withoutGuests, lost));
+  yield ']';
+  if (lost.length > 0) yield `,\n"unreadable":[${lost.map((each) => `\n${JSON.stringify(each)}`).join(',')}]`;
+  yield '}\n';
 }
 
-/** The rows, page by page, as items of a list; rows that cannot be read are left out. */
-async function* listed<Row, Place>(
-  pageAfter: (place: Place) => Promise<Row[]>,
-  from: Place,
-  placeOf: (row: Row) => Place,
-  lineOf: (row: Row) => string | null,
-): AsyncGenerator<string> {
+/** Pages of lines as items of a list. */
+async function* listed(pages: AsyncGenerator<string[]>): AsyncGenerator<string> {
   let isFirst = true;
-  for (let page = await pageAfter(from); page.length > 0; page = await pageAfter(placeOf(page.at(-1)!))) {
-    const lines = page.map(lineOf).filter((line) => line !== null);
+  for await (const lines of pages) {
     if (lines.length > 0) yield `${isFirst ? '' : ','}${lines.map((line) => `\n${line}`).join(',')}`;
     isFirst &&= lines.length === 0;
+  }
+}
+
+async function* eventLines(
+  manager: EntityManager,
+  toSeq: number,
+  withoutGuests: boolean,
+  lost: Unreadable[],
+): AsyncGenerator<string[]> {
+  for (let seq = 0; seq < toSeq;) {
+    const rows = await eventRowsAfter(manager, seq);
+    if (rows.length === 0) return;
+    seq = rows.at(-1)!.seq;
+    yield rows
+      .filter((row) => row.seq <= toSeq)
+      .flatMap((row) => {
+        const line = 'reason' in row ? null : bodyForArchive(row.body, withoutGuests);
+        if (line === null) lost.push({ part: 'events', of: String(row.seq) });
+        return line ?? [];
+      });
+  }
+}
+
+async function* traceLines(manager: EntityManager, lost: Unreadable[]): AsyncGenerator<string[]> {
+  const rows = rowsByBrew(manager, BrewTraceRow, {}, TRACES_PAGE, (of) => lost.push({ part: 'traces', of }));
+  for await (const page of rows) yield page.flatMap((row) => traceLine(row) ?? []);
+}
+
+async function* recordLines(
+  manager: EntityManager,
+  imports: readonly FileImportRow[],
+  withoutGuests: boolean,
+  lost: Unreadable[],
+): AsyncGenerator<string[]> {
+  for (const { id: importId } of imports) {
+    const rows = rowsByBrew(manager, BrewRecordRow, { importId }, PAGE, (of) =>
+      lost.push({ part: 'records', of }),
+    );
+    for await (const page of rows)
+      yield page.flatMap(({ body }) => {
+        const record = readRecord(body);
+        const shown = withoutGuests && record ? JSON.stringify(recordWithoutGuests(record)) : body;
+        return record ? `{"importId":${JSON.stringify(importId)},"record":${shown}}` : [];
+      });
   }
 }
 
@@ -163,6 +154,9 @@ export async function lookAtArchive(file: string, on: On): Promise<ImportFound> 
     count('traces', 'trace'),
     count('recipes', 'saved recipe'),
     count('records', 'brew', ' from tables'),
+    ...(counts.has('unreadable')
+      ? [count('unreadable', 'row', ' of the bar could not be read when this file was made')]
+      : []),
   ].map((shows) => ({ line: 0, shows }));
   return found;
 }
@@ -181,14 +175,15 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
       let part: CheckedItem['part'] | null = null;
       let rows: object[] = [];
       const write = async () => {
-        if (part && part !== 'bar' && rows.length > 0) await manager.insert(ROW_OF[part], rows);
+        if (part && part !== 'bar' && part !== 'unreadable' && rows.length > 0)
+          await manager.insert(ROW_OF[part], rows);
         rows = [];
       };
       for await (const item of checkedItems(file, on)) {
         if (item.part !== part || rows.length >= PAGE) await write();
         part = item.part;
         if (item.part === 'bar') await writeBar(manager, settingsOf(item.value));
-        else rows.push(rowOf(item));
+        else if (item.part !== 'unreadable') rows.push(rowOf(item));
         if (item.part === 'events') events += 1;
         if (item.part === 'events') await nameOrder(manager, item.value);
       }
@@ -231,7 +226,7 @@ const ROW_OF = {
   records: BrewRecordRow,
 } as const;
 
-function rowOf(item: Exclude<CheckedItem, { part: 'bar' }>): object {
+function rowOf(item: Exclude<CheckedItem, { part: 'bar' | 'unreadable' }>): object {
   switch (item.part) {
     case 'recipes': {
       const { id, version } = item.value.recipe as { id: string; version: number };
@@ -266,9 +261,9 @@ async function* checkedItems(file: string, { onBytes, onItem }: On): AsyncGenera
     onItem();
     if (part === 'format' && at === '') format = value;
     else if (part === 'bar') bar[at] = value;
-    else if (Object.hasOwn(ROW_OF, part) && at !== '') {
+    else if ((Object.hasOwn(ROW_OF, part) || part === 'unreadable') && at !== '') {
       const asToday = part === 'events' ? mendedEvent(value) : value;
-      const checked = checkedPart(part as keyof typeof ROW_OF, `${part}.${at}`, asToday);
+      const checked = checkedPart(part as keyof typeof ROW_OF | 'unreadable', `${part}.${at}`, asToday);
       if (part === 'recipes') checkRecipeOf(checked, `${part}.${at}.recipe`);
       yield { part, value: checked } as CheckedItem;
     } else throw new FileFault(`${part}: is no part of an archive.`);

@@ -13,6 +13,7 @@ import type { BarServer } from '../server';
 import { serveBuiltApp } from './built-app';
 import { HttpProblem, answerErrors, eventProblem } from './problem';
 import { GAP_MAX } from './broadcaster';
+import { openDownloads } from './downloads';
 import { logRoutes } from './log-routes';
 import { openapiDocument } from './openapi';
 import { routesOn, type AddRoute } from './route';
@@ -24,6 +25,8 @@ export type HttpOptions = {
   logger: Logger;
   version: string;
   requestsPerMinute: number;
+  /** A download that nobody reads from for so long is ended, milliseconds; a minute if left out. */
+  downloadIdleMs?: number;
   /** Checks every answer by its own schema before it is sent. Used in tests, since it takes time. */
   checksAnswers?: boolean;
 };
@@ -114,7 +117,7 @@ const CONTENT_SECURITY_POLICY = {
 
 function apiRoutes(
   bar: BarServer,
-  { version, requestsPerMinute, checksAnswers }: HttpOptions,
+  { version, requestsPerMinute, checksAnswers, downloadIdleMs }: HttpOptions,
 ): express.Router {
   const api = express.Router();
   // Made when it is first asked for: a start need not wait for it.
@@ -148,7 +151,7 @@ function apiRoutes(
   recipeRoutes(route, bar);
   deviceRoutes(route, bar);
   practiceRoutes(route, bar);
-  logRoutes(route, bar);
+  logRoutes(route, bar, openDownloads(downloadIdleMs));
   route('getClock', () => ({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }));
   route('getHealth', async ({ response }) => {
     const health = { ...(await bar.health()), version };
@@ -244,7 +247,7 @@ function deviceRoutes(route: AddRoute, bar: BarServer): void {
 }
 
 function practiceRoutes(route: AddRoute, { practice }: BarServer): void {
-  route('getPractice', async () => ({ items: await practice.all() }));
+  route('getPractice', ({ query }) => practice.page(query.after));
   route('keepPractice', async ({ body }) => {
     if (!(await practice.keep(body))) throw PRACTICE_IS_FULL;
   });
@@ -264,7 +267,7 @@ const PRACTICE_IS_FULL = new HttpProblem(
   409,
   'full',
   'No more can be kept',
-  'Practice keeps as much as it can. Remove tries that nobody looks at any more.',
+  'Practice keeps as much of this kind as it can. Remove what nobody looks at any more.',
 );
 
 const TOO_MANY = new HttpProblem(

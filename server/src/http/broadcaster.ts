@@ -63,6 +63,7 @@ export function openBroadcaster(
       response.write('retry: 1000\n\n');
       let sentSeq = afterSeq;
       let early: { text: string; seq?: number }[] | null = [];
+      let earlyBytes = 0;
       let gone = false;
       const write = (text: string, seq?: number) => {
         if (gone || (seq !== undefined && seq <= sentSeq)) return;
@@ -71,10 +72,14 @@ export function openBroadcaster(
         if (response.writableLength > BACKLOG_MAX) response.destroy();
       };
       // While past events are still being read, new ones wait, so that none is missed or out of order.
+      const wait = (text: string, seq?: number) => {
+        earlyBytes += text.length;
+        if (earlyBytes > BACKLOG_MAX) response.destroy();
+        else early!.push({ text, ...(seq === undefined ? {} : { seq }) });
+      };
       const listener: Listener = {
         address: request.ip ?? '',
-        send: (text, seq) =>
-          early ? early.push({ text, ...(seq === undefined ? {} : { seq }) }) : write(text, seq),
+        send: (text, seq) => (early ? wait(text, seq) : write(text, seq)),
         end: () => response.end(),
       };
       listeners.add(listener);

@@ -1,8 +1,6 @@
 /**
  * The Log over HTTP: records, what is learnt from them, and files for export and import.
  */
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import type { Request, Response } from 'express';
 import type { BrewRecord, ImportKind, LogFileQuery } from '@even-kettle/core/contract';
 import { careCalendar } from '../files/calendar';
@@ -12,7 +10,8 @@ import { logHead, logRow, traceRows } from '../files/tables';
 import { LARGEST, type ImportResult, type ImportRefusal } from '../imports/import-service';
 import type { BarServer } from '../server';
 import { recordWithoutGuests } from '../store/guests';
-import { pausing } from '../store/pausing';
+import { failureOf } from '../store/transaction';
+import { asFile, type Downloads } from './downloads';
 import { HttpProblem, eventProblem } from './problem';
 import type { AddRoute } from './route';
 
@@ -30,7 +29,7 @@ const NO_TRACE = new HttpProblem(
   'This brew did not stand on a scale that the bar can hear.',
 );
 
-export function logRoutes(route: AddRoute, bar: BarServer): void {
+export function logRoutes(route: AddRoute, bar: BarServer, downloads: Downloads): void {
   route('getLog', ({ query }) => bar.records.page(query));
   route('getBrew', async ({ id }) => {
     const page = await bar.learning.brew(id);
@@ -50,36 +49,37 @@ export function logRoutes(route: AddRoute, bar: BarServer): void {
   route('getToday', ({ query }) => bar.learning.today(query, bar.settingsChanges()));
   route('getHands', () => bar.learning.hands());
   route('getHouse', () => bar.learning.house());
-  fileRoutes(route, bar);
+  fileRoutes(route, bar, downloads);
   importRoutes(route, bar);
   rowRoutes(route, bar);
 }
 
-function fileRoutes(route: AddRoute, bar: BarServer): void {
+function fileRoutes(route: AddRoute, bar: BarServer, downloads: Downloads): void {
   route('getLogCsv', async ({ query, response }) => {
-    sendAs(response, 'text/csv; charset=utf-8', 'log.csv');
-    await sendParts(response, logCsv(bar, query));
+    await downloads.send(response, { type: 'text/csv; charset=utf-8', name: 'log.csv' }, logCsv(bar, query));
     return undefined;
   });
   route('getLogJsonl', async ({ query, response }) => {
-    sendAs(response, 'application/jsonl', 'log.jsonl');
-    await sendParts(response, logLines(bar, query));
+    await downloads.send(response, { type: 'application/jsonl', name: 'log.jsonl' }, logLines(bar, query));
     return undefined;
   });
   route('getTraceCsv', async ({ id, response }) => {
     const points = await traceOf(bar, id);
-    sendAs(response, 'text/csv; charset=utf-8', `trace-${id}.csv`);
+    asFile(response, { type: 'text/csv; charset=utf-8', name: `trace-${id}.csv` });
     response.send(csvOf(traceRows(points)));
     return undefined;
   });
   route('getCareCalendar', async ({ response }) => {
-    sendAs(response, 'text/calendar; charset=utf-8', 'care.ics');
+    asFile(response, { type: 'text/calendar; charset=utf-8', name: 'care.ics' });
     response.send(careCalendar(bar.bar(), await bar.learning.house(), bar.clock.nowMs()));
     return undefined;
   });
   route('getArchive', async ({ query, response }) => {
-    sendAs(response, 'application/json', 'even-kettle-archive.json');
-    await sendParts(response, bar.archive(query.guests === 'without'));
+    await downloads.send(
+      response,
+      { type: 'application/json', name: 'even-kettle-archive.json' },
+      bar.archive(query.guests === 'without'),
+    );
     return undefined;
   });
 }
@@ -131,6 +131,12 @@ function importRoutes(route: AddRoute, { imports }: BarServer): void {
 const TYPE_OF: Record<ImportKind, string> = { log: 'text/csv', archive: 'application/json' };
 
 const REFUSAL_SAYS: Record<ImportRefusal, HttpProblem> = {
+  full: new HttpProblem(
+    409,
+    'full',
+    'No more logs can be read in',
+    'This bar has as many logs from elsewhere as it can hold. Remove one of them first.',
+  ),
   busy: new HttpProblem(409, 'busy', 'Another file is being read in', 'Wait until it is done, or stop it.'),
   'too-large': new HttpProblem(
     413,
@@ -164,47 +170,50 @@ async function traceOf(bar: BarServer, brewId: string) {
   return points;
 }
 
-/** Latest first, a page in memory at a time. */
-async function* everyRecord(bar: BarServer, { guests, ...query }: LogFileQuery): AsyncGenerator<BrewRecord> {
+/** What of the records could not be read: so many brews, or all from some place on. */
+type Lost = { brews: number; rest: boolean };
+
+/** Latest first, a page in memory at a time. What cannot be read is left out and counted. */
+async function* everyRecord(
+  bar: BarServer,
+  { guests, ...query }: LogFileQuery,
+  lost: Lost,
+): AsyncGenerator<BrewRecord> {
   for (let before = query.before; ;) {
-    const { records, next } = await bar.records.page({
-      ...query,
-      limit: 200,
-      ...(before === undefined ? {} : { before }),
-    });
-    yield* guests === 'without' ? records.map(recordWithoutGuests) : records;
-    if (next === null) return;
-    before = next;
+    const page = await bar.records
+      .page({ ...query, limit: 200, ...(before === undefined ? {} : { before }) })
+      .catch((error: unknown) => {
+        if (failureOf(error)?.code !== 'damaged') throw error;
+        return null;
+      });
+    lost.rest = page === null;
+    if (!page) return;
+    lost.brews += page.unreadable ?? 0;
+    yield* guests === 'without' ? page.records.map(recordWithoutGuests) : page.records;
+    if (page.next === null) return;
+    before = page.next;
   }
 }
 
+/** What a file says at its end of what is not in it; null where nothing is missing. */
+const lostWords = ({ brews, rest }: Lost): string | null => {
+  if (rest) return 'The brews before these could not be read: the database is damaged there.';
+  return brews > 0 ? `${brews} brews could not be read: the database is damaged there.` : null;
+};
+
 async function* logCsv(bar: BarServer, query: LogFileQuery): AsyncGenerator<string> {
+  const lost: Lost = { brews: 0, rest: false };
   yield csvOf([logHead()]);
-  for await (const record of everyRecord(bar, query)) yield csvOf([logRow(record)]);
+  for await (const record of everyRecord(bar, query, lost)) yield csvOf([logRow(record)]);
+  const words = lostWords(lost);
+  if (words) yield csvOf([[words]]);
 }
 
 async function* logLines(bar: BarServer, query: LogFileQuery): AsyncGenerator<string> {
-  for await (const record of everyRecord(bar, query)) yield `${JSON.stringify(record)}\n`;
-}
-
-/** Streams generated text at the speed of the reader, and stops when the reader is gone. */
-async function sendParts(response: Response, parts: AsyncGenerator<string>): Promise<void> {
-  const paced = async function* () {
-    const rest = pausing();
-    for await (const part of parts) {
-      yield part;
-      await rest();
-    }
-  };
-  await pipeline(Readable.from(paced()), response).catch((error: unknown) => {
-    // The client has disconnected; everything was closed with it.
-    if ((error as { code?: string }).code !== 'ERR_STREAM_PREMATURE_CLOSE') throw error;
-  });
-}
-
-function sendAs(response: Response, type: string, name: string): void {
-  // The library escapes quotes and other special characters in a name.
-  response.attachment(name).set('Content-Type', type);
+  const lost: Lost = { brews: 0, rest: false };
+  for await (const record of everyRecord(bar, query, lost)) yield `${JSON.stringify(record)}\n`;
+  const unreadable = lostWords(lost);
+  if (unreadable) yield `${JSON.stringify({ unreadable })}\n`;
 }
 
 function textOf(request: Request): string {

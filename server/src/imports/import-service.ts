@@ -23,7 +23,7 @@ export type FromWorker =
   | { said: 'stopped' }
   | { said: 'refused'; reason: string };
 
-export type ImportRefusal = 'busy' | 'too-large' | 'unknown' | 'not-looked-at' | 'faulty';
+export type ImportRefusal = 'full' | 'busy' | 'too-large' | 'unknown' | 'not-looked-at' | 'faulty';
 export type ImportResult<Answer> = { ok: true; answer: Answer } | { ok: false; why: ImportRefusal };
 
 export type ImportService = {
@@ -52,6 +52,8 @@ type Parts = {
 
 /** The largest file, bytes. */
 export const LARGEST = 4_000_000_000;
+/** The most logs from elsewhere that stay on a bar. */
+const KEPT_MAX = 200;
 /** The most that the worker's heap may hold, megabytes: it needs a third of it. */
 const WORKER_OLD_MB = 160;
 const WORKER_YOUNG_MB = 16;
@@ -186,6 +188,7 @@ export async function openImportService(parts: Parts): Promise<ImportService> {
     }),
     receive: async (kind, name, body) => {
       if (current && BUSY.has(current.job.phase)) return { ok: false, why: 'busy' };
+      if (kind === 'log' && (await rows().count()) >= KEPT_MAX) return { ok: false, why: 'full' };
       if (current) await rm(current.file, { force: true });
       const job = jobOf(uuid(), kind, name, 'looking');
       const file = join(folder, job.id);

@@ -26,9 +26,9 @@ test('a job that hangs fails by its deadline, and the one after it is answered b
   writeFileSync(
     file,
     `import { parentPort } from 'node:worker_threads';
-     parentPort.on('message', ({ job, problem }) => {
+     parentPort.on('message', ({ job, asked: { problem } }) => {
        if (problem.now === 1) for (;;);
-       parentPort.postMessage({ job, plan: null, cost: 7, standsCost: 7 });
+       parentPort.postMessage({ job, answer: { plan: null, cost: 7, standsCost: 7 } });
      });`,
   );
   const solver = workerSolver(pathToFileURL(file), 200);
@@ -42,9 +42,9 @@ test('a worker that dies fails the job that it had, and only that', async () => 
   writeFileSync(
     file,
     `import { parentPort } from 'node:worker_threads';
-     parentPort.on('message', ({ job, problem }) => {
+     parentPort.on('message', ({ job, asked: { problem } }) => {
        if (problem.now === 1) process.exit(3);
-       parentPort.postMessage({ job, plan: null, cost: 7, standsCost: 7 });
+       parentPort.postMessage({ job, answer: { plan: null, cost: 7, standsCost: 7 } });
      });`,
   );
   const solver = workerSolver(pathToFileURL(file), 2000);

@@ -15,6 +15,7 @@ import {
   NamesAndSnapshots1764500000000,
   PeopleAndTraces1764200000000,
   PracticeItems1764700000000,
+  PracticeKinds1764900000000,
   RecipesAndBench1764100000000,
   RecordsWithGuests1764800000000,
 } from './migrations';
@@ -41,6 +42,7 @@ const MIGRATIONS = [
   ForgottenGuests1764600000000,
   PracticeItems1764700000000,
   RecordsWithGuests1764800000000,
+  PracticeKinds1764900000000,
 ];
 
 export type DatabaseOptions = {

@@ -5,21 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import request from 'supertest';
-import {
-  solver,
-  importWorker,
-  bar,
-  cup,
-  fatal,
-  folder,
-  http,
-  newId,
-  order,
-  post,
-  source,
-  now,
-} from '../testing/bar';
-import { openBar } from '../server';
+import { bar, cup, fatal, folder, http, newId, openOver, order, post, source, now } from '../testing/bar';
 import { openDatabase } from './database';
 import { connectionOf } from './transaction';
 
@@ -144,7 +130,7 @@ test('on a real small disk that fills up, every acknowledged event is there, bef
   if (!disk) return console.info('no file system can be mounted here: the failing driver has to do');
   const file = join(disk.at, 'bar.sqlite');
   const opened = await openDatabase(file, { busyMs: 20 });
-  const small = await openBar({ source: opened, solver, importWorker, clockRate: 1, warn: () => undefined });
+  const small = await openOver(opened);
   const acknowledged: string[] = [];
   const ballast = join(disk.at, 'ballast');
   writeFileSync(ballast, Buffer.alloc(900_000));

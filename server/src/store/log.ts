@@ -1,7 +1,7 @@
 /**
  * The append-only log, the state that is made from it, and the records of finished brews.
  */
-import { IsNull, MoreThan, type DataSource, type EntityManager } from 'typeorm';
+import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
   NOT_HANDED_OVER,
@@ -23,14 +23,13 @@ import { forgetGuestsInLog, forgetGuestsInRecords } from './guests';
 import { nameOrder, namesOf } from './order-names';
 import { readRecord, rowOfRecord } from './records';
 import { BrewRecordRow, EventRow } from './rows';
+import { eventsAfter, readEvent } from './event-reader';
 import { openStateSnapshots } from './state-snapshots';
-import { eventOfBody } from './stored-body';
 import { emptied } from './vacuum';
-import { alone, connectionOf, failureOf, inTransaction, notStored, transactionNow } from './transaction';
+import { alone, connectionOf, inTransaction, notStored, transactionNow } from './transaction';
 
 /** How long closed orders stay in the live state, milliseconds of bar time. The log keeps them for good. */
 const CLOSED_STAY_MS = 12 * 3600 * 1000;
-const READ_AT_ONCE = 500;
 
 /** An event that was refused, with its index in the request. */
 export type Refused = {
@@ -77,6 +76,8 @@ export type EventLog = {
   ) => Promise<Appended>;
   /** A page of events after a number in the log. */
   after: (seq: number) => Promise<LiveEvent[]>;
+  /** One event by its id; null if there is none, or if it cannot be read. */
+  byId: (id: string) => Promise<BarEvent | null>;
   /** Bar time of the latest event; 0 if there is none. */
   latestMs: () => number;
   /** Lets other code write the log while no events are posted, and then reads it again. */
@@ -172,12 +173,13 @@ export async function openLog(
       }
       const event = admit ? admit(said, next) : said;
       if (!('id' in event)) return refuse(index, said, event);
-      const applied = withoutOld(applyLogged(next, event, book), event, latest);
+      const laterMs = later(latest, event, plausibleUntilMs);
+      const applied = withoutOld(applyLogged(next, event, book), event, laterMs);
       if (!applied.ok) return refuse(index, event, applied.refusal);
       const refusal = await refusedByTheLog(writer, event, next);
       if (refusal) return refuse(index, event, refusal);
       next = applied.state;
-      latest = later(latest, event, plausibleUntilMs);
+      latest = laterMs;
       bodies.set(event.id, canonical(event));
       fresh.push(event);
     }
@@ -199,9 +201,13 @@ export async function openLog(
     settled: snapshots.settled,
     append,
     after: async (from) =>
-      (await readAfter(reader, from)).flatMap((read) =>
+      (await eventsAfter(manager, from)).flatMap((read) =>
         read.event ? [{ seq: read.seq, event: read.event }] : [],
       ),
+    byId: async (id) => {
+      const row = await manager.findOneBy(EventRow, { id });
+      return row && readEvent(row).event;
+    },
     rewritten: (write) =>
       alone(source, async () => {
         await write();
@@ -328,9 +334,9 @@ async function replay(
   let { state, seq, latestMs } = from ?? NOTHING_YET;
   const rest = pausing();
   for (
-    let page = await readAfter(reader, seq);
+    let page = await eventsAfter(reader.manager, seq);
     page.length > 0 && seq < toSeq;
-    page = await readAfter(reader, seq)
+    page = await eventsAfter(reader.manager, seq)
   ) {
     for (const stored of page) {
       if (stored.seq > toSeq) break;
@@ -340,14 +346,15 @@ async function replay(
         reader.warn(`Event ${seq} of the log cannot be read: ${stored.reason}`);
         continue;
       }
-      const applied = withoutOld(applyStored(state, stored.event, reader.book), stored.event, latestMs);
+      const laterMs = later(latestMs, stored.event, reader.plausibleUntilMs);
+      const applied = withoutOld(applyStored(state, stored.event, reader.book), stored.event, laterMs);
       if (!applied.ok) {
         reader.warn(`Event ${seq} of the log was passed over: ${applied.refusal.reason}`);
         continue;
       }
       await each?.(state, applied.state, stored.event);
       state = applied.state;
-      latestMs = later(latestMs, stored.event, reader.plausibleUntilMs);
+      latestMs = laterMs;
       await rest();
     }
   }
@@ -374,45 +381,6 @@ function applyStored(state: BarState, event: BarEvent, book: RecipeBook): Applie
       refusal: { code: 'unknown', field: 'type', reason: `it is incomplete (${String(error)})` },
     };
   }
-}
-
-type StoredEvent =
-  | { seq: number; event: BarEvent; reason?: never }
-  | { seq: number; event: null; reason: string };
-
-async function readAfter(reader: Reader, seq: number): Promise<StoredEvent[]> {
-  const rows = await reader.manager
-    .find(EventRow, { where: { seq: MoreThan(seq) }, order: { seq: 'ASC' }, take: READ_AT_ONCE })
-    .catch((error: unknown) => {
-      if (failureOf(error)?.code !== 'damaged') throw error;
-      return readOneByOne(reader.manager, seq);
-    });
-  return rows.map((row) => ('reason' in row ? row : readRow(row)));
-}
-
-function readRow({ seq, body }: EventRow): StoredEvent {
-  try {
-    return { seq, event: eventOfBody(body) };
-  } catch {
-    return { seq, event: null, reason: 'this version cannot read it' };
-  }
-}
-
-/** If a page of the file is damaged, the rows around it can still be read. */
-async function readOneByOne(
-  manager: EntityManager,
-  seq: number,
-): Promise<(EventRow | (StoredEvent & { event: null }))[]> {
-  const [{ latest = 0 } = {}] = await manager.query<{ latest?: number }[]>(
-    `SELECT seq AS latest FROM sqlite_sequence WHERE name = 'event'`,
-  );
-  const found: (EventRow | (StoredEvent & { event: null }))[] = [];
-  for (let at = seq + 1; at <= Math.min(latest, seq + READ_AT_ONCE); at += 1) {
-    const row = await manager.findOneBy(EventRow, { seq: at }).catch(() => undefined);
-    if (row === null) continue;
-    found.push(row ?? { seq: at, event: null, reason: 'the file is damaged there' });
-  }
-  return found;
 }
 
 async function storedBodies(manager: EntityManager, asked: readonly unknown[]): Promise<Map<string, string>> {

@@ -1,6 +1,27 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** What Practice keeps, counted by kind. */
+export class PracticeKinds1764900000000 implements MigrationInterface {
+  name = 'PracticeKinds1764900000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "practice_item" ADD COLUMN "kind" text NOT NULL DEFAULT ''`);
+    await runner.query(`ALTER TABLE "practice_item" ADD COLUMN "bytes" integer NOT NULL DEFAULT 0`);
+    await runner.query(
+      `UPDATE "practice_item" SET "bytes" = LENGTH("body"), "kind" = CASE WHEN json_valid("body") THEN COALESCE(json_extract("body", '$.kind'), '') ELSE '' END`,
+    );
+    await runner.query(`CREATE INDEX "practice_item_kind" ON "practice_item" ("kind", "bytes")`);
+    await runner.query(`CREATE INDEX "practice_item_at" ON "practice_item" ("at_ms", "id", "bytes")`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    for (const index of ['kind', 'at']) await runner.query(`DROP INDEX "practice_item_${index}"`);
+    for (const column of ['kind', 'bytes'])
+      await runner.query(`ALTER TABLE "practice_item" DROP COLUMN "${column}"`);
+  }
+}
+
 /** Records that name a guest, found without reading the others. */
 export class RecordsWithGuests1764800000000 implements MigrationInterface {
   name = 'RecordsWithGuests1764800000000';

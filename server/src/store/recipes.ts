@@ -17,8 +17,9 @@ import {
 import { RecipeVersionRow } from './rows';
 import { inTransaction } from './transaction';
 
-/** The most saved versions that a bar can have. */
+/** The most saved versions that a bar can have, and their bytes in all: every page loads them. */
 const SAVED_MAX = 2000;
+const SAVED_MAX_BYTES = 8e6;
 
 export type Saved =
   | { ok: true; recipe: Recipe }
@@ -46,13 +47,15 @@ export async function openRecipes(
 ): Promise<RecipeRepository> {
   const lock = new Mutex();
   const saved: Recipe[] = [];
+  let bytes = 0;
   let find = bookOf(SCHOOLS);
   const reload = async () => {
-    saved.length = 0;
+    saved.length = bytes = 0;
     for (const row of await source.manager.find(RecipeVersionRow, {
       order: { recipeId: 'ASC', version: 'ASC' },
     })) {
       const read = readStored(row.body);
+      bytes += row.body.length;
       if (read.ok) saved.push(read.recipe);
       else
         warn(
@@ -77,11 +80,11 @@ export async function openRecipes(
       lock.runExclusive(async () => {
         const read = readRecipe(asked);
         if (!read.ok) return { ok: false, why: 'not-valid', faults: read.faults };
-        if (saved.length >= SAVED_MAX)
+        if (saved.length >= SAVED_MAX || bytes > SAVED_MAX_BYTES)
           return {
             ok: false,
             why: 'full',
-            reason: `This bar has ${SAVED_MAX} saved versions of recipes, which is the most that it can hold.`,
+            reason: `This bar has ${saved.length} saved versions of recipes, ${(bytes / 1e6).toFixed(1)} MB of them, which is the most that it can hold.`,
           };
         const latest = versions(read.recipe.id).at(-1)?.version ?? null;
         if (latest !== basedOn)
@@ -95,6 +98,7 @@ export async function openRecipes(
         };
         await inTransaction(source, (manager) => manager.insert(RecipeVersionRow, row));
         saved.push(recipe);
+        bytes += row.body.length;
         find = bookOf(withSaved(saved));
         return { ok: true, recipe };
       }),

@@ -6,7 +6,9 @@ import type { BrewRecord, LogPage, LogQuery } from '@even-kettle/core/contract';
 import { noteWords, tasteInWords } from '@even-kettle/core/brew';
 import { median } from '@even-kettle/core/learn';
 import { METHODS } from '@even-kettle/core/recipe';
+import { rowsOneByOne } from './by-brew';
 import { pausing } from './pausing';
+import { failureOf } from './transaction';
 import { BrewRecordRow } from './rows';
 
 /** A brew as a point of its recipe's run. */
@@ -98,14 +100,21 @@ export function openRecords(
         .limit(query.limit)
         .getRawMany<{ brewId: string; endedMs: number }>();
       if (found.length === 0) return { records: [], next: null };
-      const read = await bodies(
-        rows().andWhere('record.brewId IN (:...ids)', { ids: found.map(({ brewId }) => brewId) }),
+      const ids = found.map(({ brewId }) => brewId);
+      let unreadable = 0;
+      const read = await bodies(rows().andWhere('record.brewId IN (:...ids)', { ids })).catch(
+        async (error: unknown) => {
+          if (failureOf(error)?.code !== 'damaged') throw error;
+          const one = await rowsOneByOne(source.manager, BrewRecordRow, ids, () => (unreadable += 1));
+          return one.flatMap(({ body }) => readRecord(body) ?? []);
+        },
       );
       const byId = new Map(read.map((record) => [record.brewId, record]));
       const last = found.at(-1)!;
       return {
         records: found.flatMap(({ brewId }) => byId.get(brewId) ?? []),
         next: found.length === query.limit ? `${last.endedMs} ${last.brewId}` : null,
+        ...(unreadable > 0 ? { unreadable } : {}),
       };
     },
     one: async (brewId) => {

@@ -155,6 +155,13 @@ export class PracticeItemRow {
   @PrimaryColumn({ type: 'text' })
   id: string;
 
+  @Column({ type: 'text' })
+  kind: string;
+
+  /** The length of the body. */
+  @Column({ type: 'integer' })
+  bytes: number;
+
   @Column({ type: 'integer', name: 'at_ms' })
   atMs: number;
 

@@ -5,8 +5,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import type { StorageState } from '@even-kettle/core/contract';
-import { openBar } from '../server';
-import { bar, close, cup, folder, importWorker, open, order, post, solver } from '../testing/bar';
+import { bar, close, cup, folder, open, openOver, order, post } from '../testing/bar';
 import { openDatabase } from './database';
 import { watchSpace } from './space';
 
@@ -45,14 +44,7 @@ test('where the system does not say how much room there is, nothing is said of i
 
 test('a page that loads the bar, and health, are told of a disk that is almost full', async () => {
   const source = await openDatabase(join(folder, 'small.sqlite'));
-  const small = await openBar({
-    source,
-    solver,
-    importWorker,
-    clockRate: 1,
-    warn: () => undefined,
-    freeBytes: () => Promise.resolve(100e6),
-  });
+  const small = await openOver(source, { freeBytes: () => Promise.resolve(100e6) });
   expect(small.snapshot().storage).toEqual({ level: 'low', freeMb: 100 });
   expect(await small.health()).toMatchObject({ status: 'ok', storage: 'low' });
   await small.close();

@@ -13,6 +13,7 @@ import { solve, type PlanProblem } from '@even-kettle/core/plan';
 import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
 import { readSetting } from '../store/settings-table';
+import { quoterHere } from '../planning/quoter';
 import { PLAIN_BAR, writeBar } from '../bench';
 import { openBar, type BarServer, type BarServerParts } from '../server';
 import { openDatabase } from '../store/database';
@@ -46,6 +47,7 @@ export const openOver = (over: DataSource, parts: Partial<BarServerParts> = {}):
   openBar({
     source: over,
     solver,
+    quoter: quoterHere,
     importWorker,
     clockRate: 1,
     warn: (_detail, message) => warned.push(message),

@@ -88,7 +88,7 @@ test('the trainer assigns a lesson to a person of the Bench, sees their tries, a
   await showLogPage(
     <TrainerPage />,
     {
-      practice: () => Promise.resolve({ items: [...kept] }),
+      practice: () => Promise.resolve([...kept]),
       keepPractice: (item) => Promise.resolve(void kept.push(item)),
       removePractice: (id) => Promise.resolve(void removed.push(id)),
     },

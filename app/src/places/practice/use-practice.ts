@@ -13,7 +13,7 @@ export function usePractice() {
   const { data, isPending, isError } = useQuery({ queryKey: KEY, queryFn: api.practice });
   const anew = () => client.invalidateQueries({ queryKey: KEY });
   return {
-    items: data?.items ?? [],
+    items: data ?? [],
     isPending,
     isAway: isError,
     keep: async (item: PracticeItem) => {
