@@ -9,7 +9,7 @@ import { outsideOrders, type OutsideTaken } from './bar/outside-orders';
 import { admission } from './bar/admission';
 import { adviceTaker, type AdviceTaken } from './bar/take-advice';
 import { openForgetting } from './bar/forgetting';
-import { GO_BACK, openHealth, type Health } from './bar/health';
+import { openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
 import { BEING_READ_IN, openSettings, type Settings } from './bar/settings';
 import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
@@ -18,6 +18,7 @@ import { openBroadcaster, type Broadcaster } from './http/broadcaster';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Quoter } from './planning/quoter';
 import type { Solver } from './planning/solver';
+import { GO_BACK, whyNoStart } from './store/cannot-open';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
@@ -133,8 +134,14 @@ function recordMender(log: EventLog, { warn }: BarServerParts, unawaited: Unawai
 
 type Unawaited = (work: Promise<unknown>, what: string) => void;
 
+/** @throws CannotStart where the database cannot be opened, and starting again is of no use */
+export const openBar = (parts: BarServerParts): Promise<BarServer> =>
+  openParts(parts).catch((error: unknown) => {
+    throw whyNoStart(error) ?? error;
+  });
+
 // eslint-disable-next-line max-lines-per-function -- it puts the parts together, each by a line or a few
-export async function openBar(parts: BarServerParts): Promise<BarServer> {
+async function openParts(parts: BarServerParts): Promise<BarServer> {
   const { source, solver, warn } = parts;
   const background = new Set<Promise<unknown>>();
   /** Reports the failure of background work, which nobody else awaits before the bar is closed. */

@@ -33,7 +33,7 @@ const REMARKS_MAX = 60;
 /** Far more than a bar says in an order's life, in a day of breaks, or of its things in three months. */
 const ORDER_EVENTS_MAX = 200;
 const AWAY_MAX = 200;
-const HOUSE_EVENTS_MAX = 5000;
+const HOUSE_EVENTS_MAX = 10_000;
 /** These end something, so they are never too many. */
 const ALWAYS: ReadonlySet<BarEvent['type']> = new Set(['guest-left', 'cup-cancelled', 'cups-fetched']);
 

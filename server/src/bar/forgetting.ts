@@ -61,8 +61,14 @@ export async function openForgetting({ source, log, bar, nowMs, warn, changed }:
       `The names and words of the guests of ${orders} earlier orders will be forgotten in a day. How long they are kept is set on the Bench, under Guests.`,
     );
   };
-  if (fromMs === null) await begin();
-  if (nowMs() < fromMs!) due = await dueAt(fromMs!);
+  try {
+    if (fromMs === null) await begin();
+    if (nowMs() < fromMs!) due = await dueAt(fromMs!);
+  } catch (error) {
+    // A damaged log: the bar shows what can be read, and nothing of it is forgotten.
+    fromMs ??= Infinity;
+    warn({ err: error }, 'it could not be counted whose guests will be forgotten');
+  }
 
   return {
     due: () => due,

@@ -3,6 +3,7 @@
  */
 import type { DataSource } from 'typeorm';
 import type { StorageState } from '@even-kettle/core/contract';
+import { GO_BACK } from '../store/cannot-open';
 import type { Planning } from '../planning/planning';
 import type { EventLog } from '../store/log';
 import { writeSetting } from '../store/settings-table';
@@ -26,8 +27,6 @@ export type HealthService = {
   look: () => Promise<Health>;
 };
 
-export const GO_BACK =
-  'Stop the server, keep the damaged file, put the latest copy that `npm run backup` made in its place, and start again.';
 /** The shortest time between two checks whether the disk can be written, milliseconds. */
 const TRIED_MS = 1000;
 /** How long a request that could not be stored counts as a fault if none is stored after it, milliseconds. */

@@ -86,8 +86,8 @@ test('no answer is larger than the table of answers says, whatever the bar holds
     coffee: `${long}${n % 10}`,
     stockG: n,
   });
-  for (let n = 0; n < 5000; n += 200)
-    expect((await post(...Array.from({ length: 200 }, (_, k) => weighed(n + k)))).status).toBe(200);
+  for (let n = 0; n < 10_000; n += 500)
+    await bar.log.append(Array.from({ length: 500 }, (_, k) => weighed(n + k)));
   expect((await post(weighed(1))).body.errors[0].code).toBe('too-many');
   const wordy = (n: number) => ({ allergy: 'a'.repeat(80), note: 'n'.repeat(120), cupMl: 200 + n });
   await post(

@@ -86,6 +86,19 @@ test('what happens while the past is still being read comes after it, once', asy
   expect(messages.map(({ name }) => name)).toContain('bar');
 });
 
+test('a page that catches up more slowly than the bar goes on is cut off, and resumes when it can', async () => {
+  let cut: boolean | null = null;
+  const { url } = await stand(25, (page) => {
+    if (page !== 2) return;
+    for (let n = 0; n < 50 && broadcaster.listeners() > 0; n += 1)
+      broadcaster.broadcast('bar', { name: 'x'.repeat(200_000) });
+    cut = true;
+  });
+  const answer = await fetch(url);
+  await expect(answer.text()).rejects.toThrow();
+  expect([cut, broadcaster.listeners()]).toEqual([true, 0]);
+});
+
 test('a page that leaves is forgotten, and one address may have only so many', async () => {
   const { url } = await stand(1);
   const leaving = new AbortController();

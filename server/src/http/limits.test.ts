@@ -1,8 +1,12 @@
 /** Requests that are as large as they may be, or ask for as much as there is: none of them keeps the others waiting. */
-import { get as getOf } from 'node:http';
+import { once } from 'node:events';
+import { createServer, get as getOf } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
 import request from 'supertest';
-import { bar, brewed, http, newId, now, order, cup, post, textOf } from '../testing/bar';
+import { accessPolicy } from '../access/hosts';
+import { bar, brewed, http, newId, now, order, cup, post, source, textOf } from '../testing/bar';
+import { httpApp } from './app';
 import { GAP_MAX } from './broadcaster';
 
 /** A request's answer, and for how long the thread was kept by one thing while it was worked on, milliseconds. */
@@ -100,6 +104,56 @@ test('a trace’s file has a name that a header can carry', async () => {
   bar.traces.add('say "hi"', { atMs: now(), massG: 1 });
   const answer = await request(http).get(`/api/files/traces/${encodeURIComponent('say "hi"')}.csv`);
   expect(answer.headers['content-disposition']).toBe('attachment; filename="trace-say \\"hi\\".csv"');
+});
+
+test('four files go out at once, one that nobody reads is ended, and none of them keeps the log of writes from being emptied', async () => {
+  // So much that the network itself does not take it all.
+  const words = 'x'.repeat(5000);
+  await source.transaction(async (manager) => {
+    for (let n = 0; n < 4000; n += 1) {
+      const event = { id: newId(), type: 'coffee-weighed', atMs: 1, coffee: words, stockG: n };
+      const row = [event.id, event.type, 1, 1, JSON.stringify(event)];
+      await manager.query(
+        'INSERT INTO event (id, type, at_ms, received_ms, body) VALUES (?, ?, ?, ?, ?)',
+        row,
+      );
+    }
+  });
+  const app = httpApp(bar, {
+    appDir: null,
+    logger: pino({ level: 'silent' }),
+    version: 'test',
+    requestsPerMinute: 10_000,
+    access: accessPolicy(),
+    downloadIdleMs: 700,
+  });
+  const server = createServer(app);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  for (let n = 0; n < 4; n += 1) {
+    const asked = getOf(
+      { port, path: '/api/files/archive.json', agent: false, headers: { 'Accept-Encoding': 'identity' } },
+      (answer) => answer.on('error', () => undefined),
+    );
+    asked.on('error', () => undefined);
+    await once(asked, 'response');
+  }
+  const fifth = await request(server).get('/api/files/log.csv');
+  expect([fifth.status, fifth.headers['retry-after'], fifth.body.type]).toEqual([
+    503,
+    '30',
+    'urn:even-kettle:problem:too-many-downloads',
+  ]);
+  expect(fifth.headers['content-disposition']).toBeUndefined();
+  expect(await source.query('PRAGMA wal_checkpoint(TRUNCATE)')).toMatchObject([{ busy: 0, log: 0 }]);
+  let again = fifth;
+  for (let tries = 0; again.status !== 200 && tries < 100; tries += 1) {
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    again = await request(server).get('/api/files/log.csv');
+  }
+  expect(again.status).toBe(200);
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
 });
 
 test('a log of many brews goes out while the bar is asked, and no longer than it is read', async () => {

@@ -1,5 +1,5 @@
 /** A file that came to harm, is held by another, or is of another time: what still works goes on, and the rest is said. */
-import { openSync, readFileSync, writeSync, closeSync } from 'node:fs';
+import { closeSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import request from 'supertest';
@@ -16,11 +16,14 @@ import {
   newId,
   now,
   open,
+  openOver,
   order,
   post,
   start,
+  textOf,
   warned,
 } from '../testing/bar';
+import { whyNoStart } from './cannot-open';
 import { lockDatabase, openDatabase } from './database';
 
 const file = () => join(folder, 'bar.sqlite');
@@ -29,6 +32,18 @@ function byHand(change: (db: BetterSqlite3.Database) => void): void {
   const db = new BetterSqlite3(file());
   change(db);
   db.close();
+}
+
+/** Writes over pages of the closed file. */
+function harmPages(found: string): void {
+  byHand((db) => db.pragma('wal_checkpoint(TRUNCATE)'));
+  const db = new BetterSqlite3(file(), { readonly: true });
+  const pages = db.prepare<[], { page: number }>(found).all();
+  const size = db.pragma('page_size', { simple: true }) as number;
+  db.close();
+  const at = openSync(file(), 'r+');
+  for (const { page } of pages) writeSync(at, Buffer.alloc(size, 0xff), 0, size, (page - 1) * size);
+  closeSync(at);
 }
 
 test('a record of a brew that cannot be read is made anew from the log, and the Log answers meanwhile', async () => {
@@ -70,19 +85,7 @@ test('where pages of the log are damaged, what can be read is shown, nothing is 
   });
   await post(...Array.from({ length: 120 }, (_, n) => weighed(n)));
   await close();
-  byHand((db) => db.pragma('wal_checkpoint(TRUNCATE)'));
-  // A leaf of the log's own table, of which there are several by now.
-  const db = new BetterSqlite3(file(), { readonly: true });
-  const { page } = db
-    .prepare<[], { page: number }>(
-      `SELECT pageno AS page FROM dbstat WHERE name = 'event' AND pagetype = 'leaf' LIMIT 1 OFFSET 2`,
-    )
-    .get() ?? { page: 0 };
-  const { size } = { size: db.pragma('page_size', { simple: true }) as number };
-  db.close();
-  const at = openSync(file(), 'r+');
-  writeSync(at, Buffer.alloc(size, 0xff), 0, size, (page - 1) * size);
-  closeSync(at);
+  harmPages(`SELECT pageno AS page FROM dbstat WHERE name = 'event' AND pagetype = 'leaf' LIMIT 1 OFFSET 2`);
   await open();
   const shown = bar.log.state().houseEvents!.length;
   expect(shown).toBeGreaterThan(60);
@@ -92,6 +95,41 @@ test('where pages of the log are damaged, what can be read is shown, nothing is 
   expect(health.body.faults.join()).toMatch(/damaged.*`npm run backup`.*Event \d+ of the log was left out/);
   const refused = await post(order('N', cup('n1')));
   expect([refused.status, refused.body.type]).toEqual([503, 'urn:even-kettle:problem:store-damaged']);
+});
+
+test('archive and table of a damaged bar give what can be read, and say at their end what could not be', async () => {
+  for (let n = 1; n <= 12; n += 1) await brewed(n);
+  await close();
+  // A leaf of each of the tables' own trees: of the log, and of the records.
+  harmPages(
+    `SELECT MIN(pageno) AS page FROM dbstat WHERE name IN ('event', 'brew_record') AND pagetype = 'leaf' AND ncell > 1 AND path <> '/' GROUP BY name`,
+  );
+  await open();
+  const archive = JSON.parse(await textOf('/api/files/archive.json')) as {
+    events: object[];
+    unreadable: { part: string; of: string }[];
+  };
+  const lost = archive.unreadable.filter(({ part }) => part === 'events').length;
+  expect(lost).toBeGreaterThan(0);
+  expect(archive.events.length + lost).toBe(12 * 14);
+  const lines = (await textOf('/api/files/log.csv')).trim().split('\r\n');
+  expect(lines.at(-1)).toMatch(/could not be read: the database is damaged there/);
+  expect(lines.length).toBeGreaterThan(4);
+});
+
+test('a bar whose database cannot be opened at all, or has no room to, says so and does not try for ever', async () => {
+  await post(order('A', cup('a1')));
+  await close();
+  harmPages('SELECT pageno AS page FROM dbstat WHERE pageno > 1');
+  const opening = async () => openOver(await openDatabase(file()));
+  await expect(opening()).rejects.toThrow(CannotStart);
+  await expect(opening()).rejects.toThrow(/damaged.*put the latest copy/);
+  expect(whyNoStart(Object.assign(new Error('full'), { code: 'SQLITE_FULL' }))?.message).toMatch(
+    /disk is full.*[Mm]ake room/,
+  );
+  expect(whyNoStart(new Error('anything else'))).toBeNull();
+  rmSync(file());
+  await open();
 });
 
 test('settings that cannot be read do not keep the bar shut', async () => {

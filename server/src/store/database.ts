@@ -7,6 +7,7 @@ import { dirname } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 import { CannotStart } from '../cannot-start';
+import { whyNoStart } from './cannot-open';
 import {
   ForgottenGuests1764600000000,
   FirstTables1764000000000,
@@ -102,7 +103,7 @@ export async function openDatabase(
     if (source.isInitialized) await source.destroy();
     const code = String((error as { code?: unknown }).code);
     if (code === 'SQLITE_NOTADB') throw new CannotStart(`${file} is no database of Even Kettle’s.`);
-    throw error;
+    throw whyNoStart(error) ?? error;
   }
   await source.query(`PRAGMA busy_timeout = ${busyMs}`);
   return source;

@@ -123,7 +123,9 @@ export async function openLog(
   });
   let { state, seq, latestMs } = await replay(reader, await snapshots.latest());
   snapshots.lived({ state, seq, latestMs });
-  const isMissing = seq > 0 && !(await manager.existsBy(BrewRecordRow, { importId: IsNull() }));
+  // Where the file is damaged, what stands there stays.
+  const isThere = await manager.existsBy(BrewRecordRow, { importId: IsNull() }).catch(() => true);
+  const isMissing = seq > 0 && !isThere;
   // The tables were created anew, or the log was imported.
   if (isMissing)
     await inTransaction(source, (writer) => rebuildRecords(writer, reader)).catch((error: unknown) =>
