@@ -518,3 +518,37 @@ test('health, clock and headers', async () => {
   expect(headers['content-security-policy']).toContain("script-src 'self'");
   expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe/);
 });
+
+test('an outbox of version 0.1 is taken whole: pairs of hands as it numbers them; a wrong one is named in words, and alone', async () => {
+  await post(order('A', cup('a1')), start('a1', 'A'));
+  const taken = (change: object) => ({
+    id: newId(),
+    type: 'step-taken',
+    atMs: now(),
+    brewId: 'a1.1',
+    stepId: 'fill',
+    ...change,
+  });
+  const old = taken({ hands: 2 });
+  expect((await post(old, done('a1.1', 'fill'))).status).toBe(200);
+  expect((await post(old)).body.duplicates).toEqual([old.id]);
+  expect(bar.log.state().brews['a1.1']!.takenBy).toEqual({ fill: 1 });
+  const wrong = taken({ hands: 7 });
+  const { status, body } = await post(taken({ pair: 0, stepId: 'weigh' }), wrong);
+  expect([status, body.errors]).toEqual([
+    422,
+    [{ field: 'events.1.pair', reason: 'must be one of 0, 1', code: 'invalid_value', eventId: wrong.id }],
+  ]);
+});
+
+test('taps that come under a name that is not the server’s are kept by every version of the app', async () => {
+  const asked = (path: string) =>
+    request(http)
+      .post(path)
+      .set('Host', 'bar.lan')
+      .send({ events: [order('A', cup('a1'))] });
+  const { status, body } = await asked('/api/events');
+  expect([status, body.detail]).toEqual([503, expect.stringMatching(/EVEN_KETTLE_HOSTS/)]);
+  expect((await asked('/api/orders')).status).toBe(421);
+  expect(await stored()).toBe(0);
+});

@@ -115,7 +115,7 @@ const brewNoted = z.strictObject({
   brewId: thingId,
   note: z.enum(NOTES),
 });
-const notch = z.union([z.literal(-2), z.literal(-1), z.literal(0), z.literal(1), z.literal(2)]);
+const notch = z.literal([-2, -1, 0, 1, 2]);
 export const tasteSchema = z.strictObject({
   balance: notch.optional().meta({ description: 'From sour (-2) to bitter (2).' }),
   strength: notch.optional().meta({ description: 'From weak (-2) to strong (2).' }),
@@ -231,7 +231,7 @@ const stepTaken = z.strictObject({
   type: z.literal('step-taken'),
   brewId: thingId,
   stepId: thingId,
-  pair: z.union([z.literal(0), z.literal(1)]).meta({ description: 'The pair of hands, numbered from 0.' }),
+  pair: z.literal([0, 1]).meta({ description: 'The pair of hands, numbered from 0.' }),
 });
 const brewServed = z.strictObject({
   ...eventBase,

@@ -27,4 +27,4 @@ export { ANSWER_MAX } from './answer-max';
 export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export type { Unreadable } from './archive';
 export { line, thingId } from './words';
-export { oneLine, readStoredEvent } from './stored-event';
+export { oneLine, readStoredEvent, upgradedEvent } from './stored-event';

@@ -15,17 +15,20 @@ const READING_MAX_G = 3000;
  * @throws ZodError if this version does not know the event
  */
 export function readStoredEvent(stored: unknown): BarEvent {
-  const read = barEventSchema.safeParse(stored);
-  if (read.success) return read.data;
-  return barEventSchema.parse(
-    mended(typeof stored === 'object' && stored !== null ? pairFromNought(stored) : stored),
-  );
+  const event = upgradedEvent(stored);
+  const read = barEventSchema.safeParse(event);
+  return read.success ? read.data : barEventSchema.parse(mended(event));
 }
 
-/** Before pairs of hands were numbered from 0, `step-taken` named them 1 and 2. */
-function pairFromNought(stored: object): unknown {
-  const { hands, ...event } = stored as { type?: unknown; hands?: unknown };
-  return event.type === 'step-taken' && typeof hands === 'number' ? { ...event, pair: hands - 1 } : stored;
+/**
+ * An event as an earlier version of the app writes it, in today's form; anything else as it is. A device that was away while
+ * the server was upgraded posts such events, and the log has them.
+ */
+export function upgradedEvent(said: unknown): unknown {
+  if (typeof said !== 'object' || said === null) return said;
+  const { hands, ...event } = said as { type?: unknown; hands?: unknown };
+  // Before pairs of hands were numbered from 0, `step-taken` named them 1 and 2.
+  return event.type === 'step-taken' && typeof hands === 'number' ? { ...event, pair: hands - 1 } : said;
 }
 
 function mended(value: unknown, key = ''): unknown {

@@ -19,8 +19,12 @@ z.config({
         return `must be ${issue.values.length === 1 ? '' : 'one of '}${issue.values.map(String).join(', ')}`;
       case 'unrecognized_keys':
         return `has a field that is not known here: ${issue.keys.join(', ')}`;
+      case 'invalid_union':
+        return 'must be of a kind that is known here';
+      case 'invalid_format':
+        return 'is not written as it should be';
       default:
-        return undefined;
+        return 'is not right';
     }
   },
 });

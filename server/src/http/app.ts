@@ -89,7 +89,16 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
     // Addresses are not case-sensitive.
     const judged = access.judge(request.headers, !/^\/api(\/|$)/i.test(request.path));
     if (judged.ok) return next();
-    next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
+    // An app of version 0.1 throws its taps away when they are refused. It keeps them while the server is not ready for them.
+    const keepsTaps = judged.status === 421 && /^\/api\/events\/?$/i.test(request.path);
+    next(
+      new HttpProblem(
+        keepsTaps ? 503 : judged.status,
+        'not-from-here',
+        'This may not be asked from there',
+        judged.reason,
+      ),
+    );
   });
   app.use(compression());
   app.use('/api', apiRoutes(bar, options));

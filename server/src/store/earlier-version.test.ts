@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { withoutGuest, type BarState } from '@even-kettle/core/brew';
-import type { Bar, LogPage } from '@even-kettle/core/contract';
+import { barEventSchema, upgradedEvent, type Bar, type LogPage } from '@even-kettle/core/contract';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { readBar } from '../bench';
@@ -59,6 +59,16 @@ test('the shift goes on: what is told next is taken', async () => {
   const noted = { id, type: 'brew-noted', atMs: log.latestMs() + 1000, brewId: brew.id, note: 'stalled' };
   expect(await log.append([noted])).toMatchObject({ ok: true, seq: before.seq + 1 });
   await log.settled();
+  await source.destroy();
+});
+
+test('what a device of before kept while the server was upgraded is taken: every event as it wrote it', async () => {
+  const { source } = await opened(() => undefined);
+  const rows = await source.query<{ body: string }[]>('SELECT body FROM event');
+  const refused = rows
+    .map(({ body }) => barEventSchema.safeParse(upgradedEvent(JSON.parse(body))))
+    .flatMap((read) => read.error?.issues ?? []);
+  expect([rows.length > 100, refused]).toEqual([true, []]);
   await source.destroy();
 });
 

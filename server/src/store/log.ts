@@ -14,7 +14,7 @@ import {
   type Applied,
   type Refusal,
 } from '@even-kettle/core/brew';
-import { barEventSchema, type BrewRecord, type LiveEvent } from '@even-kettle/core/contract';
+import { barEventSchema, upgradedEvent, type BrewRecord, type LiveEvent } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
 import { recordOf, tasted } from '../record';
 import { canonical } from './canonical';
@@ -164,7 +164,7 @@ export async function openLog(
     const rest = pausing();
     for (const [index, raw] of asked.entries()) {
       await rest();
-      const read = barEventSchema.safeParse(raw);
+      const read = barEventSchema.safeParse(upgradedEvent(raw));
       if (!read.success) return notValid(index, raw, read.error.issues);
       const said: BarEvent = read.data;
       const known = bodies.get(said.id);
