@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { reduce } from '@even-kettle/core/brew';
 import { traceToBytes } from '@even-kettle/core/pour';
 import { seededRandom } from '@even-kettle/core/rush';
-import { SCHOOLS, bookOf, latestOf } from '@even-kettle/core/recipe';
+import { SCHOOLS, bookOf, everyVersion, latestOf } from '@even-kettle/core/recipe';
 import { LANTERN_PIER, twoWeeksBefore } from '../src/demo/benches';
 import { openLearning } from '../src/learnt';
 import { recordOf } from '../src/record';
@@ -82,6 +82,7 @@ const learning = openLearning({
   state: () => state,
   bar: () => LANTERN_PIER,
   recipe: (id) => recipes.find((recipe) => recipe.id === id),
+  versions: (id) => everyVersion([]).filter((recipe) => recipe.id === id),
   nowMs: () => nowMs,
 });
 const page = (query: object) => records.page({ limit: 30, ...query });

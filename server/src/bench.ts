@@ -4,7 +4,7 @@
 import type { EntityManager } from 'typeorm';
 import type { Bar, BarChange } from '@even-kettle/core/contract';
 import { METRIC } from '@even-kettle/core/units';
-import { EventRow } from './store/rows';
+import { EventRow, FileImportRow, RecipeVersionRow } from './store/rows';
 import { readSetting, writeSetting } from './store/settings-table';
 
 const SETTING = 'bar';
@@ -74,7 +74,17 @@ export async function readBar(
   if (stored === undefined)
     warn('The bench’s settings cannot be read. Those of a new bar stand in for them.');
   if (stored) return stored;
-  return (await manager.existsBy(EventRow, {})) ? PLAIN_BAR : NEW_BAR;
+  // A bench that nobody had changed was not stored by earlier versions.
+  const isUsed =
+    (await manager.existsBy(EventRow, {})) ||
+    (await manager.existsBy(RecipeVersionRow, {})) ||
+    (await manager.existsBy(FileImportRow, {}));
+  return isUsed ? PLAIN_BAR : NEW_BAR;
+}
+
+/** Stores the bench of a new database, so that it stays one whatever is done first; one of an earlier version keeps its own. */
+export async function settleBar(manager: EntityManager): Promise<void> {
+  if ((await readSetting(manager, SETTING)) === null) await writeBar(manager, await readBar(manager));
 }
 
 export async function writeBar(manager: EntityManager, bar: Bar): Promise<void> {

@@ -12,6 +12,7 @@ import { openForgetting } from './bar/forgetting';
 import { openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
 import { BEING_READ_IN, openSettings, type Settings } from './bar/settings';
+import { settleBar } from './bench';
 import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
 import { openDevices, type DeviceServices } from './devices/devices';
 import { openBroadcaster, type Broadcaster } from './http/broadcaster';
@@ -24,7 +25,7 @@ import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
 import { openTraces, type TraceRepository } from './store/traces';
 import { openRecords, type RecordRepository } from './store/records';
-import { StoreFailed, alone, whenUnclean } from './store/transaction';
+import { StoreFailed, alone, inTransaction, whenUnclean } from './store/transaction';
 import { openLearning, type Learning } from './learnt';
 import { archiveOf } from './files/archive';
 import { openImportService, type ImportService } from './imports/import-service';
@@ -101,6 +102,10 @@ async function openStored({
   whenUnclean(source, fatal);
   const faults = await faultsOf(source);
   if (faults.length > 0) warn({ faults }, `the database is damaged. ${GO_BACK}`);
+  // A disk or a file that takes nothing just now must not keep the bar shut.
+  await inTransaction(source, settleBar).catch((error: unknown) =>
+    warn({ err: error }, 'the bench could not be stored'),
+  );
   const recipes = await openRecipes(source, (message) => warn({}, message));
   const { book } = recipes;
   const log = await openLog(source, book, {
@@ -194,6 +199,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     state: log.state,
     bar: settings.now,
     recipe: (id) => recipes.versions(id).at(-1),
+    versions: recipes.versions,
     nowMs: clock.nowMs,
   });
   const learnt = await openLearntSettings(

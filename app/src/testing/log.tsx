@@ -58,6 +58,7 @@ export const RECORD: BrewRecord = {
 export const LEARNT: Learnt = {
   recipeId: 'cone-thirds',
   coffee: 'Saltmarsh',
+  versions: [2],
   run: [],
   chart: null,
   grind: null,

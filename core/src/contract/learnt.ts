@@ -17,6 +17,9 @@ const learntFrom = {
 export const learntSchema = z.object({
   recipeId: z.string(),
   coffee: z.string(),
+  versions: z
+    .array(z.int())
+    .meta({ description: 'The versions of the recipe whose brews these are: they are brewed alike.' }),
   run: z.array(
     z.object({ brewId: z.string(), endedMs: z.number(), brewS: z.number(), setting: z.number().nullable() }),
   ),

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { SCHOOLS, brewCard, type Recipe } from '../recipe';
+import { everyVersion } from '../recipe';
 import { EARLIER } from '../recipe/methods/earlier';
 import {
   RECIPES_FILE_MAX,
@@ -118,6 +119,9 @@ test('taking recipes in never overwrites: it shows what is new, the same, or wou
     },
     { recipe: mine, what: 'new', version: 1, changes: [] },
   ]);
+  // A file of an older app does not put its recipes over those that came since.
+  const before = previewImport(EARLIER, everyVersion([]));
+  expect(before.map(({ what }) => what)).toEqual(EARLIER.map(() => 'earlier'));
 });
 
 test('the published schema is made from the one that is checked with', () => {

@@ -68,13 +68,17 @@ function wrongFormat(format: unknown): string {
 /** What taking a recipe in would do. It never overwrites: a changed recipe becomes the next version. */
 export type Incoming = {
   recipe: Recipe;
-  what: 'new' | 'same' | 'next version';
-  /** The version that it would get here. */
+  what: 'new' | 'same' | 'earlier' | 'next version';
+  /** The version that it would get here, or that it is. */
   version: number;
   changes: Change[];
 };
 
-/** What would change here, recipe by recipe; of several versions in the file only the latest counts. */
+/**
+ * What would change here, recipe by recipe; of several versions in the file only the latest counts. One that is here already
+ * as an earlier version is not proposed in place of a later one.
+ * @param here every version
+ */
 export function previewImport(incoming: readonly Recipe[], here: readonly Recipe[]): Incoming[] {
   const latestHere = new Map(latestOf(here).map((recipe) => [recipe.id, recipe]));
   return latestOf(incoming).map((recipe) => {
@@ -82,6 +86,8 @@ export function previewImport(incoming: readonly Recipe[], here: readonly Recipe
     if (!known) return { recipe, what: 'new', version: 1, changes: [] };
     const changes = changesBetween(known, recipe);
     if (changes.length === 0) return { recipe, what: 'same', version: known.version, changes };
+    const earlier = here.find((each) => each.id === recipe.id && changesBetween(each, recipe).length === 0);
+    if (earlier) return { recipe, what: 'earlier', version: earlier.version, changes: [] };
     return { recipe, what: 'next version', version: known.version + 1, changes };
   });
 }

@@ -23,6 +23,12 @@ export const withSaved = (saved: readonly Recipe[]): Recipe[] => [
   ...saved,
 ];
 
+/** Every version there is: those that shipped once, those that ship, and those that were saved on a bar. */
+export const everyVersion = (saved: readonly Recipe[]): Recipe[] => {
+  const own = new Set(saved.map(({ id, version }) => `${id}@${version}`));
+  return [...[...EARLIER, ...SCHOOLS].filter(({ id, version }) => !own.has(`${id}@${version}`)), ...saved];
+};
+
 /** The latest version of each recipe, in the order in which they first come. */
 export function latestOf(recipes: Iterable<Recipe>): Recipe[] {
   const latest = new Map<string, Recipe>();

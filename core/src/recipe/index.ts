@@ -47,7 +47,7 @@ export type {
   Tool,
   Wish,
 } from './recipe';
-export { bookOf, latestOf, withSaved } from './book';
+export { bookOf, everyVersion, latestOf, withSaved } from './book';
 export { fillOf } from './prep';
 export { roleOf } from './role';
 export type { StepRole } from './role';
@@ -59,7 +59,7 @@ export { WHY_OF, why } from './why';
 export type { Derivation, DerivedFrom, Source, WhyOf } from './why';
 export { checkRecipe } from './check';
 export type { Fault } from './check';
-export { changesBetween } from './versions';
+export { areBrewedAlike, changesBetween } from './versions';
 export type { Change } from './versions';
 export { cautionFor } from './caution';
 export { CAUTIONS } from './methods/caution-words';

@@ -45,3 +45,36 @@ function collect(leaves: Leaves, path: string, value: unknown): void {
   }
   for (const [key, child] of Object.entries(value)) collect(leaves, path ? `${path}.${key}` : key, child);
 }
+
+/**
+ * Whether two versions of a recipe are brewed alike: the same pours, water, grind and times. Preparation, words, and a path
+ * that one of them does not tell do not count, since the bed and the grinder teach the same by both.
+ */
+export function areBrewedAlike(one: Recipe, other: Recipe): boolean {
+  const [a, b] = [one, other].map(brewedBy);
+  if (JSON.stringify(a!.figures) !== JSON.stringify(b!.figures)) return false;
+  return a!.paths.every(
+    (path, n) => !path || !b!.paths[n] || JSON.stringify(path) === JSON.stringify(b!.paths[n]),
+  );
+}
+
+function brewedBy({ steps, ...recipe }: Recipe) {
+  // Warming the cup while the bed drains does nothing to the bed.
+  const brewed = steps.filter(({ phase, kind }) => phase === 'brew' && kind !== 'warm');
+  const { method, ratio, bypassTimesDose, refDoseG, grindBand, waterC, waterIs, filter, endWindowS } = recipe;
+  return {
+    figures: [
+      [method, ratio, bypassTimesDose, refDoseG, grindBand, waterC, waterIs, filter],
+      [endWindowS.from, endWindowS.to],
+      ...brewed.map(({ kind, start, lasts, end, stirs, pour }) => [
+        kind,
+        start,
+        lasts,
+        end.by,
+        stirs ?? null,
+        pour ? [pour.amount, pour.flowGPerS, pour.opening ?? null, pour.waterC ?? null] : null,
+      ]),
+    ],
+    paths: brewed.map(({ pour }) => pour?.paths ?? null),
+  };
+}

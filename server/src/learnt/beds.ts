@@ -5,7 +5,7 @@ import type { Bar, BrewRecord } from '@even-kettle/core/contract';
 import { learnDrawdown, learnRetention } from '@even-kettle/core/learn';
 import { bedKey } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
-import { LEARN_FROM, ofOneKind, type Sources } from './sources';
+import { LEARN_FROM, ofOneKind, versionsLike, type Sources } from './sources';
 
 export const retentionOf = (records: readonly BrewRecord[]) =>
   learnRetention(
@@ -34,8 +34,8 @@ function plannedDrawdownS({ steps, plannedBrewS }: BrewRecord): number | null {
   return lastPour ? plannedBrewS - (lastPour.plannedStartS + lastPour.plannedS) : null;
 }
 
-export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['beds']>> {
-  const served = (await records.latest(LEARN_FROM)).filter(({ outcome }) => outcome === 'served');
+export async function bedsOf(sources: Sources): Promise<NonNullable<Bar['beds']>> {
+  const served = (await sources.records.latest(LEARN_FROM)).filter(({ outcome }) => outcome === 'served');
   const byBed = new Map<string, BrewRecord[]>();
   for (const record of served) {
     const key = bedKey(record.recipeId, record.coffee);
@@ -44,7 +44,7 @@ export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['bed
   return Object.fromEntries(
     [...byBed].flatMap(([key, of]) => {
       const retention = retentionOf(of);
-      const drawdown = drawdownOf(ofOneKind(of, kindOfRecord));
+      const drawdown = drawdownOf(recordsOfOneKind(of, sources));
       if (!retention && !drawdown) return [];
       // Rounded to a twentieth, so that a card does not change with every cup that is weighed.
       const bed = {
@@ -65,7 +65,10 @@ export async function bedsOf({ records }: Sources): Promise<NonNullable<Bar['bed
 const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
 const twentieth = (value: number): number => Math.round(value * 20) / 20;
 
-export const kindOfRecord = ({ recipeVersion, grind }: BrewRecord) => ({
-  recipeVersion,
-  grinderId: grind?.grinderId ?? null,
-});
+/** @param of of one recipe with one coffee, oldest first */
+export const recordsOfOneKind = (of: readonly BrewRecord[], sources: Sources): BrewRecord[] =>
+  ofOneKind(
+    of,
+    ({ recipeVersion, grind }) => ({ recipeVersion, grinderId: grind?.grinderId ?? null }),
+    (version) => versionsLike(of[0]!.recipeId, version, sources),
+  );

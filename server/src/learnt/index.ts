@@ -15,14 +15,14 @@ import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { boilingPointC } from '@even-kettle/core/water';
-import { bedsOf, drawdownOf, kindOfRecord, retentionOf } from './beds';
+import { bedsOf, drawdownOf, recordsOfOneKind, retentionOf } from './beds';
 import { learntHands, paceOf } from './hands';
 import { promiseShareOf } from './promise';
 import type { SettingsChange } from '../bar/settings';
 import { todayOf } from './today';
 import { houseOf, stockOf } from './house';
 import { grindOf, runOf, triedWith, type Run } from './run';
-import { LEARN_FROM, isSold, ofOneKind, tenth, houseEventsOf, type Sources } from './sources';
+import { LEARN_FROM, isSold, tenth, houseEventsOf, type Sources } from './sources';
 
 export type Learning = {
   of: (recipeId: string, coffee: string) => Promise<Learnt>;
@@ -64,6 +64,9 @@ async function learntOf(recipeId: string, coffee: string, sources: Sources): Pro
   return {
     recipeId,
     coffee,
+    versions: [...new Set(run.points.flatMap(({ recipeVersion }) => recipeVersion ?? []))].sort(
+      (a, b) => a - b,
+    ),
     run: run.points.map(({ brewId, endedMs, brewS, setting }) => ({ brewId, endedMs, brewS, setting })),
     chart: run.chart,
     grind: grind && {
@@ -75,7 +78,7 @@ async function learntOf(recipeId: string, coffee: string, sources: Sources): Pro
       brews: grind.slope.brews,
     },
     retention: retentionOf(served),
-    drawdown: drawdownOf(ofOneKind(served, kindOfRecord)),
+    drawdown: drawdownOf(recordsOfOneKind(served, sources)),
     tried: houseEventsOf(sources.state(), 'change-tried')
       .filter((tried) => tried.recipeId === recipeId && tried.coffee === coffee)
       .reverse()

@@ -7,7 +7,7 @@ import { bandsPerStep, coarserWay, grindSlope, runChart, type GrindSlope } from 
 import { grindOffsetFor } from '@even-kettle/core/plan';
 import { grindSetting } from '@even-kettle/core/recipe';
 import type { RunPoint } from '../store/records';
-import { ofOneKind, tenth, type Sources } from './sources';
+import { ofOneKind, tenth, versionsLike, type Sources } from './sources';
 
 /** How many brews of a recipe its run shows. */
 const RUN_BREWS = 200;
@@ -15,8 +15,12 @@ const RUN_BREWS = 200;
 export type Run = { recipeId: string; coffee: string; points: RunPoint[]; chart: Learnt['chart'] };
 
 /** The run with every time converted to the latest cup's size, so that a large cup does not look like drift. */
-export async function runOf(recipeId: string, coffee: string, { records }: Sources): Promise<Run> {
-  const run = ofOneKind(await records.run(recipeId, coffee, RUN_BREWS), (point) => point);
+export async function runOf(recipeId: string, coffee: string, sources: Sources): Promise<Run> {
+  const run = ofOneKind(
+    await sources.records.run(recipeId, coffee, RUN_BREWS),
+    (point) => point,
+    (version) => versionsLike(recipeId, version, sources),
+  );
   const sizeS = run.at(-1)?.plannedS ?? 0;
   const points = run.map((point) => ({ ...point, brewS: tenth(point.brewS + sizeS - point.plannedS) }));
   return { recipeId, coffee, points, chart: chartOf(points) };

@@ -3,7 +3,7 @@
  */
 import type { BarState, HouseEvent } from '@even-kettle/core/brew';
 import type { Bar, BrewRecord } from '@even-kettle/core/contract';
-import type { Recipe } from '@even-kettle/core/recipe';
+import { areBrewedAlike, type Recipe } from '@even-kettle/core/recipe';
 import type { RecordRepository } from '../store/records';
 import type { TraceRepository } from '../store/traces';
 
@@ -14,6 +14,8 @@ export type Sources = {
   bar: () => Bar;
   /** The latest version of a recipe. */
   recipe: (id: string) => Recipe | undefined;
+  /** All its versions. */
+  versions: (id: string) => readonly Recipe[];
   nowMs: () => number;
 };
 
@@ -31,19 +33,35 @@ export const houseEventsOf = <Type extends HouseEvent['type']>(state: BarState, 
 
 export const tenth = (value: number): number => Math.round(value * 10) / 10;
 
+type Kind = { recipeVersion: number | null; grinderId: string | null };
+
+/** The versions of a recipe that are brewed as one of them is, that one among them. */
+export function versionsLike(
+  recipeId: string,
+  version: number | null,
+  { versions }: Sources,
+): Set<number | null> {
+  const all = versions(recipeId);
+  const wanted = all.find((recipe) => recipe.version === version);
+  const alike = wanted ? all.filter((recipe) => areBrewedAlike(recipe, wanted)) : [];
+  return new Set([version, ...alike.map((recipe) => recipe.version)]);
+}
+
 /**
- * The latest brews that can be learnt from together: of one version of the recipe, with one grinder. A brew whose grinder
- * is unknown counts as of the only known grinder; if several are known, it is left out.
+ * The latest brews that can be learnt from together: of versions of the recipe that are brewed alike, with one grinder. A
+ * brew whose grinder is unknown counts as of the only known grinder; if several are known, it is left out.
  * @param brews oldest first
+ * @param alike the versions that are brewed as a version is
  */
 export function ofOneKind<Brew>(
   brews: readonly Brew[],
-  kindOf: (brew: Brew) => { recipeVersion: number | null; grinderId: string | null },
+  kindOf: (brew: Brew) => Kind,
+  alike: (version: number | null) => ReadonlySet<number | null>,
 ): Brew[] {
   const last = brews.at(-1);
   if (last === undefined) return [];
-  const { recipeVersion } = kindOf(last);
-  const ofVersion = brews.filter((brew) => kindOf(brew).recipeVersion === recipeVersion);
+  const versions = alike(kindOf(last).recipeVersion);
+  const ofVersion = brews.filter((brew) => versions.has(kindOf(brew).recipeVersion));
   const known = ofVersion.map((brew) => kindOf(brew).grinderId).filter((id) => id !== null);
   const grinderId = known.at(-1) ?? null;
   const several = new Set(known).size > 1;

@@ -8,6 +8,7 @@ import { readRecipe } from '@even-kettle/core/formats';
 import {
   SCHOOLS,
   bookOf,
+  everyVersion,
   latestOf,
   withSaved,
   type Fault,
@@ -66,7 +67,7 @@ export async function openRecipes(
   };
   await reload();
   const versions = (id: string) =>
-    withSaved(saved)
+    everyVersion(saved)
       .filter((recipe) => recipe.id === id)
       .sort((a, b) => a.version - b.version);
 

@@ -133,7 +133,7 @@ function levelInWords(level: number): string {
 type Fact = { name: string; value: string; from: string; odd?: string[] | undefined };
 
 /** What is learnt, from how many brews, and how sure it is; brews that were left out, by name. */
-function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt }) {
+function Facts({ learnt: { versions, run, grind, retention, drawdown } }: { learnt: Learnt }) {
   const facts: Fact[] = [
     ...(grind
       ? [
@@ -170,6 +170,11 @@ function Facts({ learnt: { run, grind, retention, drawdown } }: { learnt: Learnt
   return (
     <Card>
       <Subheading>{WORDS.learnt}</Subheading>
+      {versions.length > 1 ? (
+        <Text quiet size="small">
+          {WORDS.fromVersions(versions.join(', '))}
+        </Text>
+      ) : null}
       {facts.map(({ name, value, from, odd = [] }) => (
         <View key={name}>
           <Text size="small" quiet>

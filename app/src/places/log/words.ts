@@ -135,6 +135,8 @@ export const WORDS = {
     `${grinderName}, from ${brews} brew${plural(brews, '', 's')}`,
   fromCsv: ', from CSV',
   fromTheDay: 'From the day',
+  fromVersions: (versions: Shown) =>
+    `Learnt from the recipe’s versions ${versions}: they pour, heat and grind alike.`,
   fromWeighedCups: (cups: Shown) => `from ${cups} weighed cups`,
   givenUp: 'given up',
   grinderAt: (setting: Shown) => `, grinder at ${setting}`,

@@ -4,7 +4,7 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { METHODS, type Fault, type Recipe } from '@even-kettle/core/recipe';
+import { METHODS, everyVersion, type Fault, type Recipe } from '@even-kettle/core/recipe';
 import type { Incoming } from '@even-kettle/core/formats';
 import { useBar, useHere } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
@@ -24,7 +24,7 @@ import { WORDS } from './words';
 type Brought = { from: string; recipes: Recipe[] } | { from: string; faults: Fault[] };
 
 export function ImportRecipes() {
-  const { recipes } = useBar();
+  const { store } = useHere();
   const [brought, setBrought] = useState<Brought | null>(broughtByAddress);
   const [text, setText] = useState('');
 
@@ -99,7 +99,7 @@ export function ImportRecipes() {
         <Preview
           key={brought.from}
           from={brought.from}
-          incoming={schemas().previewImport(brought.recipes, recipes)}
+          incoming={schemas().previewImport(brought.recipes, everyVersion(store.given()?.saved ?? []))}
         />
       )}
     </Page>
@@ -138,7 +138,8 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [said, setSaid] = useState<string[]>([]);
   const [done, setDone] = useState(false);
-  const useful = incoming.filter(({ what }) => what !== 'same');
+  const isHere = (what: Incoming['what']) => what === 'same' || what === 'earlier';
+  const useful = incoming.filter(({ what }) => !isHere(what));
   const wanted = useful.filter(({ recipe }) => !left.has(recipe.id));
 
   const take = async () => {
@@ -181,10 +182,12 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
                   ? WORDS.newHere
                   : what === 'same'
                     ? WORDS.theSameAsHereNothingTo
-                    : WORDS.wouldBeVersionVersionStays(version, version - 1)}
+                    : what === 'earlier'
+                      ? WORDS.anEarlierVersion(version)
+                      : WORDS.wouldBeVersionVersionStays(version, version - 1)}
               </Text>
             </View>
-            {what === 'same' ? null : (
+            {isHere(what) ? null : (
               <Button
                 label={left.has(recipe.id) ? WORDS.leftOut : WORDS.taken}
                 says={`${recipe.name}: ${left.has(recipe.id) ? WORDS.leftOutLabel : 'taken'}`}

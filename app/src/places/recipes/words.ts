@@ -89,6 +89,8 @@ export const WORDS = {
   adds: 'Adds',
   afterS: (afterS: Shown) => `after ${afterS} s`,
   afterTheStepBefore: 'after the step before',
+  anEarlierVersion: (version: Shown) =>
+    `the same as version ${version} here, which a later one has replaced; bring it back under Versions`,
   allOfItIsHereAlready: 'All of it is here already.',
   allRecipes: 'All recipes',
   altitude: 'Altitude',
