@@ -58,10 +58,10 @@ export type BrewStarted = EventBase<'brew-started'> & {
   /** What is true of a brewer of the bar's own. */
   ownBrewer?: Brewer;
   /**
-   * How its station is got ready. 2: the filter is rinsed before the beans are weighed, and a kettle that is too small
-   * for all of the water is filled twice. Older logs have none: beans first.
+   * The version of the rules that made its card (`CARD_VERSION`). It is called so since its first change was of how a station
+   * is got ready. Logs of version 0.1 have none, which is the first.
    */
-  prepVersion?: 2;
+  prepVersion?: number;
 };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
 export type StepBegun = EventBase<'step-begun'> & { brewId: string; stepId: string };

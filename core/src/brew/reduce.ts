@@ -209,7 +209,8 @@ function startBrew(state: BarState, event: BrewStarted, book: RecipeBook): Appli
     ...(event.intoCup ? { intoCup: true } : {}),
     ...(event.fromTin ? { fromTin: true } : {}),
     ...(cup.gassy ? { gassy: true } : {}),
-    ...(event.prepVersion === undefined ? { beansFirst: true } : {}),
+    // Brews of version 0.1 do not say it.
+    cardVersion: event.prepVersion ?? 1,
   });
   if (!made.ok) return refuse(made.code, 'cupId', made.reason);
   const { status: _status, brewIds: _brewIds, attempts: _tried, ...whole } = cup;

@@ -2,7 +2,7 @@
  * The schemas of events.
  */
 import { z } from 'zod';
-import { DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS } from '../recipe';
+import { CARD_VERSION, DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS } from '../recipe';
 import { DAY_LISTS, NOTES, READY_THINGS, SEEN, type BarEventType, type EventOf } from '../brew';
 import { brewerSchema } from './brewer';
 import { ORDER_SCHEMAS, sampleLetter, trial } from './order-events';
@@ -43,7 +43,12 @@ const brewStarted = z.strictObject({
   intoCup: z.literal(true).optional(),
   fromTin: z.literal(true).optional(),
   ownBrewer: brewerSchema.optional(),
-  prepVersion: z.literal(2).optional(),
+  prepVersion: z
+    .int()
+    .min(2)
+    .max(CARD_VERSION)
+    .optional()
+    .meta({ description: 'The version of the rules that made its card; left out, the first.' }),
 });
 const stepBegun = z.strictObject({
   ...eventBase,

@@ -2,7 +2,7 @@
  * What a tap on the hands card means, as events.
  */
 import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
-import { grindSetting } from '../recipe';
+import { CARD_VERSION, grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
 import { asKettle, grindOffsetFor, kettleFor, learntBed, tuningFor, type Bench } from './bench';
 
@@ -97,7 +97,7 @@ export function startEvent(
     ...(intoCup ? { intoCup: true } : {}),
     ...(item.fromTin ? { fromTin: true } : {}),
     ...ownBrewerFor(item.station.brewerId, bench),
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
   };
 }
 

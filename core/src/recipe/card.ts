@@ -12,6 +12,7 @@ import {
   type Fill,
   type Kettle,
 } from '../water';
+import { cardRules } from './card-version';
 import type { Brewer } from './methods/brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './methods';
@@ -47,8 +48,8 @@ export type Place = {
   intoCup?: true;
   /** Its beans stand weighed in a tin. */
   fromTin?: true;
-  /** Got ready as brews of older logs were: beans before the filter's rinse, one filling of the kettle. */
-  beansFirst?: true;
+  /** The version of the rules that the card is made by, where it is not today's (`CARD_VERSION`). */
+  cardVersion?: number;
   /** Who set altitude and kettle; left out, they are the usual ones. */
   setBy?: 'bar' | 'asked';
 };
@@ -118,7 +119,8 @@ export type BrewCard = {
  */
 export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): BrewCard {
   const recipe = asBrewed(own, ask, place);
-  const each = yieldOf(recipe, ask, retentionAt(place));
+  const rules = cardRules(place.cardVersion);
+  const each = yieldOf(recipe, ask, retentionAt(place), rules.iceByShare);
   const { doseG, brewWaterG, cups } = solve(ask, each);
   const temperature = brewTemperature(recipe, place.roast, place.altitudeM);
   const { waterC } = temperature;
@@ -127,7 +129,7 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
   const hotG = hotWaterG(recipe, pours, brewWaterG) + water.bypassG - water.iceG;
   const { fills, shortG } = fillsIn(recipe, place.kettle, hotG, waterC);
   const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
-  const heatsG = place.beansFirst ? [fills.at(-1)?.g ?? fillG] : [fills[0]?.g ?? fillG, fills[1]?.g ?? 0];
+  const heatsG = rules.beansFirst ? [fills.at(-1)?.g ?? fillG] : [fills[0]?.g ?? fillG, fills[1]?.g ?? 0];
   const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC, heatsG);
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
@@ -153,7 +155,10 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
     ratio: round(brewWaterG / doseG, 2),
     finalRatio: round((brewWaterG + water.bypassG) / doseG, 2),
     // Less water passes, so it is ground finer.
-    grindBand: Math.min(100, recipe.grindBand + (ask.addition === 'ice' ? ICED_FINER_BANDS : 0)),
+    grindBand: Math.min(
+      100,
+      recipe.grindBand + (ask.addition === 'ice' && !rules.iceByShare ? ICED_FINER_BANDS : 0),
+    ),
     servedC: ask.addition === 'ice' ? ICED_C : METHODS[recipe.method].meetsIceC,
     waterC,
     waterIs: recipe.waterIs,
@@ -253,8 +258,8 @@ function layOutIn(
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };
 }
 
-function stepsIn(recipe: Recipe, { beansFirst }: Place, filledTwice: boolean): readonly RecipeStep[] {
-  if (beansFirst) return beansBeforeRinsing(recipe.steps);
+function stepsIn(recipe: Recipe, { cardVersion }: Place, filledTwice: boolean): readonly RecipeStep[] {
+  if (cardRules(cardVersion).beansFirst) return beansBeforeRinsing(recipe.steps);
   return filledTwice ? withRefill(recipe.steps) : recipe.steps;
 }
 

@@ -53,6 +53,7 @@ export { roleOf } from './role';
 export type { StepRole } from './role';
 export { round } from './round';
 export type { RecipeBook } from './book';
+export { CARD_VERSION } from './card-version';
 export { methodTable, suggest } from './compare';
 export type { MethodRow, Suggestion } from './compare';
 export { WHY_OF, why } from './why';

@@ -213,7 +213,7 @@ test('a kettle that is too small is filled again in the plan, and the second fil
   expect([step(small, 'heat').durationS, step(small, 'reheat').durationS]).toEqual([41, 96 - 12 - 22 - 15]);
   // Logs of before know one filling, and beans that were ground before the rinse.
   expect(
-    at(700, { beansFirst: true })
+    at(700, { cardVersion: 1 })
       .steps.slice(0, 6)
       .map(({ id }) => id),
   ).toEqual(['fill', 'heat', 'weigh', 'grind', 'set-filter', 'warm']);
@@ -248,7 +248,7 @@ test.each(SCHOOLS.filter(({ id }) => id !== 'siphon-early').map(({ id }) => id))
         waits <= (card.method === 'siphon' && doseG > recipe(id).refDoseG ? 145 : 120),
         waits,
       ]).toEqual([id, true, waits]);
-      const before = brewCard(recipe(id), { doseG }, { ...DEFAULT_PLACE, beansFirst: true });
+      const before = brewCard(recipe(id), { doseG }, { ...DEFAULT_PLACE, cardVersion: 1 });
       if (card.method !== 'siphon') expect(longestS(before, 'grind', wetted)).toBeLessThanOrEqual(120);
       if (card.method === 'siphon' || !card.steps.some(({ kind }) => kind === 'set-filter')) continue;
       const heatedS = card.steps.find(({ kind }) => kind === 'heat')?.durationS ?? 0;

@@ -32,6 +32,8 @@ const SLACK_G = 0.25;
 
 /** Of the ratio, what is brewed where milk is added; the rest is the milk's own mass. */
 const BREWED_WITH_MILK = 0.9;
+/** The same over ice, by the rules of card version 1. */
+const BREWED_OVER_ICE = 0.8;
 
 /** The numbers that the sums are made with, each per gram of dose except the loss. */
 export type Yield = {
@@ -52,18 +54,23 @@ export type Yield = {
   usualCupMl: number;
 };
 
-/** @param retentionGPerG the bar's own, from its weighed cups, where it has one */
+/**
+ * @param retentionGPerG the bar's own, from its weighed cups, where it has one
+ * @param iceByShare whether ice takes a share of the ratio, whatever it melts (`cardRules`)
+ */
 export function yieldOf(
   recipe: Recipe,
   { ratio: wished, addition }: Pick<Ask, 'ratio' | 'addition'>,
   retentionGPerG?: number,
+  iceByShare = false,
 ): Yield {
   const method = METHODS[recipe.method];
-  const share = addition === 'milk' ? BREWED_WITH_MILK : 1;
+  const iceShared = addition === 'ice' && iceByShare;
+  const share = addition === 'milk' ? BREWED_WITH_MILK : iceShared ? BREWED_OVER_ICE : 1;
   const range = { min: Math.ceil(round((RATIO_RANGE.min / share) * 10, 6)) / 10, max: RATIO_RANGE.max };
   const asked = wished === undefined ? recipe.ratio : inRange('ratio', 'Ratio', wished, range, '');
   const retention = retentionGPerG ?? recipe.retentionGPerG ?? method.retentionGPerG;
-  const ice = addition === 'ice' ? iceShare(method.meetsIceC) : 0;
+  const ice = addition === 'ice' && !iceByShare ? iceShare(method.meetsIceC) : 0;
   const ratio = ice > 0 ? icedRatio(asked, retention - recipe.bypassTimesDose, ice) : asked * share;
   // Below the strongest brew that there is, the melted drink comes out weaker.
   const whole =

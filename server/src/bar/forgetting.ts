@@ -72,7 +72,10 @@ export async function openForgetting({ source, log, bar, nowMs, warn, changed }:
 
   return {
     due: () => due,
-    restored: begin,
+    restored: async () => {
+      await begin();
+      if (nowMs() < fromMs!) tell(await dueAt(fromMs!));
+    },
     look: async () => {
       // The bar may have set more days since, or fewer.
       if (nowMs() < fromMs!) return tell(await dueAt(fromMs!));

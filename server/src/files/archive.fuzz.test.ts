@@ -1,6 +1,5 @@
 /** Every archive of every random life reads back to the same bar, whoever wrote into its log. */
 import { join } from 'node:path';
-import { Readable } from 'node:stream';
 import { EMPTY_BAR, timelineAt } from '@even-kettle/core/brew';
 import { SCHOOLS } from '@even-kettle/core/recipe';
 import { seededRandom } from '@even-kettle/core/rush';
@@ -15,6 +14,7 @@ import {
   now,
   openOver,
   order,
+  restoreInto,
   sendFile,
   solver,
   source,
@@ -160,25 +160,6 @@ async function wholeOf({ log, records, learning, bar: settings, recipes }: BarSe
 /** What is planned of it is no part of an archive. */
 const NO_PLAN: typeof solver = { ...solver, solve: () => Promise.reject(new Error('not planned')) };
 
-/** The archive, read into an empty bar as the Bench does it. */
-async function restored(name: string, text: string): Promise<BarServer> {
-  const other = await openOver(await openDatabase(join(folder, name)), { solver: NO_PLAN });
-  const until = async (wanted: string) => {
-    for (let tries = 0; ; tries += 1) {
-      const { phase, reason } = (await other.imports.shown()).current!;
-      if (phase === wanted) return;
-      if (reason || tries > 400) throw new Error(`${phase}: ${reason}`);
-      await new Promise((resolve) => setTimeout(resolve, 25));
-    }
-  };
-  const received = await other.imports.receive('archive', name, Readable.from([text]));
-  if (!received.ok) throw new Error(received.why);
-  await until('looked');
-  await other.imports.take(received.answer.id, false);
-  await until('taken');
-  return other;
-}
-
 const archived = async (): Promise<string> => {
   let text = '';
   for await (const part of bar.archive()) text += part;
@@ -196,7 +177,8 @@ test('an archive of a random life, with what older versions let in, makes the sa
       await everybodyLeaves(40 * DAY_MS);
       await bar.log.forgetGuests(now() - 30 * DAY_MS);
     }
-    const other = await restored(`other-${n}.sqlite`, await archived());
+    const other = await openOver(await openDatabase(join(folder, `other-${n}.sqlite`)), { solver: NO_PLAN });
+    await restoreInto(other, await archived());
     expect([n, await wholeOf(other)]).toEqual([n, await wholeOf(bar)]);
     expect(other.log.state()).not.toEqual(EMPTY_BAR);
     await other.close();

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
+import { Readable } from 'node:stream';
 import { pathToFileURL } from 'node:url';
 import { pino } from 'pino';
 import request from 'supertest';
@@ -214,6 +215,22 @@ export async function brewed(
   );
   expect(posted.body.errors ?? []).toEqual([]);
   return `${cupId}.1`;
+}
+/** Reads an archive into an empty bar, as the Bench does it. */
+export async function restoreInto(other: BarServer, archive: string): Promise<void> {
+  const until = async (wanted: string) => {
+    for (let tries = 0; ; tries += 1) {
+      const { phase, reason } = (await other.imports.shown()).current!;
+      if (phase === wanted) return;
+      if (reason || tries > 400) throw new Error(`${phase}: ${reason}`);
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }
+  };
+  const received = await other.imports.receive('archive', 'an archive', Readable.from([archive]));
+  if (!received.ok) throw new Error(received.why);
+  await until('looked');
+  await other.imports.take(received.answer.id, false);
+  await until('taken');
 }
 export const taste = (brewId: string, said: object) =>
   post({ id: newId(), type: 'cup-tasted', atMs: now(), brewId, taste: said });

@@ -1,6 +1,7 @@
 /**
  * Why a number is what it is: its formula, what went into it and where each of those came from, as data.
  */
+import { cardRules } from '../card-version';
 import { asBrewed, brewCard, retentionAt, type Place } from '../card';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
@@ -53,7 +54,7 @@ export function why(
     ask,
     place,
     card,
-    each: yieldOf(recipe, ask, retentionAt(place)),
+    each: yieldOf(recipe, ask, retentionAt(place), cardRules(place.cardVersion).iceByShare),
     grinder,
     offsetSteps,
   };
