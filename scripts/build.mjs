@@ -54,7 +54,7 @@ async function makeOfflineShell() {
   const { count, warnings } = await generateSW({
     globDirectory: dist,
     globPatterns: ['**/*.{html,js,css,woff2,ico,png,svg,json,webmanifest}'],
-    globIgnores: ['sw.js'],
+    globIgnores: ['sw.js', 'sw-before.js'],
     swDest: join(dist, 'sw.js'),
     mode: 'production',
     sourcemap: false,
@@ -64,10 +64,18 @@ async function makeOfflineShell() {
     dontCacheBustURLsMatching: /^(_expo|assets)\//,
     navigateFallback: '/index.html',
     navigateFallbackDenylist: [/^\/api\//],
-    // A new version waits until somebody takes it: never in mid-brew.
-    skipWaiting: false,
+    // A new version is there at the next load of the page, however old the page is; none is loaded anew by this in mid-brew.
+    skipWaiting: true,
     clientsClaim: true,
     cleanupOutdatedCaches: true,
+    importScripts: ['sw-before.js'],
+    runtimeCaching: [
+      {
+        urlPattern: /\/(_expo|assets)\//,
+        handler: 'CacheFirst',
+        options: { cacheName: 'even-kettle-before' },
+      },
+    ],
   });
   for (const warning of warnings) console.warn(warning);
   say(`The app keeps ${count} files to open without the server.`);

@@ -2,6 +2,7 @@
  * The bar's server, put together: store, clock, log, planning and live stream. The HTTP part uses it.
  */
 import type { DataSource, EntityManager } from 'typeorm';
+import { CONTRACT_VERSION } from '@even-kettle/core/contract/contract-version';
 import type { Bar, OutsideOrder, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
 import { brewIdOf, movesThePlan, shownState, openOrders, type BarEvent } from '@even-kettle/core/brew';
 import { openFeed, type OrderFeed } from './bar/order-feed';
@@ -244,7 +245,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       { name: 'storage', data: space.now() },
       ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
     ],
-    () => ({ barMs: clock.nowMs() }),
+    () => ({ barMs: clock.nowMs(), contract: CONTRACT_VERSION }),
   );
   // Pages are answered even before there is a plan.
   unawaited(planning.replan('bench'), 'planning');
@@ -377,6 +378,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       recipes: [...recipes.saved()],
       planned: planning.current(),
       storage: space.now(),
+      contract: CONTRACT_VERSION,
       barMs: clock.nowMs(),
       rate: clock.rate,
     }),

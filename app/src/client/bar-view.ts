@@ -30,6 +30,8 @@ export type BarView = {
   storage: StorageState;
   /** What of the next steps was planned anew last, and why. */
   change: PlanChange | null;
+  /** What a page must know to show the bar truly, as the server says it (`CONTRACT_VERSION`). */
+  contract: number;
   /** Taps that wait to be stored at the server. */
   waiting: number;
   /** What was refused, and why, until it has been read. */
@@ -61,6 +63,7 @@ export const NOTHING_LOADED: BarView = {
   unplannable: [],
   storage: { level: 'enough', freeMb: null },
   change: null,
+  contract: 0,
   waiting: 0,
   refusals: [],
   undoable: null,

@@ -10,6 +10,7 @@ import type { DeviceReadings } from './device-board';
 import type { Link } from './live';
 import type { Outbox } from './outbox';
 import type { ReplicaHolder } from './replica-holder';
+import { Unreadable } from './request';
 import type { Retries } from './retries';
 
 /** If the clock is further than this from the server's, it is measured again, real milliseconds. */
@@ -52,13 +53,15 @@ export function openConnection(parts: Parts): Connection {
         rough: snapshot.planned?.rough ?? {},
         unplannable: snapshot.planned?.unplannable ?? [],
         storage: snapshot.storage,
+        contract: snapshot.contract ?? 0,
       });
       replica.become(caughtUp(replica.now(), snapshot));
       closeStream?.();
       closeStream = stream();
       retries.worked();
       void drain();
-    } catch {
+    } catch (error) {
+      if (error instanceof Unreadable) view.show({ contract: error.contract });
       if (!view.now().bar) await openOffline();
       view.show({ link: 'away', ...(view.now().bar ? {} : { status: 'unreachable' as const }) });
       devices?.lost();
@@ -77,7 +80,8 @@ export function openConnection(parts: Parts): Connection {
         devices: (all) => devices?.tookAll(all),
         scale: (scale) => devices?.tookScale(scale),
         kettle: (kettle) => devices?.tookKettle(kettle),
-        beat: ({ barMs }) => {
+        beat: ({ barMs, contract = 0 }) => {
+          if (contract !== view.now().contract) view.show({ contract });
           // A machine that slept stopped its monotonic clock with it, and nobody may have told the page.
           if (Math.abs(clock.nowMs() - barMs) > DRIFT_MS * clock.rate()) measure();
         },

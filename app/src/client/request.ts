@@ -17,6 +17,16 @@ export class Refused extends Error {
   }
 }
 
+/** An answer that this page cannot read: of another version of the server, or of something on the way. */
+export class Unreadable extends Error {
+  constructor(
+    /** What a page must know to read it, where the answer says so. */
+    readonly contract: number,
+  ) {
+    super('The server’s answer cannot be read. Load the page again.');
+  }
+}
+
 export type Asking<Id extends RouteId> = {
   /** What the address names. */
   id?: string;
@@ -58,10 +68,11 @@ const AT_ONCE: Partial<Record<RouteId, (answer: unknown) => boolean>> = {
   postEvents: isPosted,
 };
 
-/** @throws Error where it is no answer of that route: another version of the server, or something on the way. */
+/** @throws Unreadable, or Error with what is wrong of it, where it is no answer of that route */
 export async function read<Id extends RouteId>(id: Id, answer: unknown): Promise<AnswerOf<Id>> {
   const fits = AT_ONCE[id];
   if (!fits) return (await loadSchemas()).readAnswer(id, answer);
   if (fits(answer)) return answer as AnswerOf<Id>;
-  throw new Error('The server’s answer cannot be read. Load the page again.');
+  const said = (answer as { contract?: unknown } | null)?.contract;
+  throw new Unreadable(typeof said === 'number' ? said : 0);
 }

@@ -1,22 +1,16 @@
 /**
- * The installed shell: a service worker keeps the app's own files, so that it opens with the server away. What the bar
- * knows is kept apart from it (`offline-snapshot.ts`). A new version of the app waits until somebody takes it.
+ * The installed shell: a service worker keeps the app's own files, so that it opens with the server away. What the bar knows is
+ * kept apart from it (`offline-snapshot.ts`). A new worker takes over at once; the
+ * page stays what it is until it is loaded again, which is never done in mid-step.
  */
-
 /** Browsers offer it in a secure context only: over HTTPS, or on the machine itself. */
 export const canInstall = (): boolean =>
   typeof navigator !== 'undefined' && 'serviceWorker' in navigator && globalThis.isSecureContext !== false;
 
-let waiting: ServiceWorker | null = null;
-/** Another page of this device has taken the new version: this one has the old page, and its later scripts may be gone. */
+/** A newer app is on this device: the page has the one before. */
 let isBehind = false;
+let registration: ServiceWorkerRegistration | undefined;
 const listeners = new Set<() => void>();
-
-function found(worker: ServiceWorker | null): void {
-  waiting = worker;
-  isBehind = worker === null;
-  for (const listener of listeners) listener();
-}
 
 /** A tablet stands on one page for weeks, so it is asked for a new version by itself, milliseconds. */
 const LOOK_AGAIN_MS = 3_600_000;
@@ -28,41 +22,32 @@ export function installServiceWorker(): void {
   });
 }
 
-/** A worker that comes while another serves this page brings a new version. */
-function watch(registration: ServiceWorkerRegistration | undefined): void {
+function watch(registered: ServiceWorkerRegistration | undefined): void {
   // A browser that is told to have none answers with nothing.
-  if (!registration) return;
+  if (!registered) return;
+  registration = registered;
   const { serviceWorker } = navigator;
-  if (registration.waiting && serviceWorker.controller) found(registration.waiting);
   // The first worker of all takes charge of a page that it did not serve; only a later one leaves the page behind.
   let served = serviceWorker.controller !== null;
   serviceWorker.addEventListener('controllerchange', () => {
-    if (served) found(null);
+    isBehind ||= served;
     served = true;
+    for (const listener of listeners) listener();
   });
-  // The server may be away; it is asked again an hour later.
-  setInterval(() => void registration.update().catch(() => undefined), LOOK_AGAIN_MS);
-  registration.addEventListener('updatefound', () => {
-    const coming = registration.installing;
-    coming?.addEventListener('statechange', () => {
-      if (coming.state === 'installed' && navigator.serviceWorker.controller) found(coming);
-    });
-  });
+  setInterval(appUpdate.look, LOOK_AGAIN_MS);
 }
 
-/** A new version of the app that waits to be taken. */
+/** A newer version of the app than this page's. */
 export const appUpdate = {
-  isReady: (): boolean => waiting !== null || isBehind,
+  isReady: (): boolean => isBehind,
+  /** Whether no service worker answers for this page, so that loading it asks the server. */
+  isFromNetwork: (): boolean => !canInstall() || navigator.serviceWorker.controller === null,
   subscribe: (listener: () => void) => {
     listeners.add(listener);
     return () => void listeners.delete(listener);
   },
-  /** The page is loaded anew by the new version. */
-  take: (): void => {
-    if (!waiting) return window.location.reload();
-    navigator.serviceWorker.addEventListener('controllerchange', () => window.location.reload(), {
-      once: true,
-    });
-    waiting.postMessage({ type: 'SKIP_WAITING' });
-  },
+  /** Asks for it. The server may be away; it is asked again later. */
+  look: (): void => void registration?.update().catch(() => undefined),
+  /** The page is loaded anew, by the newer version where there is one. */
+  take: (): void => window.location.reload(),
 };

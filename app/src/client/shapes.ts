@@ -163,7 +163,8 @@ export type LiveMessages = {
   scale: ScaleState;
   kettle: KettleState;
   storage: StorageState;
-  beat: { barMs: number };
+  /** The server's clock, and what a page must know to show the bar truly. */
+  beat: { barMs: number; contract?: number };
 };
 export type LiveName = keyof LiveMessages;
 const LIVE: Record<LiveName, Check> = {

@@ -36,6 +36,7 @@ function server() {
         storage: { level: 'enough', freeMb: null },
         barMs: T0,
         rate: 1,
+        contract: 2,
       };
     },
     postEvents: async (events: BarEvent[]) => {

@@ -14,6 +14,7 @@ import { Note } from '../ui/note';
 import { Boundary } from '../ui/boundary';
 import { Icon } from '../ui/icons';
 import { KeysSheet } from './keys-sheet';
+import { OlderApp } from './older-app';
 import { useTheme } from '../ui/use-theme';
 import { Button } from '../ui/button';
 import { Text } from '../ui/text';
@@ -82,6 +83,7 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
       {wide ? <PlaceNav wide mark={mark} /> : null}
       <View style={{ flex: 1, minHeight: 0 }}>
         <TopLine />
+        <OlderApp />
         <MadeUpNote />
         <DiskNote />
         <Refusals />

@@ -6,7 +6,7 @@ import { memo } from 'react';
 import { View } from 'react-native';
 import type { CupAsk } from '@even-kettle/core/brew';
 import { useBar } from '../client/bar-context';
-import { serviceInWords } from '../words/service-words';
+import { serviceInWords, unknownInWords } from '../words/service-words';
 import { Icon } from '../ui/icons';
 import { Text } from '../ui/text';
 import { useTheme } from '../ui/use-theme';
@@ -16,9 +16,10 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
   const theme = useTheme();
   const { bar } = useBar();
   const said = serviceInWords(cup);
+  const unknown = unknownInWords(cup);
   // Orders of before say it by their coffee alone.
   const isDecaf = cup.decaf ?? bar?.coffees.find(({ name }) => name === cup.coffee)?.decaf ?? false;
-  if (!cup.allergy && !isDecaf && !said && !cup.sample) return null;
+  if (!cup.allergy && !isDecaf && !said && !unknown && !cup.sample) return null;
   return (
     <View
       style={
@@ -30,7 +31,7 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
           {WORDS.sample(cup.sample.letter)}
         </Text>
       ) : null}
-      {cup.allergy ? <Allergy allergy={cup.allergy} /> : null}
+      {cup.allergy ? <Sign text={WORDS.allergy(cup.allergy)} testID="allergy" /> : null}
       {isDecaf ? (
         <View
           testID="decaf"
@@ -52,27 +53,30 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
           {said}
         </Text>
       ) : null}
+      {unknown ? <Sign text={unknown} testID="unknown-wishes" /> : null}
     </View>
   );
 });
 
-/** Where there is no room for more: that there is an allergy. */
+/** Where there is no room for more: that there is an allergy, or something that this version does not know. */
 export function AllergySign({ cup }: { cup: CupAsk }) {
   const theme = useTheme();
-  if (!cup.allergy) return null;
+  const unknown = unknownInWords(cup);
+  if (!cup.allergy && !unknown) return null;
   return (
-    <View role="img" aria-label={WORDS.allergy(cup.allergy)} testID="allergy-sign">
+    <View role="img" aria-label={cup.allergy ? WORDS.allergy(cup.allergy) : unknown!} testID="allergy-sign">
       <Icon name="allergy" color={theme.ink} size={18} />
     </View>
   );
 }
 
-function Allergy({ allergy }: { allergy: string }) {
+/** A dark sign that no glance can miss. */
+function Sign({ text, testID }: { text: string; testID: string }) {
   const theme = useTheme();
   return (
     <View
       role="note"
-      testID="allergy"
+      testID={testID}
       style={{
         alignSelf: 'flex-start',
         flexDirection: 'row',
@@ -88,7 +92,7 @@ function Allergy({ allergy }: { allergy: string }) {
     >
       <Icon name="allergy" color={theme.surface} size={20} />
       <Text bold color={theme.surface} style={{ flexShrink: 1 }}>
-        {WORDS.allergy(allergy)}
+        {text}
       </Text>
     </View>
   );

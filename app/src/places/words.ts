@@ -51,6 +51,8 @@ export const WORDS = {
     `The server’s disk is almost full: ${freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`,
   theServersDiskIsFullTaps:
     'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.',
+  thisAppIsOlder:
+    'This device runs an older version of the app. It may not show everything that an order asks, such as an allergy. It loads the new version at the next pause.',
   thisPlace: 'this place',
   toTheBar: 'To the bar',
   whatTheHandsMustDo: 'what the hands must do',

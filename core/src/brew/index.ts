@@ -3,6 +3,7 @@ export { GUEST_EVENTS, namesGuest, withoutGuest } from './forget-guests';
 export { everyBrew, forgetGuests } from './settled';
 export type { Applied, Refusal, RefusalCode } from './applied';
 export {
+  CUP_FIELDS,
   EMPTY_BAR,
   brewAt,
   forgetClosed,

@@ -8,7 +8,7 @@
  */
 import type { RecipeBook } from '../recipe';
 import type { Refusal } from './applied';
-import type { BarEvent } from './events';
+import { EVENT_KINDS, type BarEvent } from './events';
 import { apply, applyLogged, reduce } from './reduce';
 import { EMPTY_BAR, type BarState } from './state';
 
@@ -88,8 +88,8 @@ export const caughtUp = (replica: Replica, { state, seq }: { state: BarState; se
 
 /**
  * An event of the log has come.
- * @returns the replica with it; the same one where it had come before; null where events before it are missing, so that
- *   the bar has to be loaded anew
+ * @returns the replica with it; the same one where it had come before; null where events before it are missing, or where a
+ *   newer server sends a kind of event that is not known here, so that the bar has to be loaded anew
  */
 export function seen(
   replica: Replica,
@@ -98,6 +98,7 @@ export function seen(
 ): Replica | null {
   if (seq <= replica.seq) return replica;
   if (seq > replica.seq + 1) return null;
+  if (!Object.hasOwn(EVENT_KINDS, event.type)) return null;
   const applied = applyLogged(replica.confirmed, event, book);
   return settle({
     ...drop(replica, [event.id]),

@@ -77,6 +77,30 @@ export type CupState = CupAsk & {
   attempts: string[];
 };
 
+/** Every field of a cup that this version knows; a newer server may send more. */
+export const CUP_FIELDS: Record<keyof CupState, true> = {
+  cupId: true,
+  recipeId: true,
+  recipeVersion: true,
+  coffee: true,
+  roast: true,
+  cupMl: true,
+  addition: true,
+  cups: true,
+  gassy: true,
+  besides: true,
+  milk: true,
+  toGo: true,
+  allergy: true,
+  note: true,
+  decaf: true,
+  sample: true,
+  with: true,
+  status: true,
+  brewIds: true,
+  attempts: true,
+};
+
 export type OrderState = {
   id: string;
   name?: string;

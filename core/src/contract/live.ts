@@ -54,6 +54,7 @@ export const snapshotSchema = z.object({
   recipes: z.array(recipeSchema),
   planned: publishedPlanSchema.nullable(),
   storage: storageSchema,
+  contract: z.int().meta({ description: 'What a page must know to show all of it: it rises with the app.' }),
   ...clockSchema.shape,
 });
 /** `GET /api/state`. */

@@ -416,6 +416,8 @@ export function readAnswer<Id extends RouteId>(id: Id, answer: unknown): AnswerO
   if (!schema) return undefined as AnswerOf<Id>;
   const read = schema.safeParse(answer);
   if (read.success) return read.data as AnswerOf<Id>;
+  // A newer server says more than this page knows.
+  if (read.error.issues.every(({ code }) => code === 'unrecognized_keys')) return answer as AnswerOf<Id>;
   const { path, message } = read.error.issues[0]!;
   throw new Error(
     `The answer of ${addressOf(id).path} is not what was asked for: ${path.join('.')} ${message}.`,
