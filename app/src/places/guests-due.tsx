@@ -3,13 +3,13 @@
  */
 import { useBar } from '../client/bar-context';
 import { Note } from '../ui/note';
-import { dayOfMs, showDay } from '../ui/days';
 import { WORDS } from './words';
 
+const DAY = new Intl.DateTimeFormat(undefined, { dateStyle: 'long' });
 const AT = new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'short' });
 
 export function GuestsDue() {
   const due = useBar().bar?.guestsDue;
   if (!due) return null;
-  return <Note>{WORDS.guestsDue(due.orders, showDay(dayOfMs(due.sinceMs)), AT.format(due.atMs))}</Note>;
+  return <Note>{WORDS.guestsDue(due.orders, DAY.format(due.sinceMs), AT.format(due.atMs))}</Note>;
 }

@@ -12,6 +12,7 @@ import { appUpdate } from '../client/service-worker';
 import { Button } from '../ui/button';
 import { Icon } from '../ui/icons';
 import { Text } from '../ui/text';
+import { RADIUS } from '../ui/theme';
 import { useTheme } from '../ui/use-theme';
 import { WORDS } from './words';
 
@@ -50,12 +51,14 @@ export function OlderApp() {
         marginTop: 4,
         paddingHorizontal: 12,
         paddingVertical: 8,
-        borderRadius: 6,
-        backgroundColor: theme.ink,
+        borderRadius: RADIUS,
+        borderWidth: 4,
+        borderColor: theme.ink,
+        backgroundColor: theme.surface,
       }}
     >
-      <Icon name="allergy" color={theme.surface} size={24} />
-      <Text bold color={theme.surface} style={{ flex: 1 }}>
+      <Icon name="allergy" color={theme.ink} size={28} />
+      <Text bold style={{ flex: 1 }}>
         {WORDS.thisAppIsOlder}
       </Text>
       <Button label={WORDS.load} says={WORDS.loadTheNewVersion} onPress={appUpdate.take} />

@@ -79,6 +79,7 @@ function Sign({ text, testID }: { text: string; testID: string }) {
       testID={testID}
       style={{
         alignSelf: 'flex-start',
+        maxWidth: '100%',
         flexDirection: 'row',
         alignItems: 'center',
         gap: 8,

@@ -25,7 +25,7 @@ export const WORDS = {
   decaf: 'DECAF',
   evenKettle: 'Even Kettle',
   guestsDue: (orders: number, since: Shown, at: Shown) =>
-    `On ${at} the names, allergies and wishes of the guests of ${orders} earlier ${plural(orders, 'order', 'orders')} are removed, the first of them from ${since}. What was brewed stays. To keep them longer, set the days on the Bench under Guests before then.`,
+    `On ${at}, names, allergies and wishes of guests are removed from ${orders} earlier ${plural(orders, 'order', 'orders')}, taken since ${since}. What was brewed stays. To keep them longer, set the days on the Bench under Guests before then.`,
   goToTheBar: (name: Shown, item: Shown, when: Shown) => `${name}: ${item}, ${when}. Go to the Bar`,
   inIt: (leftMs: Shown) => `in ${leftMs}`,
   keys: 'Keys',
@@ -52,7 +52,7 @@ export const WORDS = {
   theServersDiskIsFullTaps:
     'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.',
   thisAppIsOlder:
-    'This device runs an older version of the app. It may not show everything that an order asks, such as an allergy. It loads the new version at the next pause.',
+    'This app is older than its server. It may not show everything that an order asks, such as an allergy. The new one loads at the next pause.',
   thisPlace: 'this place',
   toTheBar: 'To the bar',
   whatTheHandsMustDo: 'what the hands must do',

@@ -145,7 +145,8 @@ async function oldWays(random: () => number): Promise<void> {
 
 /** All that a bar is: its state with the badges, its records, its stock, its settings, its recipes. */
 async function wholeOf({ log, records, learning, bar: settings, recipes }: BarServer) {
-  const { version: _version, ...rest } = settings();
+  // What came out of an archive has a day's notice of its own.
+  const { version: _version, guestsDue: _due, ...rest } = settings();
   return {
     seq: log.seq(),
     state: stateHash(log.state()),

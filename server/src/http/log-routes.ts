@@ -1,7 +1,7 @@
 /**
  * The Log over HTTP: records, what is learnt from them, and files for export and import.
  */
-import type { Request, Response } from 'express';
+import type { Request } from 'express';
 import type { BrewRecord, ImportKind, LogFileQuery } from '@even-kettle/core/contract';
 import { careCalendar } from '../files/calendar';
 import { FileFault, csvOf } from '../files/csv';

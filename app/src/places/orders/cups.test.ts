@@ -3,6 +3,7 @@ import type { CupAsk } from '@even-kettle/core/brew';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { OUNCES, TEST_BAR } from '../../testing/bar';
+import { serviceInWords, unknownInWords } from '../../words/service-words';
 import { mergedCups } from './as-one';
 import {
   additionsOf,
@@ -177,4 +178,22 @@ test('a time of the day is the next one that the clock shows', () => {
   expect(readPickUp('1420', at(13, 0))).toBe(at(14, 20));
   expect(readPickUp('9:05', at(13, 0))).toBe(at(9, 5, 6));
   for (const wrong of ['', '25:00', '14:60', 'soon']) expect(readPickUp(wrong, at(13, 0))).toBeNull();
+});
+
+test('what a newer server says of a cup is shown as text, and that there is more', () => {
+  const cup = {
+    cupId: 'c',
+    recipeId: 'r',
+    recipeVersion: 1,
+    coffee: 'Fog',
+    roast: 'light',
+    cupMl: 250,
+  } as const;
+  expect(
+    unknownInWords({ ...cup, allergy: 'nuts', status: 'waiting', brewIds: [], attempts: [] }),
+  ).toBeNull();
+  expect(unknownInWords({ ...cup, straw: 'paper', lid: true })).toBe(
+    'straw: paper · and more: update this device',
+  );
+  expect(serviceInWords({ ...cup, besides: ['syrup' as never], toGo: true })).toBe('Syrup · to go');
 });

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { METHODS, everyVersion, type Fault, type Recipe } from '@even-kettle/core/recipe';
 import type { Incoming } from '@even-kettle/core/formats';
-import { useBar, useHere } from '../../client/bar-context';
+import { useHere } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Field } from '../../ui/field';
