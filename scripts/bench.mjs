@@ -27,6 +27,10 @@ if (process.argv[2] === 'events') {
   await buildServer();
   process.exit(eventsBench());
 }
+if (process.argv[2] === 'load') {
+  await buildServer();
+  process.exit(loadBench());
+}
 if (process.argv[2] === 'routes') {
   await buildServer();
   process.exit(routesBench());
@@ -224,6 +228,13 @@ function eventsBench() {
   say('An event on a bar with many closed orders');
   return (
     spawnSync(process.execPath, [join(root, 'server/dist/bench-events.js')], { stdio: 'inherit' }).status ?? 1
+  );
+}
+
+function loadBench() {
+  say('A server under more than a bar’s load');
+  return (
+    spawnSync(process.execPath, [join(root, 'server/dist/bench-load.js')], { stdio: 'inherit' }).status ?? 1
   );
 }
 

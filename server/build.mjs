@@ -19,6 +19,7 @@ const options = {
     'bench-log': here('bench/log.ts'),
     'bench-lab': here('bench/lab.ts'),
     'bench-events': here('bench/events.ts'),
+    'bench-load': here('bench/load.ts'),
     'bench-routes': here('bench/routes.ts'),
     conform: here('src/devices/conform-main.ts'),
     soak: here('soak/main.ts'),

@@ -97,6 +97,10 @@ async function routes(url: string): Promise<void> {
     coffee: `Fog ${n % 40}`,
     stockG: n,
   });
+  const fromOutside = (cups: number) => ({
+    key: `bench-${cups}-${uuid()}`,
+    cups: Array.from({ length: cups }, () => ({ menuLineId: LANTERN_PIER.menu![0]!.id })),
+  });
   const asked: [string, RequestInit?][] = [
     ['/api/state'],
     ['/api/recipes'],
@@ -117,6 +121,8 @@ async function routes(url: string): Promise<void> {
     ['/api/files/archive.json'],
     ['/api/imports'],
     ['/api/events', json('POST', { events: Array.from({ length: 200 }, (_, n) => weighed(n)) })],
+    ['/api/orders', json('POST', fromOutside(1))],
+    ['/api/orders', json('POST', fromOutside(6))],
     ['/api/bar', json('PATCH', { coffees: LANTERN_PIER.coffees })],
     ['/api/files/roasts?take=1', csv(`coffee,roast\n${'Fog,blue\n'.repeat(28_000)}`)],
     ['/api/files/orders?take=1', csv(`coffee,recipe,ml\n${'Nowhere,cone-thirds,250\n'.repeat(10_000)}`)],

@@ -1,6 +1,6 @@
 /**
  * `npm run soak`: while a scripted bar works over HTTP, the server is killed (SIGKILL) again and again at random moments;
- * then while its disk fills up, while its clock jumps, while files come in, with a planner that hangs; then the client's
+ * then while its disk fills up, while its clock jumps, while files come in, guests are forgotten and archives restored, with a planner that hangs; then the client's
  * network is cut. Nothing acknowledged may be lost or doubled.
  */
 import { execFileSync } from 'node:child_process';
@@ -13,6 +13,7 @@ import { PLAIN_BAR } from '../src/bench';
 import { faultsOf } from './faults';
 import { openProxy } from './proxy';
 import { scriptedBar } from './scripted-bar';
+import { archiveComesIn, guestsForgotten } from './whole-or-not';
 import { openServer, type ServerOptions, type ServerProcess } from './server-process';
 
 const KILLS = Number(process.env['KILLS'] ?? 200);
@@ -126,6 +127,20 @@ function filesComeIn(): Promise<string[]> {
   );
 }
 
+/** The archive of a bar that a script has worked for a while, into new bars. */
+async function archivesComeIn(): Promise<string[]> {
+  const server = await openServer({ rate: RATE });
+  const bar = scriptedBar(server.url, PLAIN_BAR, random);
+  let over = false;
+  const working = bar.work(() => over);
+  await pause(6000);
+  over = true;
+  await working;
+  const faults = await archiveComesIn(server.url, BAD_KILLS, between);
+  await server.close();
+  return faults;
+}
+
 /** The same server with a planner's worker that never answers. */
 function plannerHangs(): Promise<string[]> {
   const here = dirname(fileURLToPath(import.meta.url));
@@ -168,6 +183,8 @@ const faults = [
   ...(await fullDisk()),
   ...(await clockJumps()),
   ...(await filesComeIn()),
+  ...(await guestsForgotten(BAD_KILLS, between)),
+  ...(await archivesComeIn()),
   ...(await plannerHangs()),
   ...(await cut()),
 ];

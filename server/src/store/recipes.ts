@@ -35,7 +35,7 @@ export type RecipeRepository = {
   latest: () => Recipe[];
   /** All versions of one recipe, oldest first; empty if it does not exist. */
   versions: (id: string) => Recipe[];
-  /** Reads the table again, after other code has written to it. */
+  /** Reads the table again, after other code has written to it. It waits for no save: one may wait for whoever calls this. */
   reload: () => Promise<void>;
   /** Saves a new recipe or the next version of one, and assigns its version number. */
   save: (asked: SaveRecipe) => Promise<Saved>;
@@ -76,7 +76,7 @@ export async function openRecipes(
     saved: () => saved,
     latest: () => latestOf(withSaved(saved)),
     versions,
-    reload: () => lock.runExclusive(reload),
+    reload,
     save: ({ recipe: asked, basedOn }) =>
       lock.runExclusive(async () => {
         const read = readRecipe(asked);

@@ -1,0 +1,42 @@
+/** Stand-ins whose clock jumps: a machine that slept, or a clock that was set right after a year. */
+import { simulatedKettle } from './simulated-kettle';
+import { simulatedScale } from './simulated-scale';
+
+const DAY_MS = 86_400_000;
+let nowMs = 1_000_000;
+const time = { nowMs: () => nowMs, rate: 1 };
+const jump = (ms: number) => {
+  nowMs += ms;
+  jest.advanceTimersByTime(300);
+};
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
+
+test('after 400 days a kettle shows at once what it is at: as hot as it is set, or as the room', () => {
+  const kettle = simulatedKettle(time, { powerW: 1200, roomC: 21 });
+  const shown: { waterC: number; heating: boolean }[] = [];
+  kettle.listen({ onReading: (reading) => shown.push(reading), onConnected: () => undefined });
+  kettle.fill(600, 20);
+  kettle.set(93);
+  jump(400 * DAY_MS);
+  expect(Math.abs(shown.at(-1)!.waterC - 93)).toBeLessThan(0.6);
+  kettle.set(null);
+  jump(400 * DAY_MS);
+  expect(shown.at(-1)!.waterC).toBe(21);
+  // A reading a tick, and none for each second between.
+  expect(shown.length).toBeLessThan(10);
+  kettle.close();
+});
+
+test('after 400 days a scale gives the readings of the last minutes, and goes on', () => {
+  const scale = simulatedScale(time, () => 0.5);
+  let readings = 0;
+  scale.listen({ onReading: () => (readings += 1), onConnected: () => undefined });
+  jump(400 * DAY_MS);
+  expect(readings).toBeGreaterThan(0);
+  expect(readings).toBeLessThanOrEqual(3000);
+  const before = readings;
+  jump(1000);
+  expect(readings - before).toBeGreaterThanOrEqual(9);
+  scale.close();
+});
