@@ -143,7 +143,7 @@ type Unawaited = (work: Promise<unknown>, what: string) => void;
 /** @throws CannotStart where the database cannot be opened, and starting again is of no use */
 export const openBar = (parts: BarServerParts): Promise<BarServer> =>
   openParts(parts).catch((error: unknown) => {
-    throw whyNoStart(error) ?? error;
+    throw whyNoStart(error, String(parts.source.options.database)) ?? error;
   });
 
 // eslint-disable-next-line max-lines-per-function -- it puts the parts together, each by a line or a few

@@ -1,21 +1,42 @@
 /** Why a bar cannot be opened on its database, in words that say what a person has to do. */
+import { statfsSync } from 'node:fs';
+import { dirname } from 'node:path';
 import { CannotStart } from '../cannot-start';
-import { failureOf } from './transaction';
+import { codeOf, failureOf } from './transaction';
 
 export const GO_BACK =
   'Stop the server, keep the damaged file, put the latest copy that `npm run backup` made in its place, and start again.';
 
+/** A database needs at least this much room to be opened, bytes: for what is written beside it. */
+const ROOM_BYTES = 100_000;
+
 /** The same fault as one that a restart does not mend; null for any other. */
-export function whyNoStart(error: unknown): CannotStart | null {
+export function whyNoStart(error: unknown, file: string): CannotStart | null {
   if (error instanceof CannotStart) return error;
-  switch (failureOf(error)?.code) {
-    case 'damaged':
-      return new CannotStart(`The database is damaged so much that it cannot be opened. ${GO_BACK}`);
-    case 'full':
-      return new CannotStart(
-        'The disk is full, so the bar cannot be opened. Make room on it, then start again.',
-      );
-    default:
-      return null;
+  const code = codeOf(error);
+  if (failureOf(error)?.code === 'damaged')
+    return new CannotStart(`The database is damaged so much that it cannot be opened. ${GO_BACK}`);
+  const isDisk = code.startsWith('SQLITE_IOERR') || code.startsWith('SQLITE_CANTOPEN');
+  if (failureOf(error)?.code === 'full' || (isDisk && isFull(file)))
+    return new CannotStart(
+      'The disk is full, so the bar cannot be opened. Make room on it, then start again.',
+    );
+  if (code.startsWith('SQLITE_CANTOPEN') || code.startsWith('SQLITE_READONLY'))
+    return new CannotStart(
+      `The server may not write in ${dirname(file)}. Give its user the right to, or name another place for the database with EVEN_KETTLE_DB.`,
+    );
+  return isDisk
+    ? new CannotStart(
+        `The disk does not give or take the database ${file} (${code}). Look at the disk, then start again.`,
+      )
+    : null;
+}
+
+function isFull(file: string): boolean {
+  try {
+    const { bavail, bsize } = statfsSync(dirname(file));
+    return bavail * bsize < ROOM_BYTES;
+  } catch {
+    return false;
   }
 }

@@ -124,10 +124,12 @@ test('a bar whose database cannot be opened at all, or has no room to, says so a
   const opening = async () => openOver(await openDatabase(file()));
   await expect(opening()).rejects.toThrow(CannotStart);
   await expect(opening()).rejects.toThrow(/damaged.*put the latest copy/);
-  expect(whyNoStart(Object.assign(new Error('full'), { code: 'SQLITE_FULL' }))?.message).toMatch(
+  expect(whyNoStart(Object.assign(new Error('full'), { code: 'SQLITE_FULL' }), file())?.message).toMatch(
     /disk is full.*[Mm]ake room/,
   );
-  expect(whyNoStart(new Error('anything else'))).toBeNull();
+  const readOnly = Object.assign(new Error('read-only'), { code: 'SQLITE_READONLY_DIRECTORY' });
+  expect(whyNoStart(readOnly, file())?.message).toMatch(/may not write in .*EVEN_KETTLE_DB/);
+  expect(whyNoStart(new Error('anything else'), file())).toBeNull();
   rmSync(file());
   await open();
 });

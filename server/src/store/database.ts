@@ -103,7 +103,7 @@ export async function openDatabase(
     if (source.isInitialized) await source.destroy();
     const code = String((error as { code?: unknown }).code);
     if (code === 'SQLITE_NOTADB') throw new CannotStart(`${file} is no database of Even Kettle’s.`);
-    throw whyNoStart(error) ?? error;
+    throw whyNoStart(error, file) ?? error;
   }
   await source.query(`PRAGMA busy_timeout = ${busyMs}`);
   return source;

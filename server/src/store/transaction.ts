@@ -153,7 +153,8 @@ export function failureOf(error: unknown): StoreFailed | null {
   return null;
 }
 
-function codeOf(error: unknown): string {
+/** SQLite's own code of an error; empty where it has none. */
+export function codeOf(error: unknown): string {
   const inner = (error as { driverError?: unknown } | null)?.driverError ?? error;
   return String((inner as { code?: unknown } | null)?.code ?? '');
 }
