@@ -5,6 +5,7 @@
 import { memo } from 'react';
 import { View } from 'react-native';
 import type { CupAsk } from '@even-kettle/core/brew';
+import { CONTRACT_VERSION } from '@even-kettle/core/contract/contract-version';
 import { useBar } from '../client/bar-context';
 import { serviceInWords, unknownInWords } from '../words/service-words';
 import { Icon } from '../ui/icons';
@@ -16,7 +17,7 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
   const theme = useTheme();
   const { bar } = useBar();
   const said = serviceInWords(cup);
-  const unknown = unknownInWords(cup);
+  const unknown = useUnknown(cup);
   // Orders of before say it by their coffee alone.
   const isDecaf = cup.decaf ?? bar?.coffees.find(({ name }) => name === cup.coffee)?.decaf ?? false;
   if (!cup.allergy && !isDecaf && !said && !unknown && !cup.sample) return null;
@@ -58,10 +59,18 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
   );
 });
 
+/** What a newer server says of a cup or its order that this page does not know. */
+function useUnknown(cup: CupAsk): string | null {
+  const { state, contract } = useBar();
+  if (contract <= CONTRACT_VERSION) return null;
+  const order = Object.values(state.orders).find(({ cups }) => cups.some(({ cupId }) => cupId === cup.cupId));
+  return unknownInWords(cup, order);
+}
+
 /** Where there is no room for more: that there is an allergy, or something that this version does not know. */
 export function AllergySign({ cup }: { cup: CupAsk }) {
   const theme = useTheme();
-  const unknown = unknownInWords(cup);
+  const unknown = useUnknown(cup);
   if (!cup.allergy && !unknown) return null;
   return (
     <View role="img" aria-label={cup.allergy ? WORDS.allergy(cup.allergy) : unknown!} testID="allergy-sign">

@@ -5,6 +5,7 @@ export type { Applied, Refusal, RefusalCode } from './applied';
 export {
   CUP_FIELDS,
   EMPTY_BAR,
+  ORDER_FIELDS,
   brewAt,
   forgetClosed,
   holdsStation,

@@ -119,6 +119,20 @@ export type OrderState = {
 /** Orders that were closed an hour ago, with their brews: one, or all that share a brew. */
 export type Settled = { closedMs: number; orders: OrderState[]; brews: BrewState[] };
 
+/** Every field of an order that this version knows. */
+export const ORDER_FIELDS: Record<keyof OrderState, true> = {
+  id: true,
+  name: true,
+  badge: true,
+  badgeBefore: true,
+  takenMs: true,
+  promisedMs: true,
+  expectedMs: true,
+  inQueue: true,
+  cups: true,
+  events: true,
+};
+
 export type BarState = {
   orders: Record<string, OrderState>;
   brews: Record<string, BrewState>;

@@ -108,7 +108,13 @@ async function live(random: () => number, events: number, agoMs = 0): Promise<vo
             };
     } else if (kind < 0.86) event = { ...base, type: 'event-undone', eventId: pick(tried) ?? newId() };
     else if (kind < 0.92) event = { ...base, type: 'brew-abandoned', brewId: aBrew.id, reason: 'spilt' };
-    else event = { ...base, type: 'coffee-weighed', coffee: pick(['Fog', 'Ebb']), stockG: random() * 1000 };
+    else
+      event = {
+        ...base,
+        type: 'coffee-weighed',
+        coffee: pick(['Fog', 'House coffee']),
+        stockG: random() * 1000,
+      };
     tried.push(base.id);
     // Straight into the log: what is planned of it is no part of an archive.
     await bar.log.append([event]);

@@ -195,5 +195,8 @@ test('what a newer server says of a cup is shown as text, and that there is more
   expect(unknownInWords({ ...cup, straw: 'paper', lid: true })).toBe(
     'straw: paper · and more: update this device',
   );
+  expect(unknownInWords(cup, { id: 'o', name: 'pilot', table: 'seven' })).toBe(
+    'table: seven · and more: update this device',
+  );
   expect(serviceInWords({ ...cup, besides: ['syrup' as never], toGo: true })).toBe('Syrup · to go');
 });
