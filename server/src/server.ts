@@ -362,6 +362,8 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       const changed = await settings.change(asked, basedOn);
       if (!changed.ok) return changed;
       unawaited(showBar(), 'showing the bench');
+      if (typeof asked === 'function' || 'guestsKeptDays' in asked)
+        unawaited(forgetting.daysChanged(), 'counting guests');
       return { ok: true, bar: shownBar() };
     },
     saveRecipe: async (asked) => {

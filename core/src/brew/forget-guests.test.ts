@@ -83,10 +83,14 @@ test('the guest of an order that is open stays, however long it takes, and so do
     type: 'order-taken',
     atMs: T0 + 1000,
     orderId: 's',
+    name: 'window',
     cups: [{ ...cup('s-1', 'cone-thirds', 250), with: host }],
   };
   const shared = live([sharer, { id: 'left-s', type: 'guest-left', atMs: T0 + 2000, orderId: 's' }], state);
-  expect(settle(shared, T0 + 20 * HOUR)).toBe(shared);
+  const waits = settle(shared, T0 + 20 * HOUR);
+  expect([Object.keys(waits.orders), waits.settled]).toEqual([['a', 's'], undefined]);
+  expect([waits.orders['a']!.name, waits.orders['s']!.name]).toEqual(['the pilot', undefined]);
+  expect(settle(waits, T0 + 21 * HOUR)).toBe(waits);
   const both = live([{ id: 'left-a', type: 'guest-left', atMs: T0 + 3000, orderId: 'a' }], shared);
   const { orders, settled } = settle(both, T0 + 3 * HOUR);
   expect([orders, settled!.map((each) => each.orders.map(({ id }) => id))]).toEqual([{}, [['a', 's']]]);

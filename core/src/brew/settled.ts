@@ -2,7 +2,7 @@
  * Orders that were closed an hour ago are set aside, so that an event costs the same on a bar with many closed orders as
  * on one with few. What is set aside is not looked at, until an event names it: then it comes back whole.
  */
-import { forgottenBrew, forgottenOrder } from './forget-guests';
+import { forgottenBrew, forgottenOrder, namesGuest } from './forget-guests';
 import type { BarEvent } from './events';
 import { hostsOf, sharersWith } from './order-fold';
 import { closedSinceMs, type BarState, type BrewState, type OrderState, type Settled } from './state';
@@ -30,7 +30,9 @@ const without = <Item extends { id: string }>(
  * The state with orders that were closed an hour before a time set aside, without the names and words of their guests.
  * Orders whose cups are poured out of one brew go together.
  */
-export function settle(state: BarState, atMs: number): BarState {
+export function settle(live: BarState, atMs: number): BarState {
+  // One that waits for another which shares its brew forgets its guest all the same.
+  const state = forgetGuests(live, atMs);
   const due = Object.values(state.orders).filter(
     (order) => closedSinceMs(state, order) < atMs - SHOWN_AFTER_MS,
   );
@@ -46,8 +48,8 @@ export function settle(state: BarState, atMs: number): BarState {
     const brews = Object.values(state.brews).filter(({ orderId }) => ids.has(orderId));
     settled.push({
       closedMs: Math.max(...orders.map((each) => closedSinceMs(state, each))),
-      orders: orders.map(forgottenOrder),
-      brews: brews.map(forgottenBrew),
+      orders,
+      brews,
     });
   }
   if (settled.length === 0) return state;
@@ -70,7 +72,7 @@ export function settle(state: BarState, atMs: number): BarState {
 /** The state without the names and words of guests whose orders were closed an hour before a time; the orders stay where they are. */
 export function forgetGuests(state: BarState, atMs: number): BarState {
   const gone = Object.values(state.orders).filter(
-    (order) => closedSinceMs(state, order) < atMs - SHOWN_AFTER_MS,
+    (order) => order.events.some(namesGuest) && closedSinceMs(state, order) < atMs - SHOWN_AFTER_MS,
   );
   if (gone.length === 0) return state;
   const ids = new Set(gone.map(({ id }) => id));

@@ -32,6 +32,8 @@ export type Forgetting = {
   due: () => Bar['guestsDue'];
   /** Forgets whom the bar's days have passed, unless the notice still runs. */
   look: () => Promise<void>;
+  /** The bar keeps guests for other days now: what is told of those that are due changes. */
+  daysChanged: () => Promise<void>;
   /** Another log is in place of the one before: it has a day's notice of its own. */
   restored: () => Promise<void>;
 };
@@ -50,6 +52,9 @@ export async function openForgetting({ source, log, bar, nowMs, warn, changed }:
   const dueAt = async (atMs: number): Promise<Bar['guestsDue']> => {
     const found = await guestsBefore(source.manager, beforeMs());
     return found.orders > 0 ? { ...found, atMs } : undefined;
+  };
+  const recount = async () => {
+    if (nowMs() < fromMs!) tell(await dueAt(fromMs!));
   };
   const begin = async () => {
     const { orders } = await guestsBefore(source.manager, beforeMs());
@@ -72,13 +77,13 @@ export async function openForgetting({ source, log, bar, nowMs, warn, changed }:
 
   return {
     due: () => due,
+    daysChanged: recount,
     restored: async () => {
       await begin();
-      if (nowMs() < fromMs!) tell(await dueAt(fromMs!));
+      await recount();
     },
     look: async () => {
-      // The bar may have set more days since, or fewer.
-      if (nowMs() < fromMs!) return tell(await dueAt(fromMs!));
+      if (nowMs() < fromMs!) return recount();
       await log.forgetGuests(beforeMs());
       tell(undefined);
       if (nowMs() < copiesMs + DAY_MS) return;
