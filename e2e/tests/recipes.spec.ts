@@ -137,6 +137,7 @@ test('a recipe is changed, checked as one types, saved as a version, compared an
   await expect(page.getByText('Version 2 is back, as version 4.')).toBeVisible();
   const { recipes } = await bar.get<Recipes>('/api/recipes/cone-thirds/versions');
   expect(recipes.map(({ version, ratio }) => [version, ratio])).toEqual([
+    [1, 16.2],
     [2, 16.2],
     [3, 15],
     [4, 16.2],

@@ -326,3 +326,19 @@ test('a roast list and orders are looked at line by line, taken whole or not at 
     'must name the columns coffee, recipe, ml',
   );
 });
+
+test('a device that was away for long posts brews and what came after them at once: each has its record', async () => {
+  const ago = (hours: number, event: object) => ({ ...event, atMs: now() - hours * 3_600_000 });
+  const events = [14, 2].flatMap((hours) => {
+    const [orderId, cupId] = [`away-${hours}`, `away-${hours}-1`];
+    return [
+      ago(hours, order(orderId, cup(cupId))),
+      ago(hours, start(cupId, orderId)),
+      ago(hours, { id: newId(), type: 'brew-abandoned', brewId: `${cupId}.1`, reason: 'spilt' }),
+      ago(hours, { id: newId(), type: 'guest-left', orderId }),
+    ];
+  });
+  expect((await post(...events, order('next', cup('next-1')))).status).toBe(200);
+  expect(Object.keys(bar.log.state().orders)).toEqual(['next']);
+  expect(idsOf(await get('/api/log'))).toEqual(['away-2-1.1', 'away-14-1.1']);
+});

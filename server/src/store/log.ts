@@ -139,8 +139,12 @@ export async function openLog(
         if (!checked.ok || checked.fresh.length === 0) return checked;
         const places = await insertEvents(writer, checked.fresh);
         await beside?.(writer);
-        await storeRecords(writer, state, checked.state);
-        for (const event of checked.fresh) if (isLate(event, checked.state)) await tasteLate(writer, event);
+        // Event by event: an order that is closed and set aside within one post has its records all the same.
+        for (const [n, { before, after }] of checked.turns.entries()) {
+          await storeRecords(writer, before, after);
+          const event = checked.fresh[n]!;
+          if (isLate(event, after)) await tasteLate(writer, event);
+        }
         return { ...checked, places };
       });
       if (!result.ok) return result;
@@ -157,6 +161,7 @@ export async function openLog(
   async function check(writer: EntityManager, asked: readonly unknown[], admit: Admit | undefined) {
     const duplicates: string[] = [];
     const fresh: BarEvent[] = [];
+    const turns: { before: BarState; after: BarState }[] = [];
     let next = state;
     let latest = latestMs;
     const bodies = await storedBodies(writer, asked);
@@ -180,6 +185,7 @@ export async function openLog(
       if (!applied.ok) return refuse(index, event, applied.refusal);
       const refusal = await refusedByTheLog(writer, event, next);
       if (refusal) return refuse(index, event, refusal);
+      turns.push({ before: next, after: applied.state });
       next = applied.state;
       latest = laterMs;
       bodies.set(event.id, canonical(event));
@@ -189,6 +195,7 @@ export async function openLog(
       ok: true as const,
       duplicates,
       fresh,
+      turns,
       state: next,
       latestMs: latest,
       places: [] as LiveEvent[],
