@@ -60,7 +60,7 @@ test('a flow is held with mouse and wheel: it is scored, advised, tried again, a
   const first = await hold(page, 1.2);
   expect(first).toBeGreaterThan(20);
   await expect(page.getByTestId('advice')).not.toBeEmpty();
-  expect(await bar.get('/api/practice')).toEqual({ items: [] });
+  expect(await bar.get('/api/practice')).toEqual({ items: [], next: null });
 
   await page.getByTestId('try-again').click();
   const second = await hold(page, 0.3);
