@@ -151,14 +151,23 @@ async function oldWays(random: () => number): Promise<void> {
 
 /** All that a bar is: its state with the badges, its records, its stock, its settings, its recipes. */
 async function wholeOf({ log, records, learning, bar: settings, recipes }: BarServer) {
-  // What came out of an archive has a day's notice of its own.
-  const { version: _version, guestsDue: _due, ...rest } = settings();
+  // What is learnt is asked for anew; and what came out of an archive has a day's notice of its own.
+  const {
+    version: _version,
+    guestsDue: _due,
+    stockG: _stock,
+    pace: _pace,
+    beds: _beds,
+    promiseShare: _share,
+    ...rest
+  } = settings();
   return {
     seq: log.seq(),
     state: stateHash(log.state()),
     badges: Object.values(log.state().orders).map(({ id, badge }) => [id, badge]),
     records: (await records.page({ limit: 200 })).records,
     stock: await learning.house(),
+    learnt: [await learning.beds(), await learning.pace(undefined), await learning.promiseShare()],
     settings: rest,
     recipes: recipes.saved(),
   };
