@@ -17,10 +17,12 @@ type Between = (from: number, to: number) => number;
 /** Fills a log with orders of forty days ago, each with a guest. */
 async function fillWithGuests(file: string): Promise<void> {
   const source = await openDatabase(file);
-  const atMs = Date.now() - 40 * DAY_MS;
+  const firstMs = Date.now() - 45 * DAY_MS;
   await source.transaction(async (manager) => {
     await writeSetting(manager, 'guests-forgotten-from', { atMs: 1 });
     for (let n = 0; n < ORDERS; n += 1) {
+      // One a minute, as a bar has them.
+      const atMs = firstMs + n * 60_000;
       const cup = {
         cupId: `c${n}`,
         recipeId: 'cone-thirds',
