@@ -1,7 +1,7 @@
 /**
  * The installed shell: a service worker keeps the app's own files, so that it opens with the server away. What the bar knows is
- * kept apart from it (`offline-snapshot.ts`). A new worker takes over at once; the
- * page stays what it is until it is loaded again, which is never done in mid-step.
+ * kept apart from it (`offline-snapshot.ts`). A new worker takes over at once; the page stays what it is until it is loaded
+ * again, which is never done in mid-step.
  */
 /** Browsers offer it in a secure context only: over HTTPS, or on the machine itself. */
 export const canInstall = (): boolean =>
