@@ -13,33 +13,35 @@ import { root, say } from './lib.mjs';
 import { openBrowser } from './browser.mjs';
 import { withServer } from './with-server.mjs';
 
+/** The figures of the server and the core, each by its name: what is said first, and the built file that prints them. */
+const PARTS = {
+  cards: ['Recipes: every card there is', 'bench-cards.js'],
+  log: ['The log, with 100,000 brews in it', 'bench-log.js'],
+  events: ['An event on a bar with many closed orders', 'bench-events.js'],
+  routes: [
+    'A server with a long log: starting, every route asked for the most that it takes, and idle',
+    'bench-routes.js',
+  ],
+  plan: ['Planning (core, one thread)', 'bench.js'],
+  load: ['A server under more than a bar’s load', 'bench-load.js'],
+  lab: ['The rush lab: hours of boats, simulated', 'bench-lab.js'],
+};
+/** Only when asked for: these take long. */
+const LONG = ['load', 'lab'];
+
+function run(name) {
+  const [title, file] = PARTS[name];
+  say(title);
+  return spawnSync(process.execPath, [join(root, 'server/dist', file)], { stdio: 'inherit' }).status ?? 1;
+}
+
 await installPackages();
-if (process.argv[2] === 'plan') {
+const asked = process.argv[2];
+if (asked in PARTS) {
   await buildServer();
-  say('Planning (core, one thread)');
-  process.exit(planBench());
+  process.exit(run(asked));
 }
-if (process.argv[2] === 'log') {
-  await buildServer();
-  process.exit(logBench());
-}
-if (process.argv[2] === 'events') {
-  await buildServer();
-  process.exit(eventsBench());
-}
-if (process.argv[2] === 'load') {
-  await buildServer();
-  process.exit(loadBench());
-}
-if (process.argv[2] === 'routes') {
-  await buildServer();
-  process.exit(routesBench());
-}
-if (process.argv[2] === 'lab') {
-  await buildServer();
-  process.exit(labBench());
-}
-if (process.argv[2] === 'import') {
+if (asked === 'import') {
   await build();
   say('A large log read in from CSV while the bar is worked');
   await benchImport();
@@ -207,51 +209,5 @@ await withServer({}, async (url) => {
 await benchHands(browser);
 await browser.close();
 
-say('Recipes: every card there is');
-spawnSync(process.execPath, [join(root, 'server/dist/bench-cards.js')], { stdio: 'inherit' });
-
-logBench();
-eventsBench();
-routesBench();
-
-say('Planning (core, one thread)');
-process.exit(planBench());
-
-function logBench() {
-  say('The log, with 100,000 brews in it');
-  return (
-    spawnSync(process.execPath, [join(root, 'server/dist/bench-log.js')], { stdio: 'inherit' }).status ?? 1
-  );
-}
-
-function eventsBench() {
-  say('An event on a bar with many closed orders');
-  return (
-    spawnSync(process.execPath, [join(root, 'server/dist/bench-events.js')], { stdio: 'inherit' }).status ?? 1
-  );
-}
-
-function loadBench() {
-  say('A server under more than a bar’s load');
-  return (
-    spawnSync(process.execPath, [join(root, 'server/dist/bench-load.js')], { stdio: 'inherit' }).status ?? 1
-  );
-}
-
-function labBench() {
-  say('The rush lab: hours of boats, simulated');
-  return (
-    spawnSync(process.execPath, [join(root, 'server/dist/bench-lab.js')], { stdio: 'inherit' }).status ?? 1
-  );
-}
-
-function routesBench() {
-  say('A server with a long log: starting, every route asked for the most that it takes, and idle');
-  return (
-    spawnSync(process.execPath, [join(root, 'server/dist/bench-routes.js')], { stdio: 'inherit' }).status ?? 1
-  );
-}
-
-function planBench() {
-  return spawnSync(process.execPath, [join(root, 'server/dist/bench.js')], { stdio: 'inherit' }).status ?? 1;
-}
+const failed = Object.keys(PARTS).filter((name) => !LONG.includes(name) && run(name) !== 0);
+process.exit(failed.length === 0 ? 0 : 1);

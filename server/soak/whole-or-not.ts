@@ -100,6 +100,7 @@ export async function archiveComesIn(from: string, kills: number, between: Betwe
   console.log(`▸ while an archive of ${seq} events comes in: ${kills} times SIGKILL at random moments`);
   const faults: string[] = [];
   const came = { whole: 0, none: 0 };
+  let tookMs = 0;
   for (let n = 0; n < kills; n += 1) {
     const server = await openServer();
     const ask = async <Answer>(path: string, init?: RequestInit) =>
@@ -116,12 +117,20 @@ export async function archiveComesIn(from: string, kills: number, between: Betwe
       tries += 1
     )
       await pause(5);
+    const takenAt = performance.now();
     await ask(`/api/imports/${id}/take`, { method: 'POST' });
-    await pause(between(0, 900));
+    // Half are killed while it comes in; the others, of which the first tells how long that takes, just after it is in.
+    const isAwaited = n % 2 === 0;
+    const seqNow = async () => (await ask<Snapshot>('/api/state')).seq;
+    if (isAwaited) {
+      for (let tries = 0; (await seqNow()) === 0 && tries < 6000; tries += 1) await pause(5);
+      tookMs = performance.now() - takenAt;
+      await pause(between(0, 100));
+    } else await pause(between(0, tookMs));
     await server.kill();
     await server.start();
-    const { seq: now } = await ask<Snapshot>('/api/state');
-    if (now !== 0 && now !== seq) faults.push(`an archive of ${seq} events came in as ${now}`);
+    const now = await seqNow();
+    if ((isAwaited || now !== 0) && now !== seq) faults.push(`an archive of ${seq} events came in as ${now}`);
     came[now === 0 ? 'none' : 'whole'] += 1;
     const { status } = await ask<{ status: string }>('/api/health');
     if (status !== 'ok') faults.push('the server is not well after it');

@@ -91,14 +91,19 @@ function useLoadAtAPause(contract: number): void {
   }, [isOlder, contract, path, store, clock]);
 }
 
-const hasTried = (contract: number): boolean => stored()?.getItem(TRIED) === String(contract);
-const rememberTried = (contract: number): void => stored()?.setItem(TRIED, String(contract));
-
-/** A browser may keep nothing. */
-function stored(): Storage | null {
+/** A browser that keeps nothing counts as one that has tried: it would load the same page at each pause. */
+function hasTried(contract: number): boolean {
   try {
-    return window.sessionStorage;
+    return window.sessionStorage.getItem(TRIED) === String(contract);
   } catch {
-    return null;
+    return true;
+  }
+}
+
+function rememberTried(contract: number): void {
+  try {
+    window.sessionStorage.setItem(TRIED, String(contract));
+  } catch {
+    // Nothing is kept here, and hasTried says so.
   }
 }
