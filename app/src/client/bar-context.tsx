@@ -205,6 +205,9 @@ export function useKettles(): KettleState[] {
   return useSyncExternalStore(devices.subscribe, devices.kettles, devices.kettles);
 }
 
+/** How long a change of plan stays marked, milliseconds of bar time. */
+export const CHANGE_SHOWN_MS = 20_000;
+
 /** What the bar asks of its hands at a moment. */
 export function useAgenda(nowMs: number): AgendaItem[] {
   const view = useBar();

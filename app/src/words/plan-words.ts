@@ -3,7 +3,14 @@
  */
 import type { BarState, OrderState } from '@even-kettle/core/brew';
 import { badgeOf } from '@even-kettle/core/brew';
-import { brewerOf, isFlameKeeper, type Bench, type Help, type Link } from '@even-kettle/core/plan';
+import {
+  brewerOf,
+  isFlameKeeper,
+  type Bench,
+  type CardReason,
+  type Help,
+  type Link,
+} from '@even-kettle/core/plan';
 import { METHODS, type CardStep, type RecipeBook } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import type { PlanChange } from '../client/store';
@@ -59,6 +66,29 @@ export function helpInWords(help: Help, order: OrderState, bench: Pick<Bench, 'b
   if (help.what === 'tool') return `One more ${toolName(help.tool, bench)}: ${sooner}.`;
   const cup = order.cups.find(({ cupId }) => cupId === help.cupId);
   return `${cup?.coffee ?? 'The cup'} by ${METHODS[help.method].name.toLowerCase()}: ${sooner}.`;
+}
+
+/**
+ * Why a card asks for this now: "Imre is still at Cone 2, rinse the filter: this is yours."
+ * @param other the other pair: who they are, and the step that they are at
+ */
+export function reasonInWords(
+  reason: CardReason,
+  known: Known,
+  other: { name: string; at: string | undefined },
+): string {
+  const named = (key: string) =>
+    `${brewName(known, key.slice(0, key.lastIndexOf('/')))}, ${stepName(known, key)}`;
+  switch (reason.why) {
+    case 'spoils':
+      return `This goes first, since it cannot wait. After it: ${named(reason.instead)}.`;
+    case 'from':
+      return other.at === undefined
+        ? `This is yours now, since ${other.name} will not be free in time.`
+        : `This is yours now: ${other.name} will still be at ${named(other.at)}.`;
+    case 'to':
+      return `You would not be free in time, so ${other.name} will do this: ${named(reason.step)}.`;
+  }
 }
 
 const BECAUSE: Record<PlanChange['because'], string> = {

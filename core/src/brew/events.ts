@@ -63,20 +63,23 @@ export type BrewStarted = EventBase<'brew-started'> & {
    */
   prepVersion?: number;
 };
+/** Whose hands did it, on a bar with two pairs. */
+type ByPair = { pair?: Pair };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
-export type StepBegun = EventBase<'step-begun'> & { brewId: string; stepId: string };
-export type StepDone = EventBase<'step-done'> & {
-  brewId: string;
-  stepId: string;
-  readingG?: number;
-  /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
-  leadG?: number;
-  /**
-   * The hands were busy when this step may have ended. This is the last time at which it was surely not over, bar
-   * milliseconds; it ended between then and the tap.
-   */
-  notOverMs?: number;
-};
+export type StepBegun = EventBase<'step-begun'> & ByPair & { brewId: string; stepId: string };
+export type StepDone = EventBase<'step-done'> &
+  ByPair & {
+    brewId: string;
+    stepId: string;
+    readingG?: number;
+    /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
+    leadG?: number;
+    /**
+     * The hands were busy when this step may have ended. This is the last time at which it was surely not over, bar
+     * milliseconds; it ended between then and the tap.
+     */
+    notOverMs?: number;
+  };
 /** A step is left out: a pulse that was forgotten, or a stir that nobody needs. The brew goes on with the next step. */
 export type StepSkipped = EventBase<'step-skipped'> & { brewId: string; stepId: string };
 /** Corrects the times of a step, or what the scale read; entered later, from the station. */
@@ -112,7 +115,7 @@ export type CupTasted = EventBase<'cup-tasted'> & { brewId: string; taste: Taste
 /** A pair of hands takes a step over from the other. */
 export type StepTaken = EventBase<'step-taken'> & { brewId: string; stepId: string; pair: Pair };
 /** The cup is handed over; this ends the brew's serving step. */
-export type BrewServed = EventBase<'brew-served'> & { brewId: string; beverageG?: number };
+export type BrewServed = EventBase<'brew-served'> & ByPair & { brewId: string; beverageG?: number };
 /** The brew is stopped; its cup waits to be brewed again. */
 export type BrewAbandoned = EventBase<'brew-abandoned'> & { brewId: string; reason: string };
 

@@ -4,6 +4,7 @@
  */
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
 import { asksOf, hasLeft, hostsOf, sharersWith } from './order-fold';
+import type { Pair } from './pair';
 import { cardNow, type PourFacts } from './retarget';
 import {
   hostOf,
@@ -49,9 +50,10 @@ function happen(brew: BrewState, event: BrewEvent): void {
   switch (event.type) {
     case 'step-begun':
       brew.marks[event.stepId] = { begunMs: inTime(brew, event.atMs) };
-      return;
+      return inHandsOf(brew, event.stepId, event.pair);
     case 'step-done':
       markDone(brew, event);
+      inHandsOf(brew, event.stepId, event.pair);
       if (brew.planned.steps.at(-1)?.id === event.stepId && !brew.abandoned) brew.status = 'cleaned';
       return;
     case 'step-skipped':
@@ -82,10 +84,10 @@ function happen(brew: BrewState, event: BrewEvent): void {
       brew.taste = { ...event.taste, atMs: event.atMs };
       return;
     case 'step-taken':
-      brew.takenBy = { ...brew.takenBy, [event.stepId]: event.pair };
-      return;
+      return inHandsOf(brew, event.stepId, event.pair);
     case 'brew-served':
       brew.servedMs = inTime(brew, event.atMs);
+      inHandsOf(brew, serveStep(brew).id, event.pair);
       // A filter that was being taken off is off.
       for (const [id, mark] of Object.entries(brew.marks))
         if (mark.doneMs === undefined) brew.marks[id] = { ...mark, doneMs: brew.servedMs };
@@ -99,6 +101,10 @@ function happen(brew: BrewState, event: BrewEvent): void {
       return;
     case 'brew-started':
   }
+}
+
+function inHandsOf(brew: BrewState, stepId: string, pair: Pair | undefined): void {
+  if (pair !== undefined) brew.takenBy = { ...brew.takenBy, [stepId]: pair };
 }
 
 /** The clocks of two devices may differ by a moment; a brew's own time never runs backwards. */

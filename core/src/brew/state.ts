@@ -57,7 +57,7 @@ export type BrewState = {
   skipped?: string[];
   notes?: { note: Note; atMs: number }[];
   taste?: Taste & { atMs: number };
-  /** Which pair of hands has taken a step over. */
+  /** Which pair of hands a step is, or was, in: the one that took it over, began it or did it. */
   takenBy?: Record<string, Pair>;
   /** As it was when the brew was started. */
   kettleId?: string;

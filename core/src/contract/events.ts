@@ -50,11 +50,13 @@ const brewStarted = z.strictObject({
     .optional()
     .meta({ description: 'The version of the rules that made its card; left out, the first.' }),
 });
+const pair = z.literal([0, 1]).meta({ description: 'The pair of hands, numbered from 0.' });
 const stepBegun = z.strictObject({
   ...eventBase,
   type: z.literal('step-begun'),
   brewId: thingId,
   stepId: thingId,
+  pair: pair.optional(),
 });
 const stepDone = z.strictObject({
   ...eventBase,
@@ -66,6 +68,7 @@ const stepDone = z.strictObject({
   notOverMs: barMs.optional().meta({
     description: 'Where its end was asked for late: the last time at which it was surely not over.',
   }),
+  pair: pair.optional(),
 });
 const stepSkipped = z.strictObject({
   ...eventBase,
@@ -236,13 +239,14 @@ const stepTaken = z.strictObject({
   type: z.literal('step-taken'),
   brewId: thingId,
   stepId: thingId,
-  pair: z.literal([0, 1]).meta({ description: 'The pair of hands, numbered from 0.' }),
+  pair,
 });
 const brewServed = z.strictObject({
   ...eventBase,
   type: z.literal('brew-served'),
   brewId: thingId,
   beverageG: grams(3000).optional(),
+  pair: pair.optional(),
 });
 const brewAbandoned = z.strictObject({
   ...eventBase,

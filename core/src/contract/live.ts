@@ -16,7 +16,16 @@ const publishedPlanSchema = z.object({
   plan: planSchema.nullable(),
   /** Which of the next steps moved, and why the bar was planned again. */
   moves: z.array(
-    z.object({ step: z.string(), fromS: z.int().nullable(), toS: z.int(), relaxed: z.boolean() }),
+    z.object({
+      step: z.string(),
+      fromS: z.int().nullable(),
+      toS: z.int(),
+      relaxed: z.boolean(),
+      pairs: z
+        .object({ from: z.int(), to: z.int() })
+        .optional()
+        .meta({ description: 'A card counted it down already: the pair that it goes from and to.' }),
+    }),
   ) satisfies z.ZodType<PlanMove[]>,
   because: z.enum(['event', 'order', 'late', 'bench', 'better']),
   unplannable: z.array(z.object({ cupId: z.string(), reason: z.string() })),

@@ -86,7 +86,7 @@ const orderUrged = z.strictObject({
   ...eventBase,
   type: z.literal('order-urged'),
   orderId: thingId,
-  weight: z.number().min(0.1).max(20),
+  weight: z.number().min(0.1).max(100),
   wantedMs: barMs.optional(),
 });
 const cupCancelled = z.strictObject({

@@ -31,6 +31,7 @@ export const planProblemSchema = z.strictObject({
         id,
         placedAt: seconds,
         dueAt: seconds,
+        promisedAt: seconds.optional(),
         weight: z.number().min(0).max(1000).default(1),
         serveWithin: span,
         brews: z.array(id).min(1).max(100),
@@ -61,12 +62,23 @@ export const planProblemSchema = z.strictObject({
   started: atSteps.default({}),
   ended: atSteps.default({}),
   frozen: atSteps.default({}),
+  startedHands: z.record(z.string(), z.int().min(0).max(20)).optional(),
+  countedHands: z.record(z.string(), z.int().min(0).max(20)).optional(),
+  goesBefore: z.record(z.string(), z.string()).optional(),
 });
 
 export const planSchema = z.object({
   format: z.literal(PLAN_FORMAT),
   starts: z.record(z.string(), z.int()).meta({ description: 'Whole seconds of bar time, by `brew/step`.' }),
   hands: z.record(z.string(), z.int()),
+  startedHands: z
+    .record(z.string(), z.int())
+    .optional()
+    .meta({ description: 'What the pairs of hands were at when the plan was made.' }),
+  goesBefore: z
+    .record(z.string(), z.string())
+    .optional()
+    .meta({ description: 'Of these, what a step goes before though the card asked for that first.' }),
   finish: z.record(z.string(), z.int()),
   cost: z.number(),
   bound: z.number(),

@@ -299,10 +299,16 @@ test('a long step that is due is not begun where a short one beside it would be 
     ...press,
     started('a1', 'A', 'cone-1', first - 120),
     ...cone,
+    // The hands come free only now.
+    order('C', 2, cup('c1', 'cone-steady')),
+    started('c1', 'C', 'cone-2', n - 30),
+    done('c1.1', 'fill', n),
   ];
   const { state, refused } = reduce(brews, book);
   expect(refused).toEqual([]);
-  const due = agenda(state, BENCH, book, null, at(n)).filter(({ dueMs }) => dueMs <= at(n));
+  const due = agenda(state, BENCH, book, null, at(n)).filter(
+    ({ brewId, dueMs }) => brewId !== 'c1.1' && dueMs <= at(n),
+  );
   // The plunge may wait two seconds more and takes 25; the last pulse may wait six and takes ten.
   expect(due.map(({ step }) => step.id)).toEqual(['pulse-6', 'plunge']);
   expect(due[1]!.latestMs!).toBeLessThan(due[0]!.latestMs!);

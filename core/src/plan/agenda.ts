@@ -19,6 +19,7 @@ import {
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import type { Bench, BenchKettle, Station } from './bench';
 import { pairOf } from './hands';
+import { inHandOf, spoils, type InHand } from './in-hand';
 import { withKettles } from './kettles';
 import { stepKey, type Plan } from './problem';
 import { waysInTurn } from './turn';
@@ -55,10 +56,14 @@ export type AgendaItem = {
   begunMs: number | null;
   /** Since when a pair of hands can work on it: it has begun, or it is due and they have nothing else to do, bar milliseconds. */
   fromMs: number;
+  /** A pair is at it: it stays on that pair's card until it is done. */
+  inHand?: true;
+  /** The step that it goes before, though the card asked for that one, since it spoils sooner. */
+  goesBefore?: string;
 };
 
 /** An item before it is known when hands are free for it. */
-type Ahead = Omit<AgendaItem, 'fromMs'>;
+type Ahead = Omit<AgendaItem, 'fromMs' | 'inHand' | 'goesBefore'>;
 
 /** Within this before it is due, a step is "soon", milliseconds. */
 export const SOON_MS = 15_000;
@@ -91,22 +96,32 @@ export function agenda(
   // First what has begun; then what is due and spoils; then what is due and can wait; then what comes later.
   const rank = (item: Ahead) => {
     if (item.begunMs !== null) return 0;
-    if (item.asks === 'cue' || item.dueMs > nowMs) return 3;
+    if (item.asks === 'cue' || item.dueMs > nowMs || (item.brew === null && !item.station.free)) return 3;
     return spoils(item) ? 1 : 2;
   };
   const turn = (a: Ahead, b: Ahead) =>
     rank(a) === 1 ? sooner(a, b, nowMs) || a.latestMs! - b.latestMs! : a.dueMs - b.dueMs;
   items.sort((a, b) => rank(a) - rank(b) || turn(a, b) || a.order.takenMs - b.order.takenMs);
   const freeMs = handsFree(state, bench, plan, nowMs);
-  return withKettles(items, state, bench, book).map((item) => ({
+  const timed = withKettles(items, state, bench, book).map((item) => ({
     ...item,
     fromMs: item.begunMs ?? Math.max(item.dueMs, freeMs(pairOf(item, plan))),
   }));
+  return inHandFirst(timed, inHandOf(timed, plan, freeMs, nowMs));
 }
 
-/** Whether waiting harms a cup that is being brewed: a bed runs dry, a flame heats on, a cup cools. */
-const spoils = ({ brew, step, latestMs }: Ahead): boolean =>
-  brew !== null && brew.status === 'running' && latestMs !== null && step.kind !== 'clean';
+/** What has begun stays before everything; then comes what the pairs are at. */
+function inHandFirst(items: AgendaItem[], hands: readonly InHand[]): AgendaItem[] {
+  const at = hands.map(({ item, before }): AgendaItem => ({
+    ...item,
+    inHand: true,
+    ...(before ? { goesBefore: before.key } : {}),
+  }));
+  const keys = new Set(at.map(({ key }) => key));
+  const rest = items.filter(({ key }) => !keys.has(key));
+  const begun = rest.findLastIndex(({ begunMs }) => begunMs !== null) + 1;
+  return [...rest.slice(0, begun), ...at, ...rest.slice(begun)];
+}
 
 /**
  * Compares two steps that spoil: negative if the first should come first, because less is spoilt then. A long step does

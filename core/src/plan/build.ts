@@ -6,7 +6,9 @@ import {
   nextBrewId,
   holdsStation,
   hostOf,
+  remadeOf,
   timelineAt,
+  urgedOf,
   type BarState,
   type BrewState,
   type CupAsk,
@@ -15,6 +17,7 @@ import {
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
 import { agenda, type AgendaItem } from './agenda';
+import { pairOf } from './hands';
 import { PROMISE_S, byTurn, dueMsOf, notBeforeMsOf, sinceMsOf, waysInTurn, weightOf } from './turn';
 import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
@@ -175,9 +178,12 @@ function awayFrom(state: BarState, nowS: number): NonNullable<PlanProblem['away'
     );
 }
 
+/** What a card counts down from here on stays with its pair, milliseconds. */
+const COUNTED_MS = 10_000;
+
 /**
- * The step that the hands card asks for now counts as begun, although nobody has tapped it: a plan that moved it would take
- * it out of somebody's hands.
+ * The step that a pair's hands card asks for now counts as begun by that pair, although nobody has tapped it: a plan that moved
+ * it would take it out of somebody's hands. What the card counts down stays with its pair too.
  */
 function takeInHand(
   problem: PlanProblem,
@@ -188,8 +194,14 @@ function takeInHand(
 ): void {
   const nowMs = problem.now * 1000;
   const items = agenda(state, bench, book, before, nowMs);
+  const startedHands: Record<string, number> = {};
+  const countedHands: Record<string, number> = {};
+  const handOf = (item: AgendaItem) => Math.min(pairOf(item, before), bench.hands - 1);
+  const isGone = (pair: number) =>
+    (problem.away ?? []).some(
+      ({ from, to, hands }) => from <= problem.now && problem.now < to && pair >= bench.hands - hands,
+    );
   const claimed = new Set<string>();
-  let free = bench.hands - items.filter(({ begunMs }) => begunMs !== null).length;
   const itemOf = new Map(items.map((item) => [item.key, item]));
   const canBegin = (item: AgendaItem): boolean => {
     // Of cups that wait for one station only the first can have begun.
@@ -201,21 +213,37 @@ function takeInHand(
       brew!.steps.every(({ id }, n) => n < index === stepKey(item.brewId, id) in problem.started)
     );
   };
+  const busy = new Set<number>();
   for (const item of items) {
-    const due = item.begunMs === null && item.asks !== 'cue' && item.dueMs <= nowMs && item.fromMs <= nowMs;
-    if (free <= 0 || !due || item.key in problem.started || !canBegin(item)) continue;
-    free -= 1;
-    const begunS = Math.min(problem.now, Math.round(item.fromMs / 1000));
+    const pair = handOf(item);
+    if (item.begunMs !== null) {
+      busy.add(pair);
+      startedHands[item.key] = pair;
+      continue;
+    }
+    if (!item.inHand || busy.has(pair) || isGone(pair) || !canBegin(item)) continue;
+    busy.add(pair);
+    if (item.goesBefore) (problem.goesBefore ??= {})[item.key] = item.goesBefore;
+    const begunS = Math.floor(Math.min(nowMs, item.fromMs) / 1000);
     const begun: string[] = [];
     for (const key of togetherWith(item.key, before)) {
       const mate = itemOf.get(key);
       if (!mate || !canBegin(mate)) continue;
       claimed.add(mate.station.id);
       problem.started[key] = begunS;
+      startedHands[key] = pair;
       begun.push(key);
     }
     if (begun.length > 1) (problem.startedBatches ??= []).push(begun);
   }
+  for (const item of items) {
+    const pair = handOf(item);
+    if (item.key in problem.started || item.dueMs > nowMs + COUNTED_MS) continue;
+    if (Object.values(countedHands).includes(pair) || isGone(pair) || item.asks === 'cue') continue;
+    countedHands[item.key] = pair;
+  }
+  problem.startedHands = startedHands;
+  problem.countedHands = countedHands;
 }
 
 /**
@@ -232,10 +260,19 @@ const planOrder = (order: OrderState, brews: PlanBrew[], nowS: number): PlanOrde
   // A log that a wrong clock wrote may contain any time.
   placedAt: between(nowS - LONGEST_S, Math.floor(sinceMsOf(order) / 1000), nowS),
   dueAt: between(nowS - LONGEST_S, Math.floor(dueMsOf(order) / 1000), nowS + LONGEST_S),
+  ...promisedAtOf(order, nowS),
   weight: weightOf(order),
   serveWithin: TOGETHER_S,
   brews: brews.map(({ id }) => id),
 });
+
+/** What a guest was told holds, until a person puts the order elsewhere, or a cup of it comes back. */
+function promisedAtOf(order: OrderState, nowS: number): Pick<PlanOrder, 'promisedAt'> {
+  if (order.promisedMs === undefined || urgedOf(order) || remadeOf(order)) return {};
+  return {
+    promisedAt: between(nowS - LONGEST_S, Math.floor(order.promisedMs / 1000), nowS + LONGEST_S),
+  };
+}
 
 const between = (least: number, value: number, most: number): number =>
   Math.min(most, Math.max(least, value));

@@ -5,14 +5,21 @@
 import type { Plan, PlanProblem } from './problem';
 
 /** A step that was to be done soon and is planned elsewhere; `fromS` null where it was not planned yet. */
-export type PlanMove = { step: string; fromS: number | null; toS: number; relaxed: boolean };
+export type PlanMove = {
+  step: string;
+  fromS: number | null;
+  toS: number;
+  relaxed: boolean;
+  /** Where a card counted it down already: the pair whose card that was, and the pair that it goes to. */
+  pairs?: { from: number; to: number } | undefined;
+};
 
 /** Steps that were, or are, to start within this are what a person is getting ready for, seconds. */
 const SOON_S = 90;
 /** Less than this nobody sees, seconds. */
 const SEEN_S = 5;
 
-/** The attended steps within the next minute and a half that are planned otherwise than before, soonest first. */
+/** The attended steps within the next minute and a half that are planned otherwise than before, or for other hands; soonest first. */
 export function movesBetween(before: Plan, after: Plan, problem: PlanProblem): PlanMove[] {
   const soon = (at: number) => at >= problem.now && at <= problem.now + SOON_S;
   const relaxed = new Set(after.relaxed.map(({ step }) => step));
@@ -21,6 +28,9 @@ export function movesBetween(before: Plan, after: Plan, problem: PlanProblem): P
     .flatMap((step) => {
       const fromS = before.starts[step];
       const toS = after.starts[step]!;
+      const [from, to] = [problem.countedHands?.[step], after.hands[step]!];
+      if (fromS !== undefined && from !== undefined && from !== to)
+        return [{ step, fromS, toS, relaxed: relaxed.has(step), pairs: { from, to } }];
       // A brew that is new in the plan moves nothing; what it moves is seen in the others.
       if (fromS === undefined || Math.abs(toS - fromS) < SEEN_S) return [];
       // What was overdue comes later because it has not come: that is lateness, not a change of mind.

@@ -5,7 +5,7 @@
  */
 import type { Board, Prices } from './board';
 import { batchOf, mayJoin } from './batches';
-import { BENT_PER_S, FROZEN_PER_S, LATE_PER_S, APART_PER_S } from './price';
+import { BENT_PER_S, FROZEN_PER_S, LATE_PER_S, APART_PER_S, TOLD_PER_S } from './price';
 import { NEVER, type Tables } from './tables';
 
 const { abs, ceil, floor, max, min } = Math;
@@ -75,7 +75,7 @@ export function placementOn(
 
   /** What the brew's finish adds to one of its orders, by the second of it, as the others of the order stand. */
   function finishPriceOf(b: number, o: number): (at: number) => number {
-    const { brews, dueAt, weight, serveWithin } = t.orders[o]!;
+    const { brews, dueAt, promisedAt, weight, serveWithin } = t.orders[o]!;
     let last = -NEVER;
     let first = NEVER;
     for (const other of brews) {
@@ -88,7 +88,10 @@ export function placementOn(
       const latest = at > last ? at : last;
       const late = latest - dueAt;
       const apart = latest - (at < first ? at : first) - serveWithin;
-      return weight * (latest + (late > 0 ? LATE_PER_S * late : 0) + (apart > 0 ? APART_PER_S * apart : 0));
+      const told = latest > promisedAt ? TOLD_PER_S * (latest - promisedAt) : 0;
+      return (
+        told + weight * (latest + (late > 0 ? LATE_PER_S * late : 0) + (apart > 0 ? APART_PER_S * apart : 0))
+      );
     };
   }
 

@@ -9,6 +9,11 @@ export const RELAXED_PER_S = 20;
  */
 export const BENT_PER_S = 5 * RELAXED_PER_S;
 /**
+ * A second by which an order is out after the time that its guest was told: a new order takes what room is left, and only a
+ * person's word (a rush, a drag) is worth more.
+ */
+export const TOLD_PER_S = 20;
+/**
  * A second by which a frozen start is moved: so dear that it is moved only where nothing keeps it, and then as little as
  * can be. Counted by the second, since five steps a second later are no change of mind, and one a minute later is.
  */

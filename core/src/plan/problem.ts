@@ -28,6 +28,8 @@ export type PlanOrder = {
   id: string;
   placedAt: number;
   dueAt: number;
+  /** By when its guest was told to have it: the search leaves no room unused to keep that, and the cost does not count it. Not in files of version 1. */
+  promisedAt?: number;
   weight: number;
   serveWithin: number;
   brews: string[];
@@ -46,6 +48,12 @@ export type PlanProblem = {
   ended: Record<string, number>;
   /** Planned starts that may change only if nothing feasible keeps them. */
   frozen: Record<string, number>;
+  /** The pair that has begun a step, or whose card asks for it: it stays with that pair. Not in files of version 1. */
+  startedHands?: Record<string, number>;
+  /** Of these, the step that one goes before though its card asked for that first, since it spoils sooner. */
+  goesBefore?: Record<string, string>;
+  /** The pair whose card counts a step down: it stays with that pair where that is free. Not in files of version 1. */
+  countedHands?: Record<string, number>;
   /** Steps that were begun together, by their keys, for as long as they are in `started`. Not in files of version 1. */
   startedBatches?: string[][];
 };
@@ -63,6 +71,9 @@ export type Plan = {
   format: typeof PLAN_FORMAT;
   starts: Record<string, number>;
   hands: Record<string, number>;
+  /** As the problem had them: what the pairs were at when the plan was made, and instead of what. */
+  startedHands?: Record<string, number>;
+  goesBefore?: Record<string, string>;
   finish: Record<string, number>;
   cost: number;
   bound: number;

@@ -103,7 +103,7 @@ test('what is said of an order that is pulled past another, or put off, is what 
 
 test('a rush goes before all that waits; of an order that is not there nothing is kept', () => {
   const rushed = rush(three, base, last);
-  expect(rushed).toMatchObject({ kept: true, weight: 16, wantedS: three.nowS });
+  expect(rushed).toMatchObject({ kept: true, weight: 64, wantedS: three.nowS });
   const plan = urged(last, rushed);
   expect(plan.finish[last]!).toBeLessThan(base.finish[last]!);
   const gone = urgePast({ ...three, state: standing.state }, base, 'C', 'A', 'before');

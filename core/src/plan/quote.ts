@@ -41,6 +41,8 @@ export type Quote =
 export const QUOTE_MOVES = 24;
 /** And one that is to change the bar's turn, or that somebody waits for with a question: about a fifth of a second. */
 export const CAREFUL_MOVES = 240;
+/** Later than anything that can be quoted, seconds from now. */
+const UNDUE_S = 12 * 3600;
 /** A shift of less than this is not worth a word, seconds. */
 const WORTH_SAYING_S = 10;
 
@@ -123,6 +125,8 @@ export function startQuoting(
     atMs: standing.nowS * 1000,
     orderId,
     ...queue,
+    // It is due when it is quoted to be out: until then it takes what room the others leave.
+    expectedMs: (standing.nowS + UNDUE_S) * 1000,
     cups: cups.map((cup, index) => ({ ...cup, cupId: `quoted-${index}` })),
   });
   if (!taken.ok) return noQuote(taken.reason);
@@ -176,7 +180,8 @@ export type Urging = {
   shifts: OrderShift[];
 };
 
-const SOONER = [4, 8, 16] as const;
+/** The last outweighs what was told to several others. */
+const SOONER = [4, 16, 64] as const;
 const LATER = [0.5, 0.25, 0.1] as const;
 
 /**

@@ -15,6 +15,8 @@ export type Order = {
   brews: number[];
   placedAt: number;
   dueAt: number;
+  /** NEVER where nothing was told. */
+  promisedAt: number;
   weight: number;
   serveWithin: number;
 };
@@ -99,6 +101,7 @@ export function tablesOf(problem: PlanProblem): Tables {
       brews: order.brews.map((id) => brewNumber.get(id)!),
       placedAt: order.placedAt - now,
       dueAt: order.dueAt - now,
+      promisedAt: order.promisedAt === undefined ? NEVER : order.promisedAt - now,
       weight: order.weight ?? 1,
       serveWithin: order.serveWithin,
     })),

@@ -1,7 +1,7 @@
 /**
  * What a tap on the hands card means, as events.
  */
-import { kettleForStart, type BarEvent, type BrewStarted } from '../brew';
+import { kettleForStart, type BarEvent, type BrewStarted, type Pair } from '../brew';
 import { CARD_VERSION, grindSetting } from '../recipe';
 import type { AgendaItem } from './agenda';
 import { asKettle, grindOffsetFor, kettleFor, learntBed, tuningFor, type Bench } from './bench';
@@ -15,8 +15,9 @@ export type TapFacts = {
   readingG?: number;
   /** How many grams early the card said to stop. */
   leadG?: number;
-  /** Whose hands. */
+  /** Who, and on a bar with two pairs of hands which of them. */
   by?: string;
+  pair?: Pair;
   /** Where a cue was asked for late: the last time at which it had surely not come. */
   notOverMs?: number;
 };
@@ -31,11 +32,12 @@ export function tapEvents(
   bench: Bench,
   atMs: number,
   newId: NewId,
-  { readingG, leadG, by, notOverMs }: TapFacts = {},
+  { readingG, leadG, by, pair, notOverMs }: TapFacts = {},
 ): BarEvent[] {
   if (item.asks === 'runs') return [];
   const { brewId, step } = item;
   const base = () => ({ id: newId(), atMs, ...(by === undefined ? {} : { by }) });
+  const byPair = pair === undefined ? {} : { pair };
   if (item.asks === 'cue')
     return [
       {
@@ -46,10 +48,11 @@ export function tapEvents(
         ...(notOverMs === undefined ? {} : { notOverMs }),
       },
     ];
-  if (item.asks === 'start') return [{ ...base(), type: 'step-begun', brewId, stepId: step.id }];
-  if (step.kind === 'serve') return [{ ...base(), type: 'brew-served', brewId }];
+  if (item.asks === 'start') return [{ ...base(), ...byPair, type: 'step-begun', brewId, stepId: step.id }];
+  if (step.kind === 'serve') return [{ ...base(), ...byPair, type: 'brew-served', brewId }];
   const done: BarEvent = {
     ...base(),
+    ...byPair,
     type: 'step-done',
     brewId,
     stepId: step.id,

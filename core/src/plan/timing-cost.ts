@@ -2,7 +2,7 @@
  * What a timetable costs: every step away from its ideal, every order until it is out. Letters are those of the tables
  * (`tables.ts`).
  */
-import { APART_PER_S, FROZEN_PER_S, LATE_PER_S } from './price';
+import { APART_PER_S, FROZEN_PER_S, LATE_PER_S, TOLD_PER_S } from './price';
 import { endsOf } from './settle';
 import { NEVER, type Tables } from './tables';
 
@@ -39,14 +39,15 @@ export function timingCostOf(t: Tables, bentPerS: number, lasts: Int32Array): Ti
       }
     }
     for (let o = 0; o < t.orders.length; o += 1) {
-      const { placedAt, dueAt, weight, serveWithin } = t.orders[o]!;
+      const { placedAt, dueAt, promisedAt, weight, serveWithin } = t.orders[o]!;
       const [first, last] = outOf(o);
       cost +=
+        TOLD_PER_S * max(0, last - promisedAt) +
         weight *
-        (last -
-          placedAt +
-          LATE_PER_S * max(0, last - dueAt) +
-          APART_PER_S * max(0, last - first - serveWithin));
+          (last -
+            placedAt +
+            LATE_PER_S * max(0, last - dueAt) +
+            APART_PER_S * max(0, last - first - serveWithin));
     }
     return cost;
   }

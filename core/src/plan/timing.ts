@@ -6,7 +6,7 @@
  */
 import { alone, batchesOf, type Batches, type Mates } from './batches';
 import { cutOf } from './cut';
-import { APART_PER_S, BENT_PER_S, LATE_PER_S } from './price';
+import { APART_PER_S, BENT_PER_S, LATE_PER_S, TOLD_PER_S } from './price';
 import { NONE, range, sequenceOf, type Sequence } from './sequence';
 import { endsOf, isPinned, settlerOf } from './settle';
 import { NEVER, type Tables } from './tables';
@@ -130,13 +130,16 @@ function perfecterOf(
 
   /** An order is out with its last cup: a node of its own that each of the last pulls along; and one for the first, which lets the rest off. */
   function priceOrder(o: number): void {
-    const { brews, dueAt, weight, serveWithin } = t.orders[o]!;
+    const { brews, dueAt, promisedAt, weight, serveWithin } = t.orders[o]!;
     const [first, last] = outOf(o);
     const lastNode = t.steps + 2 * o;
     const firstNode = lastNode + 1;
     for (const b of brews)
       if (finish[b] === last && !pinned[t.serve[b]!]) cut.pull(t.serve[b]!, lastNode, Infinity);
-    cut.price(lastNode, weight * (1 + (last >= dueAt ? LATE_PER_S : 0)));
+    cut.price(
+      lastNode,
+      weight * (1 + (last >= dueAt ? LATE_PER_S : 0)) + (last >= promisedAt ? TOLD_PER_S : 0),
+    );
     const apart = last - first - serveWithin;
     if (apart < 0) return;
     for (const b of brews) {
@@ -176,7 +179,7 @@ function perfecterOf(
 
   /** How far until an order's price turns: its promise, its next cup, its cups further apart than they should be. */
   function roomOfOrder(o: number): void {
-    const { brews, dueAt, serveWithin } = t.orders[o]!;
+    const { brews, dueAt, promisedAt, serveWithin } = t.orders[o]!;
     if (!brews.some((b) => inSet[t.serve[b]!])) return;
     const [first, last] = outOf(o);
     const apart = last - first - serveWithin;
@@ -186,6 +189,7 @@ function perfecterOf(
       if (inSet[t.serve[b]!]) {
         if (at < last) atMost(last - at);
         if (at < dueAt) atMost(dueAt - at);
+        if (at < promisedAt) atMost(promisedAt - at);
       } else if (at > first) atMost(at - first);
     }
   }

@@ -40,6 +40,8 @@ export function writeUp(
     format: PLAN_FORMAT,
     starts,
     hands: pairsOf(problem, spans, before),
+    ...(problem.startedHands ? { startedHands: problem.startedHands } : {}),
+    ...(problem.goesBefore ? { goesBefore: problem.goesBefore } : {}),
     finish,
     cost,
     bound,
@@ -70,52 +72,73 @@ function spansOf(
 }
 
 /**
- * Which pair does each attended step: any that is free will do, so the one that did the step before in the same brew,
- * and not one that will be away. It is the last pairs that go away. What has begun, and what
- * comes next, stays with its pair if that is free: on two devices a step must not go from one card to the other.
+ * Which pair does each attended step: one that is free, rather the one that did the step before in the same brew, and not one that
+ * will be away; it is the last pairs that go away. On two devices a step must not go from one card to the other: what a pair has
+ * begun stays with it, and what its card counts down stays with it where it is free then.
  */
 function pairsOf(
   problem: PlanProblem,
   spans: Map<string, PlannedStep>,
   before: Plan['hands'],
 ): Record<string, number> {
+  const counted = problem.countedHands ?? {};
+  const kept = Object.keys(counted).filter((key) => spans.has(key));
+  // A counted step may stand in the way of all the others: then it gives way, one at a time.
+  for (let keep = kept.length; keep > 0; keep -= 1) {
+    const hands = colour(problem, spans, before, kept.slice(0, keep));
+    if (hands) return hands;
+  }
+  return colour(problem, spans, before, [])!;
+}
+
+/** The pairs of `pairsOf`; null where with these steps kept at their pairs another finds none free. */
+function colour(
+  problem: PlanProblem,
+  spans: Map<string, PlannedStep>,
+  before: Plan['hands'],
+  kept: readonly string[],
+): Record<string, number> | null {
   const isAttended = ({ brew, index }: PlannedStep) => brew.steps[index]!.attended;
   const attended = [...spans.values()].filter((span) => isAttended(span) && span.lead === span.key);
-  attended.sort((a, b) => Number(b.begun) - Number(a.begun) || a.start - b.start);
-  const freeFrom = Array<number>(problem.hands).fill(-Infinity);
+  const rank = ({ key, begun }: PlannedStep) => (begun ? 0 : kept.includes(key) ? 1 : 2);
+  attended.sort((a, b) => rank(a) - rank(b) || a.start - b.start);
+  const taken: PlannedStep[][] = Array.from({ length: problem.hands }, () => []);
+  const isFree = (pair: number, { start, end }: PlannedStep) =>
+    taken[pair]!.every((other) => other.end <= start || end <= other.start);
   const hands: Record<string, number> = {};
   const pairOfBrew = new Map<string, number>();
   /** Pairs in the middle of a step. */
   const inHand = new Set<number>();
-  const give = (key: string, brewId: string, pair: number) => {
-    hands[key] = pair;
-    pairOfBrew.set(brewId, pair);
-  };
-  for (const { key, brew, start, end, begun } of attended) {
-    const given = begun || key in (problem.frozen ?? {}) ? before[key] : undefined;
-    // What is over takes nobody's time any more, whenever it was said to be; what is being done stays where it is.
+  for (const span of attended) {
+    const { key, brew, start, end, begun } = span;
+    // What is over takes nobody's time any more, whenever it was said to be.
     const isOver = key in (problem.ended ?? {});
-    if (begun && given !== undefined && given < problem.hands && (isOver || !inHand.has(given))) {
-      give(key, brew.id, given);
-      if (isOver) continue;
-      inHand.add(given);
-      freeFrom[given] = Math.max(freeFrom[given]!, end);
-      continue;
+    const given =
+      problem.startedHands?.[key] ??
+      (kept.includes(key) ? problem.countedHands?.[key] : undefined) ??
+      (begun || key in problem.frozen ? before[key] : undefined);
+    const mayStay = given !== undefined && given < problem.hands;
+    const stays = mayStay && (begun ? isOver || !inHand.has(given) : kept.includes(key));
+    if (stays && !begun && !isFree(given, span)) return null;
+    let pair = stays ? given : 0;
+    if (!stays) {
+      const awayThen = Math.max(
+        0,
+        ...(problem.away ?? []).filter((gap) => gap.from < end && start < gap.to).map((gap) => gap.hands),
+      );
+      const worth = (each: number) =>
+        (isFree(each, span) ? 8 : 0) +
+        (each < problem.hands - awayThen ? 2 : 0) +
+        (pairOfBrew.get(brew.id) === each ? 0.5 : 0) +
+        (given === each ? 3 : 0);
+      for (let each = 1; each < problem.hands; each += 1) if (worth(each) > worth(pair)) pair = each;
+      if (kept.length > 0 && !begun && !isFree(pair, span)) return null;
     }
-    const awayThen = Math.max(
-      0,
-      ...(problem.away ?? []).filter((gap) => gap.from < end && start < gap.to).map((gap) => gap.hands),
-    );
-    const worth = (pair: number) =>
-      (freeFrom[pair]! <= start ? 8 : 0) +
-      (pair < problem.hands - awayThen ? 2 : 0) +
-      (pairOfBrew.get(brew.id) === pair ? 0.5 : 0) +
-      (given === pair ? 3 : 0);
-    let best = 0;
-    for (let pair = 1; pair < problem.hands; pair += 1) if (worth(pair) > worth(best)) best = pair;
-    give(key, brew.id, best);
-    if (begun && !isOver) inHand.add(best);
-    freeFrom[best] = Math.max(freeFrom[best]!, end);
+    hands[key] = pair;
+    pairOfBrew.set(brew.id, pair);
+    if (isOver) continue;
+    if (begun) inHand.add(pair);
+    taken[pair]!.push(span);
   }
   for (const span of spans.values()) if (isAttended(span)) hands[span.key] = hands[span.lead]!;
   return hands;

@@ -1,7 +1,8 @@
 /**
- * Two pairs of hands at once, each at its own step; what happens first is lived first.
+ * Two pairs of hands at once. Each does what its card shows at each moment: where that changes in the middle of a step, the step
+ * is left as it is.
  */
-import type { Pair } from '../brew';
+import { PAIRS, type Pair } from '../brew';
 import type { AgendaItem } from '../plan';
 
 /** The bar that they work at. */
@@ -19,49 +20,35 @@ export type PairsBar = {
   done: (item: AgendaItem, pair: Pair) => void;
 };
 
-type Busy = { item: AgendaItem; untilMs: number };
-const PAIRS: readonly Pair[] = [0, 1];
-
 export function livePairs(bar: PairsBar): void {
-  const busy: [Busy | null, Busy | null] = [null, null];
+  /** Of each step that was begun, how much is still to be done, milliseconds. */
+  const leftMs = new Map<string, number>();
+  const idOf = ({ key, asks }: AgendaItem) => `${key} ${asks}`;
   while (bar.nowMs() < bar.untilMs) {
-    const next = soonest(bar, busy);
-    if (bar.nextOrderMs() <= (next?.atMs ?? Infinity)) {
+    const nowMs = bar.nowMs();
+    const items = bar.items();
+    const works = PAIRS.flatMap((pair) => {
+      const item = bar.own(items, pair)[0];
+      return item && (item.brew || item.station.free) ? [{ pair, item }] : [];
+    });
+    const atHand = works.filter(({ item }) => bar.beginsMs(item) <= nowMs);
+    for (const { item } of atHand)
+      if (!leftMs.has(idOf(item))) leftMs.set(idOf(item), bar.takes(item, nowMs));
+    const over = atHand.find(({ item }) => leftMs.get(idOf(item))! <= 0);
+    if (over) {
+      bar.done(over.item, over.pair);
+      leftMs.delete(idOf(over.item));
+      continue;
+    }
+    const nextMs = Math.min(
+      ...works.map(({ item }) => nowMs + (leftMs.get(idOf(item)) ?? Infinity)),
+      ...works.map(({ item }) => bar.beginsMs(item)).filter((atMs) => atMs > nowMs),
+    );
+    if (bar.nextOrderMs() <= nextMs) {
       if (bar.nextOrderMs() === Infinity) return;
       bar.wait(bar.nextOrderMs());
       bar.takeOrder();
-      continue;
-    }
-    if (!next || next.atMs >= bar.untilMs) return;
-    const { pair, item, atMs } = next;
-    if (busy[pair]) {
-      bar.wait(atMs);
-      busy[pair] = null;
-      bar.done(item, pair);
-    } else if (atMs > bar.nowMs())
-      // By then it may be another step that comes first.
-      bar.wait(atMs);
-    else busy[pair] = { item, untilMs: bar.nowMs() + bar.takes(item, bar.nowMs()) };
+    } else bar.wait(Math.min(nextMs, bar.untilMs));
+    for (const { item } of atHand) leftMs.set(idOf(item), leftMs.get(idOf(item))! - (bar.nowMs() - nowMs));
   }
-}
-
-type Deed = { pair: Pair; item: AgendaItem; atMs: number };
-
-/** What comes first: a step that is over, or one that begins. */
-function soonest(bar: PairsBar, busy: readonly [Busy | null, Busy | null]): Deed | null {
-  const items = bar.items();
-  const deeds = PAIRS.flatMap((pair): Deed[] => {
-    const at = busy[pair];
-    if (at) return [{ pair, item: at.item, atMs: at.untilMs }];
-    const other = busy[pair === 0 ? 1 : 0]?.item;
-    // A brew is in one pair's hands at a time, and of cups that wait for a station one is begun.
-    const own = bar
-      .own(items, pair)
-      .find(
-        ({ brewId, brew, station }) =>
-          brewId !== other?.brewId && (brew !== null || (station.free && station.id !== other?.station.id)),
-      );
-    return own ? [{ pair, item: own, atMs: bar.beginsMs(own) }] : [];
-  });
-  return deeds.reduce<Deed | null>((first, each) => (first && first.atMs <= each.atMs ? first : each), null);
 }

@@ -1,10 +1,11 @@
 /**
- * Simulated people at a bar, several pairs of hands: each does what the agenda asks of its pair, rarely quite in time, and
+ * Simulated people at a bar, several pairs of hands: each does what its hands card shows, rarely quite in time, and
  * not exactly. They work in any world that they are given: a simulated one, or a running server.
  */
 import { timelineAt, type BarEvent, type BarState, type OrderTaken } from '../brew';
 import {
   agenda,
+  byHands,
   onceOf,
   pairOf,
   tapEvents,
@@ -33,10 +34,12 @@ export type PeopleModel = {
   distractedS: number;
   /** How often something distracts. */
   distracted: number;
-  /** Lengths vary around the usual by this share. */
+  /** Lengths vary around the usual by this share; where `spread` is given, by that as their standard deviation. */
   noise: number;
-  /** Beds take this many times as long as their cards expect. */
+  spread?: number;
+  /** Beds take this many times as long as their cards expect, and vary around it by this standard deviation. */
   beds?: number;
+  bedSpread?: number;
 };
 
 export const BUSY_PEOPLE: PeopleModel = { lateS: 3, distractedS: 25, distracted: 0.06, noise: 0.15 };
@@ -53,88 +56,128 @@ export type Setting = {
   untilMs: number;
   /** They look again so often though nothing asked for it, milliseconds. */
   lookMs?: () => number;
+  /** Told when a pair begins a step, bar milliseconds. */
+  began?: (item: AgendaItem, atMs: number) => void;
 };
 
-/** One step, or like ones that are done together. */
-type Busy = { items: AgendaItem[]; untilMs: number };
+/** What a pair is at: one step, or like ones that are done together. */
+type Work = { item: AgendaItem; others: AgendaItem[] };
+
+/** A card that asked for something else before what a pair was at was done. */
+export type CardChange = {
+  atMs: number;
+  pair: number;
+  from: AgendaItem;
+  /** Null where the card asks for nothing now. */
+  to: AgendaItem | null;
+  /** The card says why. */
+  isStated: boolean;
+};
 
 /** Where nothing else is said. */
 const LOOK_MS = 2000;
 
 /**
- * Works until every order is out and every station clean, or until the time limit. Returns how many taps were refused, and
- * how long the hands were spared by doing like work together, milliseconds.
+ * Works until every order is out and every station clean, or until the time limit. Each pair does what its hands card shows at
+ * each moment, and nothing else: where the card changes in the middle of a step, the step is left as it is. Returns how many taps
+ * were refused, and how long the hands were spared by doing like work together, milliseconds.
  */
+// eslint-disable-next-line max-lines-per-function -- what the people are at is shared by its short functions
 export async function workRush(
   world: World,
   setting: Setting,
-): Promise<{ refused: number; sparedMs: number }> {
+): Promise<{ refused: number; sparedMs: number; taps: number; changes: CardChange[] }> {
   const { bench, book, random, newId, manners, untilMs, lookMs = () => LOOK_MS } = setting;
   const coming = [...setting.orders];
-  const pairs: (Busy | null)[] = Array.from({ length: bench.hands }, () => null);
+  const works: (Work | null)[] = Array.from({ length: bench.hands }, () => null);
+  /** How much of a step that was begun is still to be done, milliseconds of work. */
+  const leftMs = new Map<string, number>();
+  const cueFactors = new Map<string, number>();
+  const changes: CardChange[] = [];
   let refused = 0;
   let sparedMs = 0;
+  let taps = 0;
+  let lookedMs = world.nowMs();
 
   const tapFor = (item: AgendaItem, atMs: number): BarEvent[] => {
     const targetG = item.asks === 'finish' && !item.step.byEye ? item.step.targetG : undefined;
     const readingG = targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) };
-    return tapEvents(item, bench, atMs, newId, readingG);
+    return tapEvents(item, bench, atMs, newId, {
+      ...readingG,
+      ...byHands(item, world.plan(), 'all', bench.hands),
+    });
   };
-  const finish = async ({ items }: Busy, atMs: number) => {
-    const events = items.flatMap((item) => tapFor(item, atMs));
+  const finish = async ({ item, others }: Work, atMs: number) => {
+    const events = [item, ...others].flatMap((each) => tapFor(each, atMs));
+    taps += events.length;
     if (events.length > 0 && !(await world.tell(events))) refused += 1;
   };
-
-  while (world.nowMs() < untilMs) {
-    const nowMs = world.nowMs();
-    while (coming[0] && coming[0].atMs <= nowMs) await world.tell([coming.shift()!]);
-    for (const [pair, busy] of pairs.entries()) {
-      if (!busy || busy.untilMs > nowMs) continue;
-      pairs[pair] = null;
-      await finish(busy, nowMs);
-    }
-    const items = agenda(world.state(), bench, book, world.plan(), nowMs);
-    if (items.length === 0 && coming.length === 0 && pairs.every((busy) => busy === null)) break;
-    for (const [pair, busy] of pairs.entries()) {
-      if (busy) continue;
-      const inHand = new Set(pairs.flatMap((each) => each?.items.map(({ brewId }) => brewId) ?? []));
-      const free = items.filter(
-        (item) =>
-          !inHand.has(item.brewId) &&
-          item.dueMs <= nowMs &&
-          (item.brew !== null || item.station.free) &&
-          nowMs >= runsUntilMs(item, nowMs) &&
-          !pairs.some((each) => each?.items.some(({ station }) => station.id === item.station.id)),
-      );
-      const item =
-        free.find((each) => handsOf(each, world.plan(), bench.hands) === pair) ?? helpOut(free, nowMs);
-      if (!item) continue;
-      const others = likeIt(item, free, world.plan());
-      const moreMs = others.reduce(
+  const begin = (item: AgendaItem, due: readonly AgendaItem[], nowMs: number): Work => {
+    const others = likeIt(item, due, world.plan());
+    const id = workId(item);
+    if (!leftMs.has(id)) {
+      const more = others.reduce(
         (sum, { step }) => sum + usualMsOf(step, bench) * (1 - onceOf(step.kind)),
         0,
       );
       sparedMs += others.reduce((sum, { step }) => sum + usualMsOf(step, bench) * onceOf(step.kind), 0);
-      pairs[pair] = { items: [item, ...others], untilMs: nowMs + takesMs(item, nowMs) + moreMs };
+      leftMs.set(id, takesMs(item, nowMs) + more);
+      setting.began?.(item, nowMs);
     }
+    return { item, others };
+  };
+
+  while (world.nowMs() < untilMs) {
+    const nowMs = world.nowMs();
+    for (const work of works)
+      if (work) leftMs.set(workId(work.item), leftMs.get(workId(work.item))! - (nowMs - lookedMs));
+    lookedMs = nowMs;
+    while (coming[0] && coming[0].atMs <= nowMs) await world.tell([coming.shift()!]);
+    for (const [pair, work] of works.entries()) {
+      if (!work || leftMs.get(workId(work.item))! > 0) continue;
+      works[pair] = null;
+      await finish(work, nowMs);
+    }
+    const plan = world.plan();
+    const items = agenda(world.state(), bench, book, plan, nowMs);
+    if (items.length === 0 && coming.length === 0) break;
+    const cards = works.map((_, pair) => items.find((item) => handsOf(item, plan, bench.hands) === pair));
+    const due = items.filter((item) => isAsked(item, nowMs));
+    cards.forEach((card, pair) => {
+      const asked = card && isAsked(card, nowMs) ? card : null;
+      const was = works[pair]?.item;
+      if (was && was.key !== asked?.key && was.asks !== 'cue' && items.some(({ key }) => key === was.key))
+        changes.push({ atMs: nowMs, pair, from: was, to: asked, isStated: asked?.goesBefore === was.key });
+      works[pair] = asked && begin(asked, due, nowMs);
+    });
     const next = Math.min(
       coming[0]?.atMs ?? Infinity,
-      ...pairs.map((busy) => busy?.untilMs ?? Infinity),
-      ...items.filter(({ dueMs }) => dueMs > nowMs).map(({ dueMs }) => dueMs),
+      ...works.map((work) => (work ? nowMs + leftMs.get(workId(work.item))! : Infinity)),
+      ...items.map(({ dueMs }) => dueMs).filter((dueMs) => dueMs > nowMs),
       nowMs + lookMs(),
     );
     await world.passUntil(next);
   }
-  return { refused, sparedMs };
+  return { refused, sparedMs, taps, changes };
 
-  /** A bed that is slow drains on when its time is over. */
-  function runsUntilMs({ awaited, brew }: AgendaItem, nowMs: number): number {
-    if (awaited?.kind !== 'drawdown' || !brew || !manners.beds) return -Infinity;
-    const { startMs } = timelineAt(brew, nowMs).find(({ step }) => step.id === awaited.id)!;
-    return startMs + awaited.durationS * 1000 * manners.beds;
+  /** Whether a card that shows this has something to do for the hands now. */
+  function isAsked(item: AgendaItem, nowMs: number): boolean {
+    if (item.brew === null && !item.station.free) return false;
+    if (item.asks === 'cue') return nowMs >= cueMs(item, nowMs);
+    return item.begunMs !== null || item.dueMs <= nowMs;
   }
 
-  /** From a step's being due to its being done, with typical human delays. */
+  /** When what is waited for comes: a bed that is slow drains on when its time is over. */
+  function cueMs({ key, awaited, brew, dueMs }: AgendaItem, nowMs: number): number {
+    if (!awaited || !brew || awaited.kind !== 'drawdown' || !(manners.beds || manners.bedSpread))
+      return dueMs;
+    const { startMs } = timelineAt(brew, nowMs).find(({ step }) => step.id === awaited.id)!;
+    const factor = cueFactors.get(key) ?? (manners.beds ?? 1) * (1 + (manners.bedSpread ?? 0) * normal());
+    cueFactors.set(key, factor);
+    return startMs + awaited.durationS * 1000 * factor;
+  }
+
+  /** From a step's being asked for to its being done, with typical human delays. */
   function takesMs(item: AgendaItem, nowMs: number): number {
     const lateS =
       random() < manners.distracted ? manners.distractedS * random() : manners.lateS * random() * random();
@@ -142,18 +185,27 @@ export async function workRush(
     const usualMs = item.asks === 'runs' ? item.step.durationS * 1000 : usualMsOf(item.step, bench);
     if (item.asks === 'start' || item.asks === 'cue') return 1000 * lateS;
     if (item.asks === 'runs') return Math.max(0, item.dueMs + usualMs - nowMs) + 1;
-    const leftMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);
-    return 1000 * lateS + leftMs * (1 + (random() - 0.4) * 2 * manners.noise);
+    const restMs = item.begunMs === null ? usualMs : Math.max(0, item.begunMs + usualMs - nowMs);
+    const off =
+      manners.spread === undefined ? (random() - 0.4) * 2 * manners.noise : manners.spread * normal();
+    return 1000 * lateS + restMs * (1 + off);
+  }
+
+  /** As good as normal, of standard deviation 1, and never beyond 3. */
+  function normal(): number {
+    return 2 * (random() + random() + random() - 1.5);
   }
 }
 
+const workId = ({ key, asks }: AgendaItem): string => `${key} ${asks}`;
+
 /** What the plan has done together with a step, and can be now: each at a place of its own. */
-function likeIt(item: AgendaItem, free: readonly AgendaItem[], plan: Plan | null): AgendaItem[] {
+function likeIt(item: AgendaItem, due: readonly AgendaItem[], plan: Plan | null): AgendaItem[] {
   const stations = new Set([item.station.id]);
   return togetherWith(item.key, plan)
     .slice(1)
     .flatMap((key) => {
-      const other = free.find((each) => each.key === key);
+      const other = due.find((each) => each.key === key);
       if (!other || stations.has(other.station.id)) return [];
       stations.add(other.station.id);
       return [other];
@@ -169,9 +221,3 @@ function handsOf(item: AgendaItem, plan: Plan | null, hands: number): number {
   const planned = plan?.hands[item.key];
   return planned !== undefined && planned > 1 && planned < hands ? planned : pairOf(item, plan);
 }
-
-/** A step of the other pair that is overdue by this is taken by whoever is free, milliseconds. */
-const HELP_MS = 20_000;
-
-const helpOut = (items: AgendaItem[], nowMs: number): AgendaItem | undefined =>
-  items.find(({ dueMs }) => nowMs - dueMs > HELP_MS);

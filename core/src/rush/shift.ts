@@ -2,7 +2,7 @@
  * A simulated shift: orders come at their times, and one barista, or two, do what the agenda says, with hands that are
  * seldom exact. The same rules, planner and agenda as the bar's own; only the person is made up.
  */
-import { EMPTY_BAR, apply, type BarEvent, type BarState, type OrderTaken } from '../brew';
+import { EMPTY_BAR, apply, type BarEvent, type BarState, type OrderTaken, type Pair } from '../brew';
 import {
   agenda,
   buildProblem,
@@ -65,11 +65,12 @@ export function liveShift(setUp: ShiftPlan): SimulatedShift {
     plan = problem.brews.length > 0 ? planner(problem, before) : null;
   };
 
-  const sayOf = (item: AgendaItem, name: string | undefined) => {
+  const sayOf = (item: AgendaItem, name: string | undefined, pair?: Pair) => {
     const targetG = item.asks === 'finish' ? item.step.targetG : undefined;
     return {
       ...(targetG === undefined ? {} : { readingG: targetG + Math.round((random() - 0.4) * 3) }),
       ...(name === undefined ? {} : { by: name }),
+      ...(pair === undefined ? {} : { pair }),
     };
   };
   const beginsMs = (item: AgendaItem) =>
@@ -93,7 +94,7 @@ export function liveShift(setUp: ShiftPlan): SimulatedShift {
       takes,
       done: (item, pair) => {
         const name = pair === 0 ? by : setUp.bySecond;
-        for (const event of tapEvents(item, bench, nowMs, newId, sayOf(item, name))) happen(event);
+        for (const event of tapEvents(item, bench, nowMs, newId, sayOf(item, name, pair))) happen(event);
         replan();
       },
     });

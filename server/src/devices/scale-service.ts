@@ -13,7 +13,7 @@ import {
   type BrewState,
 } from '@even-kettle/core/brew';
 import type { ScaleOrder, ScaleState } from '@even-kettle/core/contract';
-import { agenda, type Bench, type Plan, type Station } from '@even-kettle/core/plan';
+import { agenda, byHands, type Bench, type Plan, type Station } from '@even-kettle/core/plan';
 import { NO_DRAIN, restingWatch, watchPour, type PourWatch, type WeightPoint } from '@even-kettle/core/pour';
 import type { CardStep, RecipeBook } from '@even-kettle/core/recipe';
 import type { TraceRepository } from '../store/traces';
@@ -86,9 +86,12 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
     const { watch, flowGPerS, seen } = watchPour(at.watch, reading, asked, begun);
     at.watch = watch;
     if (brew && onTheScale(brew)) traces.add(brew.id, reading);
+    const whose = () =>
+      byHands({ key: key!, brew: brew!, step: pour! }, parts.plan(), 'all', parts.bench().hands);
     if (seen.what === 'begun' && brew && pour) {
       at.begun = key;
       say({
+        ...whose(),
         id: uuid(),
         type: 'step-begun',
         brewId: brew.id,
@@ -100,6 +103,7 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
       at.ended = key;
       const atMs = Math.max(seen.atMs, brew.lastMs);
       say({
+        ...whose(),
         id: uuid(),
         type: 'step-done',
         brewId: brew.id,

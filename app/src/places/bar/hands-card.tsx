@@ -5,7 +5,7 @@ import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import type { BarEvent } from '@even-kettle/core/brew';
-import { latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
+import { byHands, latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
 import { newId, useBar, useHere, useScale, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
@@ -65,7 +65,7 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
   // On its side, or enlarged, a screen is too low for the button below what it is for.
   const short = useWindowDimensions().height < SHORT_H;
   const { store, clock, silent = false } = useHere();
-  const { bar, state } = useBar();
+  const { bar, state, plan } = useBar();
   const device = useDevice();
   const scale = useScale(given.station.id);
   const item = countedIn(given, device, scale?.connected ?? false);
@@ -99,6 +99,7 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
       ...(readingG === undefined ? {} : { readingG }),
       ...(leadG > 0 && readingG !== undefined ? { leadG } : {}),
       ...(device.person === null ? {} : { by: device.person }),
+      ...byHands(item, plan, device.hands, bar.hands),
       ...(unsureSinceMs === undefined ? {} : { notOverMs: unsureSinceMs }),
     };
     const realDose: BarEvent[] =

@@ -18,12 +18,13 @@ import {
   type PourOutcome,
   type Rescue,
 } from '@even-kettle/core/brew';
-import type { AgendaItem } from '@even-kettle/core/plan';
+import { pairOf, reasonOf, type AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, METHODS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { useBar, useUnits } from '../../client/bar-context';
+import { CHANGE_SHOWN_MS, useAgenda, useBar, useUnits } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { outcomeWords } from '../../words/outcome-words';
+import { reasonInWords } from '../../words/plan-words';
 import { setDevice, useDevice } from '../../device/settings';
 import { dayOfMs } from '../../ui/days';
 import { useTheme } from '../../ui/use-theme';
@@ -46,6 +47,7 @@ const NOTED_MS = 60_000;
 export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const device = useDevice();
   const { state } = useBar();
+  const why = useWhyNow(item, nowMs);
   const outcome = item.brew ? outcomeNow(item.brew, nowMs) : null;
   const noted = item.brew?.notes?.findLast(({ atMs }) => nowMs - atMs < NOTED_MS);
   const watched = item.awaited ?? item.step;
@@ -67,6 +69,7 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
         }
       />
     );
+  if (why) return <Strip says={WORDS.whyThisNow} words={why} testID="why-now" />;
   const { brew } = item;
   const before = state.brews[item.cup.attempts.at(-1) ?? ''];
   if (before && hasCollapsed(before, nowMs)) return <Collapsed brew={before} />;
@@ -77,6 +80,21 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
   return item.brew && notes.length > 0 ? <Notes key={item.brewId} brew={item.brew} notes={notes} /> : null;
+}
+
+/** Why the card asks for this and not for what it asked for before, while that is new. */
+function useWhyNow(item: AgendaItem, nowMs: number): string | null {
+  const { state, bar, book, plan, change } = useBar();
+  const { hands } = useDevice();
+  const all = useAgenda(nowMs);
+  const moves = change && nowMs - change.atMs < CHANGE_SHOWN_MS ? change.moves : [];
+  const reason = reasonOf(item, moves, hands);
+  if (!reason || !bar) return null;
+  const pair = reason.why === 'spoils' ? 0 : reason.pair;
+  const theirs = all.find((each) => pairOf(each, plan) === pair);
+  const by = theirs?.brew?.events.findLast((event) => event.by !== undefined)?.by;
+  const name = bar.people.find(({ id }) => id === by)?.name ?? `Hands ${pair + 1}`;
+  return reasonInWords(reason, { state, bench: bar, book }, { name, at: theirs?.key });
 }
 
 /** The cup's latest brew has just been ended because its bed fell in. */

@@ -6,7 +6,7 @@ import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import { SOON_MS, forHands, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useAgenda, useBar, useNow, useUnits } from '../../client/bar-context';
+import { CHANGE_SHOWN_MS, useAgenda, useBar, useNow, useUnits } from '../../client/bar-context';
 import { becauseInWords } from '../../words/plan-words';
 import { inShort } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
@@ -16,9 +16,6 @@ import { RADIUS, TOUCH } from '../../ui/theme';
 import { shiftInWords } from '../orders/quote-line';
 import { AllergySign } from '../wishes';
 import { WORDS } from './words';
-
-/** How long a change of plan stays marked, milliseconds of bar time. */
-const CHANGE_SHOWN_MS = 20_000;
 
 type Props = {
   /** Which pair's steps, and which of them the hands card shows already. */
@@ -46,7 +43,11 @@ export const UpNext = memo(function UpNext({ hands, atHand, most, keepsHeight, o
   const moved = new Map(
     change && nowMs - change.atMs < CHANGE_SHOWN_MS
       ? change.moves
-          .filter(({ step, fromS }) => fromS !== null && items.some(({ key }) => key === step))
+
+          .filter(
+            ({ step, fromS, toS }) =>
+              fromS !== null && fromS !== toS && items.some(({ key }) => key === step),
+          )
           .map(({ step, fromS, toS }) => [step, toS - fromS!] as const)
       : [],
   );

@@ -4,6 +4,7 @@
 import type { Shown } from '../../ui/language';
 
 export const WORDS = {
+  whyThisNow: 'Why this now',
   showMeTheWholeMethod: 'Show me the whole method',
   away: 'Away',
   calledAway: 'Called away',
