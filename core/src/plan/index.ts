@@ -59,4 +59,6 @@ export type { MenuLine, OnMenu } from './menu';
 export { QUEUE_PROMISES, asInQueue, timesOf } from './queues';
 export type { Queue } from './queues';
 export { effectOf } from './effect';
+export { overdueBrews, overdueFor } from './overdue';
+export type { Overdue } from './overdue';
 export type { Effect, OrderTimes } from './effect';

@@ -8,6 +8,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import { badgeOf, isOpen, queueOf, remadeOf, urgedOf, type OrderState } from '@even-kettle/core/brew';
+import { overdueBrews, overdueFor } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
@@ -23,7 +24,7 @@ import { Subheading, Text } from '../../ui/text';
 import { CounterList } from './counter-list';
 import { Cup } from './order-cup';
 import { promiseInWords } from './queue-choice';
-import { Shifts } from './quote-line';
+import { Shifts, overdueInWords } from './quote-line';
 import { useUrging, type Urge } from './use-urging';
 import { WhyThen } from './why-late';
 import { WORDS } from './words';
@@ -156,7 +157,8 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
   const [asking, setAsking] = useState(false);
   // Minutes are all it says; the cards take turns.
   const nowMs = useNow(5000, 300 + (order.badge % 12) * 390);
-  const { plan, rough } = useBar();
+  const { state, bar, book, plan, rough } = useBar();
+  const overdue = bar ? overdueFor(order, { state, bench: bar, book }, overdueBrews(state, nowMs)) : null;
   const finishS = plan?.finish[order.id] ?? rough[order.id];
   const open = isOpen(order);
   const urged = urge?.urged?.orderId === order.id ? urge.urged : null;
@@ -169,11 +171,13 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
         </Text>
         <View style={{ alignItems: 'flex-end' }}>
           <Text size={compact || !open ? 'small' : 'body'} quiet={compact || !open} bold={!compact && open}>
-            {open && finishS !== undefined
-              ? WORDS.inIt(minutes(finishS * 1000 - nowMs))
-              : WORDS.taken(clockTime(order.takenMs))}
+            {overdue
+              ? overdueInWords(overdue)
+              : open && finishS !== undefined
+                ? WORDS.inIt(minutes(finishS * 1000 - nowMs))
+                : WORDS.taken(clockTime(order.takenMs))}
           </Text>
-          {open && finishS !== undefined && !compact ? (
+          {open && !overdue && finishS !== undefined && !compact ? (
             <Text size="small" quiet>
               {WORDS.outAbout(clockTime(finishS * 1000))}
             </Text>

@@ -3,7 +3,14 @@
  */
 import { View } from 'react-native';
 import type { InQueue } from '@even-kettle/core/brew';
-import { timesOf, type Queue, type Quote, type OrderShift } from '@even-kettle/core/plan';
+import {
+  overdueBrews,
+  timesOf,
+  type Overdue,
+  type Queue,
+  type Quote,
+  type OrderShift,
+} from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { clockTime } from '../../words/hands-words';
@@ -15,6 +22,10 @@ import { WORDS } from './words';
 /** So much later or sooner, in a word. */
 export const shiftInWords = (byS: number): string =>
   `${showClock(Math.abs(byS))} ${byS > 0 ? 'later' : 'sooner'}`;
+
+/** What an order waits for where a tap is long overdue. */
+export const overdueInWords = ({ stationName, byMs }: Overdue): string =>
+  WORDS.overdue(stationName, Math.round(byMs / 60_000));
 
 /** Which orders come out at another time, each by its badge. */
 export function Shifts({ shifts, otherwise }: { shifts: OrderShift[]; otherwise: string }) {
@@ -56,7 +67,7 @@ export function QuoteLine({
   standsIn?: InQueue;
 }) {
   const nowMs = useNow(1000);
-  const { bar } = useBar();
+  const { bar, state } = useBar();
   // It takes the room that the time will take, or the button below would move away from under a thumb.
   if (!quote)
     return (
@@ -73,6 +84,7 @@ export function QuoteLine({
     );
   if (!quote.ok) return <Text quiet>{quote.reason}</Text>;
   const leftS = Math.max(0, quote.readyS - nowMs / 1000);
+  const [overdue] = overdueBrews(state, nowMs);
   return (
     <View testID="quote" style={{ gap: 6 }}>
       <Row style={{ alignItems: 'baseline' }}>
@@ -87,6 +99,7 @@ export function QuoteLine({
           clockTime(timesOf(quote.readyS, nowMs / 1000, standsIn, bar?.promiseShare).promisedMs),
         )}
       </Text>
+      {overdue ? <Text bold>{WORDS.onlyIfSeenTo(overdueInWords(overdue))}</Text> : null}
       {queue?.promise === 'within' && leftS > 60 * (queue.withinMin ?? 10) ? (
         <Text bold>{WORDS.laterThanTheQueue(queue.name, queue.withinMin ?? 10)}</Text>
       ) : null}

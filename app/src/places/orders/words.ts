@@ -113,6 +113,8 @@ export const WORDS = {
   isAsSoonAsItCan: (order: Shown) => `${order} is as soon as it can be already.`,
   itsCupsComeOutApart: (apartS: Shown, part: Shown) => `Its cups come out ${apartS} apart. ${part}`,
   later: (ready: Shown, letter: Shown, byS: Shown) => `${ready}, ${letter} ${byS} later`,
+  overdue: (station: Shown, minutes: Shown) => `${station} is ${minutes} min overdue`,
+  onlyIfSeenTo: (overdue: string) => `${overdue}. This time holds only if it is seen to now.`,
   min: (max: Shown) => `${max} min`,
   newOrder: 'New order',
   nextBoat: (time: Shown) => `The next boat lands at ${time}.`,
