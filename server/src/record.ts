@@ -14,8 +14,19 @@ import {
   type BrewStarted,
   type BrewState,
   type CupState,
+  type StepTime,
 } from '@even-kettle/core/brew';
 import { extractionYieldPct } from '@even-kettle/core/learn';
+import { METHODS, type MethodId } from '@even-kettle/core/recipe';
+
+/** A bed drains from the end of the last pour, whatever is done before its own step begins; a siphon from when its flame is off. */
+function drainsFrom(method: MethodId, times: readonly StepTime[], drawdown: StepTime): number {
+  const lastPour = times.findLast(
+    ({ step, status }) => step.kind === 'pour' && step.phase === 'brew' && status === 'done',
+  );
+  const isBed = METHODS[method].drawdownExponent !== null;
+  return isBed && lastPour ? lastPour.endMs : drawdown.startMs;
+}
 
 /** The record of a brew that was served or stopped; null while it is running. */
 // eslint-disable-next-line max-lines-per-function -- it fills one record field by field
@@ -35,6 +46,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
   const lastPour = card.steps.findLast((step) => step.targetG !== undefined);
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
   const drawdown = times.find(({ step, status }) => step.kind === 'drawdown' && status === 'done');
+  const drainsFromMs = drawdown && drainsFrom(card.method, times, drawdown);
   const sharers = Object.values(state.orders)
     .filter(({ id, cups }) => id !== order.id && cups.some((each) => poursOf(each, brew)))
     .map(({ id, badge, name, takenMs, promisedMs }) => ({
@@ -93,7 +105,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     // A step whose end is unknown teaches nothing about its bed.
     drawdownS:
       drawdown && isSure && brew.marks[drawdown.step.id]?.doneMs !== undefined
-        ? tenth((drawdown.endMs - drawdown.startMs) / 1000)
+        ? tenth((drawdown.endMs - drainsFromMs!) / 1000)
         : null,
     handsS: card.handsTimeS,
     notes: (brew.notes ?? []).map(({ note }) => note),

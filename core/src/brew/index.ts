@@ -63,7 +63,7 @@ export { pourOutcome } from './retarget';
 export type { PourOutcome } from './retarget';
 export { NOTES, noteWords, notesFor } from './notes';
 export type { Note } from './notes';
-export { bedOfCard, bedShowsMs, brewBed, levelOf } from './level';
+export { bedOfCard, bedShowsMs, brewBed, levelOf, planDrawdownS } from './level';
 export type { Level } from './level';
 export { flameBurns, forgottenMs, remakeS, rescueOf, rinseLeft } from './rescue';
 export type { Remedy, Rescue } from './rescue';

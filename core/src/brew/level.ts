@@ -11,7 +11,8 @@ const planned = (card: BrewCard): PouredSpan[] =>
   card.steps
     .filter((step) => step.pourG !== undefined)
     .map(({ startS, endS, pourG }) => ({ startS, endS, pourG: pourG! }));
-function planDrawdownS(card: BrewCard): number {
+/** From the end of the last pour to a dry bed, as the card has it, seconds; 0 where nothing drains. */
+export function planDrawdownS(card: BrewCard): number {
   const lastPour = card.steps.findLast((step) => step.pourG !== undefined);
   const end = card.steps.find((step) => step.kind === 'drawdown');
   return lastPour && end ? end.endS - lastPour.endS : 0;

@@ -1,10 +1,10 @@
 /**
  * How many seconds a step of the grinder is worth, for one coffee and recipe: a regression that starts from what is
- * usual and is pulled by the brews (Bayesian linear regression with a normal-inverse-gamma prior, closed form; for
- * example A. Gelman et al., Bayesian Data Analysis, 3rd ed., section 14.8).
+ * usual and is pulled by the brews (Bayesian linear regression whose prior does not depend on how much brews differ; that is
+ * summed over a grid, for example A. Gelman et al., Bayesian Data Analysis, 3rd ed., sections 3.7 and 14.8).
  */
 import { calibrationFault, type Grinder } from '../recipe';
-import { normalShare, studentQuantile } from './statistics';
+import { normalShare } from './statistics';
 
 export type GrindPoint = {
   /** What the grinder stood at. */
@@ -26,18 +26,22 @@ export type GrindSlope = {
 
 /**
  * Before any brew: a band of grind is worth 3 s (craft), give or take 55 % of that; the recipe's own time holds,
- * give or take 25 s; brews differ by 8 s, which counts for four of them.
+ * give or take 25 s.
  */
-export const PRIOR = { secondsPerBand: -3, bandShare: 0.55, timeSdS: 25, brewSdS: 8, brews: 4 } as const;
+const PRIOR = { secondsPerBand: -3, bandShare: 0.55, timeSdS: 25 } as const;
+/**
+ * By how much brews differ that are brewed alike, seconds (standard deviation): anything from half a second to a minute, each
+ * ratio nearly as likely as another: a few brews that happen to be alike are not believed to be always so.
+ */
+const BREW_SDS_S = Array.from({ length: 28 }, (_, n) => 0.5 * 120 ** (n / 27));
+const DOUBT = 0.4;
 /**
  * The worth of a band may be far from what is usual: with this weight the prior is so many times as wide. Where brews and
  * prior disagree it is the wide one that explains them, and the range widens.
  */
 const WIDE = { times: 4, weight: 0.1 } as const;
 /** A brew counts half as much as one that came so many brews later: beans age, burrs wear. */
-const HALF_LIFE = 60;
-/** 80 % of a normal distribution lie within so many standard deviations. */
-const Z80 = 1.2816;
+const HALF_LIFE = 105;
 
 /** +1 where larger settings are coarser, -1 where they are finer. */
 export function coarserWay({ points }: Pick<Grinder, 'points'>): 1 | -1 {
@@ -72,17 +76,16 @@ export function grindSlope(
     // Everything is measured from the prior's means.
     return { x, y: brewS - reference.brewS - usually * x, counts };
   });
-  const narrow = fit(measured, PRIOR.bandShare * Math.abs(usually));
-  const wide = fit(measured, WIDE.times * PRIOR.bandShare * Math.abs(usually));
-  // How much likelier the brews are under the wide prior than under the narrow one.
-  const odds = (WIDE.weight / (1 - WIDE.weight)) * Math.exp(wide.logEvidence - narrow.logEvidence);
-  const share = odds / (1 + odds);
+  const stepSdS = PRIOR.bandShare * Math.abs(usually);
+  const fits = likeliest(
+    BREW_SDS_S.flatMap((brewSdS) => [
+      fit(measured, brewSdS, stepSdS, 1 - WIDE.weight),
+      fit(measured, brewSdS, WIDE.times * stepSdS, WIDE.weight),
+    ]),
+  );
   const blend = (of: (fitted: Fit) => Spread) =>
-    rangeOf([
-      { ...of(narrow), weight: 1 - share },
-      { ...of(wide), weight: share },
-    ]);
-  const step = blend(({ m1, sd1, freedom }) => ({ middle: m1, sd: sd1, freedom }));
+    rangeOf(fits.map((fitted) => ({ ...of(fitted), weight: fitted.weight })));
+  const step = blend(({ m1, sd1 }) => ({ middle: m1, sd: sd1 }));
   return {
     brews: points.length,
     way,
@@ -96,54 +99,76 @@ export function grindSlope(
   };
 }
 
-type Spread = { middle: number; sd: number; freedom: number };
-type Fit = { m1: number; sd1: number; freedom: number; logEvidence: number; at: (x: number) => Spread };
+type Spread = { middle: number; sd: number };
+type Fit = { m1: number; sd1: number; at: (x: number) => Spread; logWeight: number };
 
-/** Unknowns: brew time at the reference, and seconds a step, each off the prior's mean. */
-function fit(measured: readonly { x: number; y: number; counts: number }[], stepSdS: number): Fit {
-  const priorVariance = PRIOR.brewSdS ** 2;
-  const [q00, q11] = [priorVariance / PRIOR.timeSdS ** 2, priorVariance / stepSdS ** 2];
-  let [p00, p01, p11] = [q00, 0, q11];
+/**
+ * Unknowns: brew time at the reference, and seconds a step, each off the prior's mean.
+ * @param brewSdS by how much brews differ, as if that were known
+ * @param stepSdS the prior's own doubt of a step
+ * @param weight of this prior
+ */
+function fit(
+  measured: readonly { x: number; y: number; counts: number }[],
+  brewSdS: number,
+  stepSdS: number,
+  weight: number,
+): Fit {
+  const variance = brewSdS ** 2;
+  let [p00, p01, p11] = [PRIOR.timeSdS ** -2, 0, stepSdS ** -2];
+  const priorLog = Math.log(p00 * p11);
   let [b0, b1, squares, brews] = [0, 0, 0, 0];
   for (const { x, y, counts } of measured) {
-    p00 += counts;
-    p01 += counts * x;
-    p11 += counts * x * x;
-    b0 += counts * y;
-    b1 += counts * x * y;
-    squares += counts * y * y;
+    const sure = counts / variance;
+    p00 += sure;
+    p01 += sure * x;
+    p11 += sure * x * x;
+    b0 += sure * y;
+    b1 += sure * x * y;
+    squares += sure * y * y;
     brews += counts;
   }
   const determinant = p00 * p11 - p01 * p01;
   const m0 = (p11 * b0 - p01 * b1) / determinant;
   const m1 = (p00 * b1 - p01 * b0) / determinant;
-  // Inverse gamma: the prior's spread counts for as many brews as it names.
-  const freedom = PRIOR.brews + brews;
-  const variance = (PRIOR.brews * priorVariance + squares - (m0 * b0 + m1 * b1)) / freedom;
   return {
     m1,
-    sd1: Math.sqrt((variance * p00) / determinant),
-    freedom,
-    // What does not differ from prior to prior is left out.
-    logEvidence: 0.5 * Math.log((q00 * q11) / determinant) - (freedom / 2) * Math.log(variance),
+    sd1: Math.sqrt(p00 / determinant),
     at: (x) => {
       const leverage = (p11 - 2 * p01 * x + p00 * x * x) / determinant;
-      return { middle: m0 + m1 * x, sd: Math.sqrt(variance * (1 + leverage)), freedom };
+      return { middle: m0 + m1 * x, sd: Math.sqrt(variance + leverage) };
     },
+    // How likely the brews are under it; what does not differ from one to the other is left out.
+    logWeight:
+      Math.log(weight) +
+      DOUBT * Math.log(brewSdS) -
+      (brews / 2) * Math.log(variance) +
+      0.5 * (priorLog - Math.log(determinant)) -
+      0.5 * (squares - (m0 * b0 + m1 * b1)),
   };
 }
 
-/** Middle and 80 % range of what is the one or the other: the half width within which 80 % of the two lie. */
+/** Weights that add up to 1; what is next to impossible is left out. */
+function likeliest(fits: readonly Fit[]): (Fit & { weight: number })[] {
+  const most = Math.max(...fits.map(({ logWeight }) => logWeight));
+  const kept = fits
+    .map((each) => ({ ...each, weight: Math.exp(each.logWeight - most) }))
+    .filter(({ weight }) => weight > 1e-4);
+  const all = kept.reduce((sum, { weight }) => sum + weight, 0);
+  return kept.map((each) => ({ ...each, weight: each.weight / all }));
+}
+
+/** Middle and 80 % range of what is one or another of these: the half width within which 80 % of all lie. */
 function rangeOf(parts: readonly (Spread & { weight: number })[]): { middle: number; plusMinus: number } {
   const middle = parts.reduce((sum, part) => sum + part.weight * part.middle, 0);
-  const sds = parts.map(({ sd, freedom }) => (sd * studentQuantile(Z80, freedom)) / Z80);
   const inside = (half: number) =>
-    parts.reduce((sum, { weight, middle: of }, index) => {
-      const sd = sds[index]!;
-      return sum + weight * (normalShare((middle + half - of) / sd) - normalShare((middle - half - of) / sd));
-    }, 0);
-  let [low, high] = [0, 20 * Math.max(...sds)];
-  for (let turn = 0; turn < 40; turn += 1) {
+    parts.reduce(
+      (sum, { weight, middle: of, sd }) =>
+        sum + weight * (normalShare((middle + half - of) / sd) - normalShare((middle - half - of) / sd)),
+      0,
+    );
+  let [low, high] = [0, 20 * Math.max(...parts.map(({ sd }) => sd))];
+  for (let turn = 0; turn < 24; turn += 1) {
     const half = (low + high) / 2;
     if (inside(half) < 0.8) low = half;
     else high = half;

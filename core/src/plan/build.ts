@@ -4,6 +4,7 @@
 import {
   brewAt,
   nextBrewId,
+  planDrawdownS,
   holdsStation,
   hostOf,
   remadeOf,
@@ -285,7 +286,7 @@ function waitingBrew(
   kind: string,
   nowS: number,
 ): PlanBrew {
-  const steps = card.steps.map((step) => planStep(step, bench, cup, kind));
+  const steps = card.steps.map((step) => planStep(step, bench, cup, kind, card));
   return {
     id: nextBrewId(cup),
     orders: [order.id],
@@ -323,7 +324,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
   return {
     id: brew.id,
     orders: [brew.orderId],
-    steps: steps.map((step) => planStep(step, bench, brew.ask, kind)),
+    steps: steps.map((step) => planStep(step, bench, brew.ask, kind, brew.card)),
     holds: holdsOf(brew.card, steps, kind),
   };
 }
@@ -368,17 +369,23 @@ const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>
 /**
  * @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known
  * @param station the kind of place where it is brewed
+ * @param card that it is a step of
  */
 function planStep(
   step: CardStep,
   { pace, beds, batches }: Bench,
   { recipeId, coffee }: CupAsk,
   station: string,
+  card: BrewCard,
 ): PlanStep {
-  const bedLevel = beds?.[bedKey(recipeId, coffee)]?.drawdownLevel;
-  const level = step.kind === 'drawdown' ? bedLevel : pace?.[step.kind];
   const handS = step.attended && step.end !== 'clock' ? HAND_S : 0;
-  const duration = Math.max(1, Math.round(step.durationS * (level ?? 1)) + handS);
+  const bedLevel = beds?.[bedKey(recipeId, coffee)]?.drawdownLevel ?? 1;
+  // The level is that of the whole drawdown, of which a swirl may have taken the first seconds.
+  const lasts =
+    step.kind === 'drawdown'
+      ? step.durationS + (bedLevel - 1) * Math.max(step.durationS, planDrawdownS(card))
+      : step.durationS * (pace?.[step.kind] ?? 1);
+  const duration = Math.max(1, Math.round(lasts) + handS);
   const batch = batches && batchOfKind(step.kind, duration, step.kind === 'weigh' ? coffee : station);
   return {
     id: step.id,

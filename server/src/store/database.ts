@@ -9,6 +9,7 @@ import { DataSource } from 'typeorm';
 import { CannotStart } from '../cannot-start';
 import { whyNoStart } from './cannot-open';
 import {
+  DrawdownFromLastPour1765000000000,
   ForgottenGuests1764600000000,
   FirstTables1764000000000,
   LogAndTraces1764300000000,
@@ -44,6 +45,7 @@ const MIGRATIONS = [
   PracticeItems1764700000000,
   RecordsWithGuests1764800000000,
   PracticeKinds1764900000000,
+  DrawdownFromLastPour1765000000000,
 ];
 
 export type DatabaseOptions = {

@@ -1,6 +1,19 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
+/** Drawdowns count from the end of the last pour: the records of this bar's own brews are made anew from the log as it opens. */
+export class DrawdownFromLastPour1765000000000 implements MigrationInterface {
+  name = 'DrawdownFromLastPour1765000000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`DELETE FROM "brew_record" WHERE "import_id" IS NULL`);
+  }
+
+  async down(): Promise<void> {
+    // What an older version needs of a record is still in it.
+  }
+}
+
 /** What Practice keeps, counted by kind. */
 export class PracticeKinds1764900000000 implements MigrationInterface {
   name = 'PracticeKinds1764900000000';

@@ -21,7 +21,8 @@ import {
 import { pairOf, reasonOf, type AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, METHODS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { CHANGE_SHOWN_MS, useAgenda, useBar, useUnits } from '../../client/bar-context';
+import { CHANGE_SHOWN_MS, useBar, useHere, useUnits } from '../../client/bar-context';
+import { agendaNow } from '../../client/agenda-now';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { outcomeWords } from '../../words/outcome-words';
 import { reasonInWords } from '../../words/plan-words';
@@ -86,12 +87,12 @@ export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
 function useWhyNow(item: AgendaItem, nowMs: number): string | null {
   const { state, bar, book, plan, change } = useBar();
   const { hands } = useDevice();
-  const all = useAgenda(nowMs);
+  const { store } = useHere();
   const moves = change && nowMs - change.atMs < CHANGE_SHOWN_MS ? change.moves : [];
   const reason = reasonOf(item, moves, hands);
   if (!reason || !bar) return null;
   const pair = reason.why === 'spoils' ? 0 : reason.pair;
-  const theirs = all.find((each) => pairOf(each, plan) === pair);
+  const theirs = agendaNow(store.view(), nowMs).find((each) => pairOf(each, plan) === pair);
   const by = theirs?.brew?.events.findLast((event) => event.by !== undefined)?.by;
   const name = bar.people.find(({ id }) => id === by)?.name ?? `Hands ${pair + 1}`;
   return reasonInWords(reason, { state, bench: bar, book }, { name, at: theirs?.key });
