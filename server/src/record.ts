@@ -105,7 +105,7 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     // A step whose end is unknown teaches nothing about its bed.
     drawdownS:
       drawdown && isSure && brew.marks[drawdown.step.id]?.doneMs !== undefined
-        ? tenth((drawdown.endMs - drainsFromMs!) / 1000)
+        ? tenth((drawdown.endMs - (about?.plusMinusMs ?? 0) - drainsFromMs!) / 1000)
         : null,
     handsS: card.handsTimeS,
     notes: (brew.notes ?? []).map(({ note }) => note),

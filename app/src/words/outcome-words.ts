@@ -13,7 +13,7 @@ export function outcomeWords(outcome: PourOutcome, units: Units): string {
     return Math.round(offG) === 0 ? 'Fine: to the gram.' : `Fine: ${off} ${offG > 0 ? 'over' : 'short'}.`;
   if (final && strengthShare === null) return `${off} ${verdict}: all of that water stays in the bed.`;
   if (final && bypassLessG > 0)
-    return `${off} over: leave out ${water(bypassLessG)} of the bypass, and it is ${bypassLessG >= Math.round(offG) ? 'right again' : 'nearly right'}.`;
+    return `${off} over: leave out ${water(bypassLessG)} of the bypass, and it is ${strengthInWords(strengthShare ?? 1)}.`;
   if (final) return `${off} ${verdict}: 1:${ratio.toFixed(1)}, ${strengthInWords(strengthShare ?? 1)}.`;
   if (leftOut.length > 0)
     return `${off} over, past ${leftOut.length === 1 ? `“${leftOut[0]}”, which is` : `${leftOut.length} pours, which are`} left out. Go on to ${next}.`;

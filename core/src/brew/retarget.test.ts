@@ -1,6 +1,8 @@
 /** Spilt, overshot, forgotten, wrongly weighed: what the card asks for then. */
+import { SCHOOLS, brewCard } from '../recipe';
 import { T0, begun, book, cup, done, order, started } from '../testing/bench';
 import { factsOf, pourOutcome, reduce, type BarEvent, type BrewState } from './index';
+import { cardNow } from './retarget';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 /** cone-thirds for 250 ml: 17.6 g, and readings of 42, 128, 214 and 285 g. */
@@ -188,4 +190,24 @@ test('a step of a brew that another device left out is told as left out', () => 
     code: 'already-done',
     reason: '“First of three pours” has been left out of this brew.',
   });
+});
+
+test.each([
+  // What was dissolved is in so much more drink: 300 g in 320, in 360; 33 g of bypass less, and still 27 more.
+  ['cone-thirds', 'ice', 20, 0.938],
+  ['press-short', 'ice', 60, 0.834],
+  ['sock-dense', undefined, 60, 0.918],
+] as const)('%s with %s, %d g over: the drink is %d times as strong', (recipeId, addition, overG, share) => {
+  const recipe = SCHOOLS.find(({ id }) => id === recipeId)!;
+  const planned = brewCard(recipe, { cupMl: 300, ...(addition ? { addition } : {}) });
+  const pours = planned.steps.filter(({ targetG }) => targetG !== undefined);
+  const marks = Object.fromEntries(
+    pours.map(({ id, targetG }, n) => [
+      id,
+      { doneMs: n + 1, readingG: targetG! + (n === pours.length - 1 ? overG : 0) },
+    ]),
+  );
+  const facts = { marks, skipped: new Set<string>() };
+  const outcome = pourOutcome(planned, cardNow(planned, facts), facts)!;
+  expect(outcome.strengthShare).toBeCloseTo(share, 2);
 });

@@ -241,8 +241,9 @@ export type PourOutcome = {
   /** Grams of water to a gram of coffee that the brew comes to. */
   ratio: number;
   /**
-   * Strength against the plan's: 1 as planned, above it stronger. TDS goes with 1/(R - retention) where water passes a
-   * bed, and with 1/R where it steeps. Null where all of the water would stay in the bed.
+   * Strength of the drink against the plan's: 1 as planned, above it stronger. What was dissolved is taken as unchanged for
+   * the dose, so it goes with 1 / drink, bypass and melted ice counted in (craft 3.11). Null where all of the water would stay
+   * in the bed.
    */
   strengthShare: number | null;
   /** So much less bypass, grams, makes the drink as strong as planned again; 0 where there is none to leave out. */
@@ -280,7 +281,7 @@ export function pourOutcome(
     leftOut,
     final: !next,
     ratio,
-    strengthShare: strengthShareOf(planned, ratio),
+    strengthShare: strengthShareOf(planned, card, ratio),
     bypassLessG: next
       ? 0
       : Math.max(0, Math.round((planned.bypassG * card.doseG) / planned.doseG) - card.bypassG),
@@ -288,11 +289,9 @@ export function pourOutcome(
   };
 }
 
-function strengthShareOf(
-  { method, ratio: plannedRatio, retainedG, doseG }: BrewCard,
-  ratio: number,
-): number | null {
-  const keepsGPerG = METHODS[method].steeps ? 0 : retainedG / doseG;
-  if (ratio <= keepsGPerG) return null;
-  return Math.round(((plannedRatio - keepsGPerG) / (ratio - keepsGPerG)) * 1000) / 1000;
+/** A beverage counts its bypass and the ice that melts into it. */
+function strengthShareOf(planned: BrewCard, card: BrewCard, ratio: number): number | null {
+  if (card.beverageG <= 0 || ratio <= planned.retainedG / planned.doseG) return null;
+  const share = planned.beverageG / planned.doseG / (card.beverageG / card.doseG);
+  return Math.round(share * 1000) / 1000;
 }

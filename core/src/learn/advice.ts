@@ -161,15 +161,17 @@ const byHand = (words: string): OneChange => ({ what: 'by-hand', words });
 
 /** As many steps as bring the time back where the time is off; one where only taste asks for it. */
 function grindChange(
-  { brewS, windowS, expectedS }: Tried,
+  { method, brewS, windowS, expectedS }: Tried,
   { grind }: Evidence,
   way: 'coarser' | 'finer',
 ): OneChange {
   const sign = way === 'coarser' ? 1 : -1;
-  const off = brewS !== null && speedOf(brewS, windowS) !== 'in time';
+  // Elsewhere the clock, the hand or the flame sets the time, whatever the grind.
+  const tells = METHODS[method].bedSetsTime;
+  const off = tells && brewS !== null && speedOf(brewS, windowS) !== 'in time';
   const wanted = grind && off ? stepsTo(grind.slope, grind.setting, expectedS) : sign;
   const stepsCoarser = Math.sign(wanted) === sign ? wanted : 0.5 * sign;
-  return { what: 'grind', stepsCoarser, expect: grind ? expectAfter(grind, stepsCoarser) : null };
+  return { what: 'grind', stepsCoarser, expect: grind && tells ? expectAfter(grind, stepsCoarser) : null };
 }
 
 function expectAfter(
@@ -181,7 +183,7 @@ function expectAfter(
 }
 
 function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
-  const { brewS, windowS, taste } = tried;
+  const { brewS, windowS, taste, method } = tried;
   const speed = speedOfTried(tried);
   const reasons: string[] = [];
   if (brewS !== null && speed !== 'in time')
@@ -199,7 +201,7 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
     reasons.push(
       'It lies outside what this coffee usually does, by itself: look at this brew before the grinder.',
     );
-  if (grind)
+  if (grind && METHODS[method].bedSetsTime)
     reasons.push(
       grind.slope.brews === 0
         ? `A step is taken to be worth ${Math.abs(Math.round(grind.slope.secondsPerStep))} s; no brew here has shown it yet.`

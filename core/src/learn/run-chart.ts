@@ -82,7 +82,11 @@ export function runChart(values: readonly RunValue[], leastSd = 0.5): RunChart |
   if (shift && since.length > LONGEST_RUN)
     shift = { ...shift, by: mean(since.map(({ value, by }) => value - usual.levelOf(by))) };
   const [low, high] = [centre - 3 * sd, centre + 3 * sd];
-  const outside = values.map(({ value }, index) => index >= fromIndex && (value < low || value > high));
+  // Judged on what the limits were made from: each brew as if its person brewed as the bar does.
+  const outside = values.map(({ value, by }, index) => {
+    const levelled = value - (usual.levelOf(by) - centre);
+    return index >= fromIndex && (levelled < low || levelled > high);
+  });
   return { fromIndex, centre, sd, low, high, outside, shift };
 }
 

@@ -91,6 +91,15 @@ test('a pour that is said to be made before its time is asked after once', () =>
   expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
 });
 
+test('a pour that cannot be over yet is asked after: nothing is reckoned with a tap by mistake', () => {
+  const { tapped, press } = show([...blooming, done('bloom', 107)], 142);
+  press();
+  expect(tapped).toEqual([]);
+  expect(screen.getByTestId('main-button').props.accessibilityLabel).toMatch(/early: poured already\?$/);
+  press();
+  expect(tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
+});
+
 test('with counting on and no scale the first tap begins a pour; before its time that is asked after, too', () => {
   setDevice({ countTones: true });
   try {

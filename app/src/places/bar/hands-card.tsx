@@ -40,9 +40,23 @@ const ASKED_MS = 6000;
 /** A pour may start so much early, as the recipes allow where they say nothing else, milliseconds. */
 const EARLY_MS = 3000;
 
-/** How long before its time a step of a running brew is said to be done, or begun; null where it is time, or does not matter. */
-function tooEarlyMs(item: AgendaItem, nowMs: number): number | null {
+/** No hand pours so many times as fast as its recipe. */
+const FASTEST = 4;
+
+/**
+ * How long before its time a step of a running brew is said to be done, or begun; null where it is time, or does not matter.
+ * @param readsG what a connected scale shows
+ */
+function tooEarlyMs(item: AgendaItem, nowMs: number, readsG: number | null): number | null {
   const { step, asks } = item;
+  // A pour that cannot be over yet is asked after, not reckoned with.
+  if (step.kind === 'pour' && asks === 'finish' && item.brew !== null && item.fromMs <= nowMs) {
+    const lastsMs = step.durationS * 1000;
+    const isShort = readsG !== null && readsG < (step.targetG ?? 0) - (step.pourG ?? 0) / 2;
+    const ranMs = nowMs - item.fromMs;
+    const tells = readsG === null ? ranMs < lastsMs / FASTEST : isShort;
+    return tells ? Math.max(1000, lastsMs - ranMs) : null;
+  }
   // The first water may come when it likes: the timer waits for it.
   const isTold = asks === 'finish' || (asks === 'start' && step.anchor === undefined);
   const matters = item.brew !== null && step.phase === 'brew' && isTold;
@@ -119,7 +133,9 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
     setAsking(null);
   };
   // What a recipe wants later is seldom done already: a tap before its time is asked after once.
-  const earlyMs = tooEarlyMs(item, nowMs);
+  // Whoever says what the scale reads knows that the pour is over.
+  const isSaid = reads && reading.given !== undefined;
+  const earlyMs = isSaid ? null : tooEarlyMs(item, nowMs, scale?.connected ? scale.massG : null);
   const tapped = () => {
     if (earlyMs !== null && asking !== item.key) return setAsking(item.key);
     done();
