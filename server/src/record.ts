@@ -19,6 +19,10 @@ import {
 import { extractionYieldPct } from '@even-kettle/core/learn';
 import { METHODS, type MethodId } from '@even-kettle/core/recipe';
 
+/** Whether it was handed over and came back, so that its cup was brewed again. */
+export const isSentBack = (state: BarState, { id, orderId }: BrewState): boolean =>
+  state.orders[orderId]?.events.some((event) => event.type === 'cup-remade' && event.brewId === id) ?? false;
+
 /** A bed drains from the end of the last pour, whatever is done before its own step begins; a siphon from when its flame is off. */
 function drainsFrom(method: MethodId, times: readonly StepTime[], drawdown: StepTime): number {
   const lastPour = times.findLast(
@@ -93,6 +97,8 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
     bypassG: card.bypassG,
     ...(card.addition === 'ice' ? { iceG: card.additionG } : {}),
     lossG: card.lossG,
+    ...(isSentBack(state, brew) ? { isSentBack: true as const } : {}),
+    filledG: planned.fills.reduce((sum, { g }) => sum + g, 0),
     ratio: card.ratio,
     plannedBeverageG: card.beverageG,
     beverageG: brew.beverageG ?? null,

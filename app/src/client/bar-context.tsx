@@ -16,7 +16,7 @@ import { v7 as uuid } from 'uuid';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import type { KettleState, ScaleState } from '@even-kettle/core/contract';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import { installServiceWorker } from './service-worker';
+import { answerTheWorker, installServiceWorker } from './service-worker';
 import { loadTheRest } from '../ui/lazy-place';
 import { agendaNow } from './agenda-now';
 import { apiClient, type Api } from './api';
@@ -51,6 +51,7 @@ export function BarProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     void here.store.open();
     const rest = setTimeout(loadTheRest, REST_AFTER_MS);
+    answerTheWorker();
     const shell = setTimeout(installServiceWorker, SHELL_AFTER_MS);
     const measure = () => {
       if (document.visibilityState === 'visible') void here.clock.measure().catch(() => undefined);

@@ -37,6 +37,13 @@ function watch(registered: ServiceWorkerRegistration | undefined): void {
   setInterval(appUpdate.look, LOOK_AGAIN_MS);
 }
 
+/** A new worker loads pages anew that are too old to answer it (`public/sw-before.js`); this one does so by itself. */
+export function answerTheWorker(): void {
+  if (!canInstall()) return;
+  navigator.serviceWorker.addEventListener('message', ({ ports }) => ports[0]?.postMessage('yes'));
+  navigator.serviceWorker.startMessages();
+}
+
 /** A newer version of the app than this page's. */
 export const appUpdate = {
   isReady: (): boolean => isBehind,

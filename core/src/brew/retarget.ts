@@ -7,7 +7,7 @@
  * proportion between the reading and the brew water. Past the brew water the brew is over, at its real ratio. Nothing
  * ever asks to take water out.
  */
-import { METHODS, equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
+import { equalShares, type BrewCard, type CardStep, type Hold } from '../recipe';
 import type { StepMark } from './state';
 
 export type PourFacts = {

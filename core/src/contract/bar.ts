@@ -287,6 +287,14 @@ export const brewRecordSchema = z.object({
   water: z.string().nullable(),
   grind: z.object({ grinderId: z.string(), setting: z.number() }).nullable(),
   drawdownS: z.number().nullable(),
+  isSentBack: z
+    .literal(true)
+    .optional()
+    .meta({ description: 'Served, then sent back: its cup was brewed again.' }),
+  filledG: z
+    .number()
+    .optional()
+    .meta({ description: 'What its kettle was filled with, rinsing and spare counted, grams.' }),
   handsS: z.number().meta({ description: 'Seconds in which it had a pair of hands.' }),
   notes: z.array(z.enum(NOTES)),
   taste: tasteSchema.extend({ atMs: recordMs }).nullable(),

@@ -187,4 +187,7 @@ test('a day in figures: waits of whole orders, who was late and why, what was lo
     ['press', 1],
   ]);
   expect(dayOf([])).toMatchObject({ cups: 0, waitS: null, late: [] });
+  // Served, sent back and brewed again: one cup sold, and the first one's coffee and water lost.
+  const back = dayOf([brew({ isSentBack: true }), brew({ brewId: 'b2', attempt: 2 })]);
+  expect(back).toMatchObject({ cups: 1, remade: 1, abandoned: [], waste: { coffeeG: 18, waterG: 288 } });
 });

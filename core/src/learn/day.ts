@@ -14,6 +14,8 @@ export type DayBrew = {
   outcome: 'served' | 'abandoned';
   reason: string | null;
   attempt: number;
+  /** Served, and sent back: brewed again since. */
+  isSentBack?: boolean | undefined;
   cups: number;
   doseG: number;
   /** Water that was really poured, grams. */
@@ -59,8 +61,10 @@ const KEPT_S = 20;
 const WAITED_S = 240;
 
 export function dayOf(brews: readonly DayBrew[]): Day {
-  const served = brews.filter(({ outcome }) => outcome === 'served');
-  const lost = brews.filter(({ outcome }) => outcome === 'abandoned');
+  // A cup that was sent back is sold once, by what was brewed for it in the end; what went before is lost.
+  const served = brews.filter(({ outcome, isSentBack }) => outcome === 'served' && !isSentBack);
+  const abandoned = brews.filter(({ outcome }) => outcome === 'abandoned');
+  const lost = [...abandoned, ...brews.filter(({ isSentBack }) => isSentBack)];
   const orders = groupBy(
     served.flatMap((brew) => [brew, ...(brew.sharers ?? []).map((sharer) => ({ ...brew, ...sharer }))]),
     ({ orderId }) => orderId,
@@ -74,7 +78,7 @@ export function dayOf(brews: readonly DayBrew[]): Day {
   const waits = out.map(({ waitS }) => waitS);
   const methods = groupBy(served, ({ method }) => method);
   const timed = served.filter(({ realBrewS }) => realBrewS !== null);
-  const reasons = groupBy(lost, ({ reason }) => reason ?? 'no reason given');
+  const reasons = groupBy(abandoned, ({ reason }) => reason ?? 'no reason given');
   return {
     cups: sum(served, ({ cups }) => cups),
     orders: orders.size,

@@ -1,5 +1,5 @@
 /** What the same hours of the weeks before say of a rush; and when kettles are descaled. */
-import { descaleAfterL, expectedRush, litresThrough, weekBefore, type PastBrew } from './expected';
+import { descaleAfterL, expectedRush, weekBefore, type PastBrew } from './expected';
 
 const brew = (coffee: string, change: Partial<PastBrew> = {}): PastBrew => ({
   orderedMs: 0,
@@ -23,16 +23,21 @@ test('a usual week is the mean of those in which the bar was open; what was brew
     ...Array.from({ length: 4 }, () => brew('Saltmarsh')),
     brew('Low Beacon', { outcome: 'abandoned' }),
   ];
-  expect(expectedRush([first, [], second, []])).toEqual({
+  expect(expectedRush([first, null, second, null])).toEqual({
     doses: [
       { coffee: 'Saltmarsh', method: 'cone', doseG: 17.6, brews: 3 },
-      // Once in two weeks rounds up to one.
       { coffee: 'Low Beacon', method: 'cone', doseG: 30, brews: 1 },
     ],
     cups: 4,
     weeks: 2,
   });
-  expect(expectedRush([[], []])).toEqual({ doses: [], cups: 0, weeks: 0 });
+  expect(expectedRush([null, null])).toEqual({ doses: [], cups: 0, weeks: 0 });
+  // Open without a guest is a week like any other; and eighteen halves are nine.
+  const eight = Array.from({ length: 8 }, () => brew('Saltmarsh'));
+  expect(expectedRush([eight, [], [], []])).toMatchObject({ doses: [{ brews: 2 }], cups: 2, weeks: 4 });
+  const kinds = Array.from({ length: 18 }, (_, n) => brew(`coffee ${n}`));
+  const halves = expectedRush([kinds, []]);
+  expect([halves.cups, halves.doses.reduce((sum, { brews }) => sum + brews, 0)]).toEqual([9, 9]);
 });
 
 test('the same hours of another week lie whole weeks before', () => {
@@ -45,6 +50,4 @@ test('the same hours of another week lie whole weeks before', () => {
 test('hard water descales sooner, by the kettle; soft water never', () => {
   // 12 g for each of two kettles; 200 ppm is 0.2 g a litre.
   expect([descaleAfterL(2, 200), descaleAfterL(2), descaleAfterL(1, 0)]).toEqual([120, 200, Infinity]);
-  // A hundred brews of 18 g: 28.8 l in cups and 18 l to rinse.
-  expect(litresThrough({ doseG: 1800, brews: 100 })).toBeCloseTo(46.8);
 });

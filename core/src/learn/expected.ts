@@ -2,6 +2,7 @@
  * What a rush will ask for, from the log's own weekdays and hours: the same hours of the weeks before.
  */
 import type { MethodId } from '../recipe';
+import { pieces } from './statistics';
 
 export const WEEK_MS = 7 * 86_400_000;
 /** So many weeks are looked back on. */
@@ -33,11 +34,9 @@ export const weekBefore = (weeks: number, { fromMs, toMs }: { fromMs: number; to
   toMs: toMs - weeks * WEEK_MS,
 });
 
-/**
- * @param weeks the brews that were ordered in the same hours of each week before; a week in which the bar was not open has none
- */
-export function expectedRush(weeks: readonly (readonly PastBrew[])[]): ExpectedRush {
-  const open = weeks.filter((brews) => brews.length > 0);
+/** @param weeks the brews that were ordered in the same hours of each week before; null where the bar was not open */
+export function expectedRush(weeks: readonly (readonly PastBrew[] | null)[]): ExpectedRush {
+  const open = weeks.filter((brews) => brews !== null);
   const most = Math.max(1, open.length);
   const doses = new Map<string, ExpectedDose>();
   let cups = 0;
@@ -49,9 +48,13 @@ export function expectedRush(weeks: readonly (readonly PastBrew[])[]): ExpectedR
     if (known) known.brews += 1;
     else doses.set(`${coffee} ${method} ${doseG.toFixed(1)}`, { coffee, method, doseG, brews: 1 });
   }
+  const known = [...doses.values()];
+  const brews = known.map((dose) => dose.brews);
+  // Rounded once, in all: many doses of half a brew each are no brew more or less.
+  const usual = pieces(Math.round(brews.reduce((sum, each) => sum + each, 0) / most), brews);
   return {
-    doses: [...doses.values()]
-      .map((dose) => ({ ...dose, brews: Math.round(dose.brews / most) }))
+    doses: known
+      .map((dose, n) => ({ ...dose, brews: usual[n]! }))
       .filter(({ brews }) => brews > 0)
       .sort((a, b) => b.brews - a.brews || a.coffee.localeCompare(b.coffee)),
     cups: Math.round(cups / most),
@@ -67,7 +70,3 @@ const USUAL_HARDNESS_PPM = 120;
 /** How much water may go through the bar's kettles before they are descaled, litres. Our own rule of thumb: 12 g of hardness for each kettle. */
 export const descaleAfterL = (kettles: number, hardnessPpm = USUAL_HARDNESS_PPM): number =>
   hardnessPpm <= 0 ? Infinity : Math.round((kettles * SCALE_G * 1000) / hardnessPpm);
-
-/** What brews have used of the bar's water: brew water at about 1:16, and 180 g a brew to rinse and warm with. */
-export const litresThrough = ({ doseG, brews }: { doseG: number; brews: number }): number =>
-  (16 * doseG + 180 * brews) / 1000;

@@ -30,10 +30,10 @@ export type GrindSlope = {
  */
 const PRIOR = { secondsPerBand: -3, bandShare: 0.55, timeSdS: 25 } as const;
 /**
- * By how much brews differ that are brewed alike, seconds (standard deviation): anything from half a second to a minute, each
+ * By how much brews differ that are brewed alike, seconds (standard deviation): anything from half a second to 25 s, each
  * ratio nearly as likely as another: a few brews that happen to be alike are not believed to be always so.
  */
-const BREW_SDS_S = Array.from({ length: 28 }, (_, n) => 0.5 * 120 ** (n / 27));
+const BREW_SDS_S = Array.from({ length: 28 }, (_, n) => 0.5 * 50 ** (n / 27));
 const DOUBT = 0.4;
 /**
  * The worth of a band may be far from what is usual: with this weight the prior is so many times as wide. Where brews and

@@ -121,7 +121,7 @@ test('without a brew the prior speaks, and each brew narrows it; a grinder that 
     GRINDER,
   );
   expect(few.at(20).plusMinusS).toBeLessThan(none.at(20).plusMinusS);
-  expect(stepsTo(few, 20, 180)).toBe(2.5);
+  expect(stepsTo(few, 20, 180)).toBe(3);
   const grinder = {
     points: [
       { band: 20, setting: 6 },

@@ -19,6 +19,20 @@ export function quantile(values: readonly number[], share: number): number {
 export const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
 
+/** Whole pieces that add up to a total, as near to these shares as pieces can be: what is left goes where most was cut off. */
+export function pieces(total: number, shares: readonly number[]): number[] {
+  const all = shares.reduce((sum, share) => sum + share, 0);
+  if (all <= 0) return shares.map(() => 0);
+  const exact = shares.map((share) => (total * share) / all);
+  const whole = exact.map(Math.floor);
+  const left = total - whole.reduce((sum, each) => sum + each, 0);
+  const byCut = exact
+    .map((each, index) => ({ index, cut: each - Math.floor(each) }))
+    .sort((a, b) => b.cut - a.cut || a.index - b.index);
+  for (const { index } of byCut.slice(0, left)) whole[index]! += 1;
+  return whole;
+}
+
 /** Standard deviation by the median absolute deviation (1.4826 of it, for a normal distribution). */
 export function robustSd(values: readonly number[]): number {
   const middle = median(values);

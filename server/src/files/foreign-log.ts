@@ -84,6 +84,7 @@ const rowSchema = z.object({
   window_to_s: left(seconds),
   brew_s: left(seconds),
   drawdown_s: left(seconds),
+  filled_g: left(figure(0, 20_000)),
   hands_s: left(seconds),
   balance: left(notch),
   strength: left(notch),
@@ -289,6 +290,7 @@ function recordOf(
         ? null
         : { grinderId: row.grinder, setting: row.grinder_setting },
     drawdownS: row.drawdown_s ?? null,
+    ...(row.filled_g === undefined ? {} : { filledG: row.filled_g }),
     notes,
     taste: Object.keys(taste).length === 0 ? null : { ...taste, atMs: row.ended },
     yieldPct:

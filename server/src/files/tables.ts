@@ -47,6 +47,7 @@ export const LOG_COLUMNS: readonly Column[] = [
   ['window_to_s', ({ windowToS }) => windowToS],
   ['brew_s', ({ realBrewS }) => realBrewS],
   ['drawdown_s', ({ drawdownS }) => drawdownS],
+  ['filled_g', ({ filledG }) => filledG ?? null],
   ['hands_s', ({ handsS }) => handsS],
   ['balance', ({ taste }) => taste?.balance ?? null],
   ['strength', ({ taste }) => taste?.strength ?? null],

@@ -52,8 +52,8 @@ test('settings that were changed are told with their time, also after a restart'
 test('water through the kettles counts from when they were descaled last, however long ago that was', async () => {
   const { record } = (await get(`/api/brews/${await brewed(1)}`)) as { record: BrewRecord };
   for (let brew = 0; brew < 40; brew += 1) await lived(record, now() - 20 * DAY_MS + brew * 60_000);
-  // 41 brews of 17.6 g at 1:16 and 180 g to rinse.
-  expect((await today()).kettles).toEqual({ litres: 19, descaleAfterL: 300, descaledMs: null });
+  // 41 fillings of 446 g.
+  expect((await today()).kettles).toEqual({ litres: 18, descaleAfterL: 300, descaledMs: null });
   const atMs = Math.round(now() - DAY_MS / 2);
   await post({ id: newId(), type: 'task-done', atMs, list: 'closing', taskId: 'descale', by: 'noor' });
   expect((await today()).kettles).toEqual({ litres: 0, descaleAfterL: 300, descaledMs: atMs });

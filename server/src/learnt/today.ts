@@ -3,11 +3,12 @@
  * how much water has gone through the kettles.
  */
 import type { Today } from '@even-kettle/core/contract';
-import { WEEKS_BACK, descaleAfterL, expectedRush, litresThrough, weekBefore } from '@even-kettle/core/learn';
+import { WEEKS_BACK, descaleAfterL, expectedRush, weekBefore } from '@even-kettle/core/learn';
 import type { SettingsChange } from '../bar/settings';
 import { runOf } from './run';
 import { houseEventsOf, isSold, type Sources } from './sources';
 
+const HALF_DAY_MS = 43_200_000;
 const DRIFT_BACK_MS = 2 * 86_400_000;
 /** So many coffees with a recipe are looked at for drift, those that were brewed the most. */
 const MOST_RUNS = 8;
@@ -19,13 +20,16 @@ export async function todayOf(
 ): Promise<Today> {
   const { records, bar, state, nowMs } = sources;
   const weeks = await Promise.all(
-    Array.from({ length: WEEKS_BACK }, (_, week) => {
+    Array.from({ length: WEEKS_BACK }, async (_, week) => {
       const { fromMs, toMs } = weekBefore(week + 1, span);
-      return records.between(fromMs, toMs).then((brews) => brews.filter(isSold));
+      // Open on that day, it had no guests in these hours; else nothing is known of them.
+      const ofDay = await records.between(fromMs - HALF_DAY_MS, toMs + HALF_DAY_MS);
+      return ofDay.length === 0
+        ? null
+        : ofDay.filter((brew) => isSold(brew) && brew.endedMs >= fromMs && brew.endedMs < toMs);
     }),
   );
   const descaled = houseEventsOf(state(), 'task-done').findLast(({ taskId }) => taskId === 'descale');
-  const used = await records.usedSince(descaled?.atMs ?? 0);
   const { kettles, water } = bar();
   const afterL = descaleAfterL(kettles.length, water.hardnessPpm);
   return {
@@ -33,7 +37,7 @@ export async function todayOf(
     drifts: await driftsOf(sources),
     changes: changes.filter(({ atMs }) => atMs >= nowMs() - DRIFT_BACK_MS).map((change) => ({ ...change })),
     kettles: {
-      litres: Math.round(litresThrough(used)),
+      litres: Math.round((await records.filledSince(descaled?.atMs ?? 0)) / 1000),
       descaleAfterL: Number.isFinite(afterL) ? afterL : null,
       descaledMs: descaled?.atMs ?? null,
     },

@@ -16,7 +16,7 @@ import {
 } from '@even-kettle/core/brew';
 import { barEventSchema, upgradedEvent, type BrewRecord, type LiveEvent } from '@even-kettle/core/contract';
 import type { RecipeBook } from '@even-kettle/core/recipe';
-import { recordOf, tasted } from '../record';
+import { isSentBack, recordOf, tasted } from '../record';
 import { canonical } from './canonical';
 import { pausing } from './pausing';
 import { forgetGuestsInLog, forgetGuestsInRecords } from './guests';
@@ -408,7 +408,10 @@ async function storedBodies(manager: EntityManager, asked: readonly unknown[]): 
 /** Writes the records of the brews that changed, and deletes those of brews that are running again. */
 async function storeRecords(manager: EntityManager, before: BarState, after: BarState): Promise<void> {
   for (const brew of Object.values(after.brews)) {
-    if (before.brews[brew.id] === brew) continue;
+    const isSame =
+      before.orders[brew.orderId] === after.orders[brew.orderId] ||
+      isSentBack(before, brew) === isSentBack(after, brew);
+    if (before.brews[brew.id] === brew && isSame) continue;
     const record = recordOf(after, brew);
     if (record)
       await manager.upsert(BrewRecordRow, rowOfRecord(await withGuests(manager, record)), ['brewId']);

@@ -37,7 +37,8 @@ export type RecordRepository = {
   /** How many brews of each recipe of a method ended since a time. */
   byRecipe: (method: string, sinceMs: number) => Promise<{ recipeId: string; brews: number }[]>;
   /** How many brews ended after a time, and what they took. */
-  usedSince: (sinceMs: number) => Promise<{ brews: number; doseG: number }>;
+  /** What the bar's own brews have had kettles filled with since, grams. */
+  filledSince: (sinceMs: number) => Promise<number>;
   /** For a coffee: how much was brewed since a time, and how the latest cups tasted. */
   ofCoffee: (coffee: string, sinceMs: number) => Promise<CoffeeUse>;
 };
@@ -169,12 +170,13 @@ export function openRecords(
         .select(['record.recipeId AS recipeId', 'COUNT(*) AS brews'])
         .groupBy('record.recipeId')
         .getRawMany<{ recipeId: string; brews: number }>(),
-    usedSince: async (sinceMs) => {
-      const used = await rows()
+    filledSince: async (sinceMs) => {
+      const filledG = `CASE WHEN json_valid(record.body) THEN json_extract(record.body, '$.filledG') END`;
+      const filled = await rows()
         .andWhere('record.endedMs >= :sinceMs AND record.importId IS NULL', { sinceMs })
-        .select(['COUNT(*) AS brews', 'COALESCE(SUM(record.doseG), 0) AS doseG'])
-        .getRawOne<{ brews: number; doseG: number }>();
-      return used ?? { brews: 0, doseG: 0 };
+        .select([`COALESCE(SUM(${filledG}), 0) AS filledG`])
+        .getRawOne<{ filledG: number }>();
+      return filled?.filledG ?? 0;
     },
     ofCoffee: async (coffee, sinceMs) => {
       const of = () => rows().andWhere('record.coffee = :coffee', { coffee });

@@ -3,6 +3,7 @@
  */
 import { readyNow, type BarState, type ReadyAhead, type ReadyThing } from '@even-kettle/core/brew';
 import type { Bar, Today } from '@even-kettle/core/contract';
+import { pieces } from '@even-kettle/core/learn';
 import { cardFor, menuNow } from '@even-kettle/core/plan';
 import { METHODS, takesPaper, type MethodId, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 
@@ -29,7 +30,12 @@ export function dosesOfBoats(
   const lines = menuNow(bar, recipes, book, state, minuteOfDay).filter(({ off }) => off === null);
   const cups = lines.length === 0 ? 0 : Math.round(boats * CUPS_OF_A_BOAT);
   if (cups === 0) return { doses: [], cups };
-  const doses = lines.flatMap(({ line, coffee, recipe }) => {
+  const brews = pieces(
+    cups,
+    lines.map(() => 1),
+  );
+  const doses = lines.flatMap(({ line, coffee, recipe }, n) => {
+    if (brews[n] === 0) return [];
     const roast = bar.coffees.find(({ name }) => name === coffee)?.roast ?? 'medium';
     const ask = {
       recipeId: recipe.id,
@@ -41,7 +47,7 @@ export function dosesOfBoats(
     const found = cardFor(bar, { cupId: line.id, ...ask }, book);
     if (!found.ok) return [];
     const { doseG, method } = found.card;
-    return [{ coffee, method, doseG, brews: Math.max(1, Math.round(cups / lines.length)) }];
+    return [{ coffee, method, doseG, brews: brews[n]! }];
   });
   return { doses, cups };
 }
