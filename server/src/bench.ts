@@ -65,6 +65,15 @@ export const NEW_BAR: Bar = {
   setUp: { open: true, steps: [] },
 };
 
+/**
+ * Settings as they were stored, with those that an earlier version did not know as a new bar has them; the compiler asks for each in
+ * `NEW_BAR`. Whether its first day is open is no such setting: a bar that says nothing of it was set up before there was one.
+ */
+function completed(stored: Partial<Bar>): Bar {
+  const { setUp: _, ...defaults } = NEW_BAR;
+  return { ...defaults, ...stored };
+}
+
 /** @param warn called if the stored settings cannot be read; then the first bench is used */
 export async function readBar(
   manager: EntityManager,
@@ -73,7 +82,7 @@ export async function readBar(
   const stored = await readSetting<Bar>(manager, SETTING).catch(() => undefined);
   if (stored === undefined)
     warn('The bench’s settings cannot be read. Those of a new bar stand in for them.');
-  if (stored) return stored;
+  if (stored) return completed(stored);
   // A bench that nobody had changed was not stored by earlier versions.
   const isUsed =
     (await manager.existsBy(EventRow, {})) ||
