@@ -174,6 +174,8 @@ const barShape = {
     .min(1, 'must be at least a day')
     .max(3650, 'must be at most 3650 days')
     .optional(),
+  /** One grind for all coffees and recipes: advice changes something else. */
+  oneGrind: z.boolean().optional(),
   /** How long a cup cools before its taste is asked for, minutes of bar time. */
   tasteAfterMin: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
 };

@@ -75,7 +75,20 @@ test.each([
     '2 °C cooler',
   ],
   ['a lively bloom', { taste: { seen: ['lively-bloom' as const] } }, /open more slowly/],
-  ['muddy and in time', { taste: { seen: ['muddy' as const] } }, null],
+  ['muddy and in time', { taste: { seen: ['muddy' as const] } }, /gently and lower next time, and taste/],
+  ['one grind for all, bitter', { oneGrind: true, taste: { balance: 1 as const } }, '2 °C cooler'],
+  ['one grind for all, sour', { oneGrind: true, taste: { balance: -1 as const } }, '2 °C hotter'],
+  [
+    'a pot, dark and bitter',
+    { method: 'foam-pot' as const, roast: 'dark' as const, taste: { balance: 1 as const } },
+    /^1 step coarser$/,
+  ],
+  [
+    'a pressure pot, too strong',
+    { method: 'pressure-pot' as const, taste: { strength: 1 as const } },
+    /filled whole/,
+  ],
+  ['a press, sour', { method: 'press' as const, taste: { balance: -1 as const } }, /^1 step finer$/],
   [
     'fines on the wall of a stirred single pour',
     { stirredOnePour: true, taste: { seen: ['wall' as const] } },
@@ -93,6 +106,14 @@ test.each([
   if (advice.kind !== 'change') return;
   if (words instanceof RegExp) expect(changeInWords(advice.change)).toMatch(words);
   else expect(changeInWords(advice.change)).toBe(words);
+});
+
+test('a siphon that is bitter and slow goes coarser first; a bar with one grind for all pours otherwise', () => {
+  const siphon = adviseOn({ ...tried, method: 'siphon', brewS: 240, taste: { balance: 1 } }, evidence);
+  expect(siphon).toMatchObject({ kind: 'change', change: { what: 'grind' } });
+  expect(siphon.because.join(' ')).toContain('lower the flame next');
+  const kept = adviseOn({ ...tried, brewS: 240, oneGrind: true }, evidence);
+  expect(kept).toMatchObject({ kind: 'change', change: { what: 'by-hand' } });
 });
 
 test('percolation counts what is in the cup, immersion all the water', () => {

@@ -3,7 +3,7 @@
  * record. Where they contradict each other that is said, with what to check before anything is changed.
  */
 import { tasteInWords, type Note, type Taste } from '../brew';
-import { METHODS, type MethodId, type RoastLevel } from '../recipe';
+import { BREWERS, METHODS, type MethodId, type RoastLevel } from '../recipe';
 import { showClock } from '../units';
 import { stepsTo, type GrindSlope } from './grind-slope';
 import { speedOf, type Speed } from './window';
@@ -23,6 +23,8 @@ export type Tried = {
   highestC: number;
   /** One pour, stirred at its end: fines on the wall and a low dome are right then. */
   stirredOnePour?: boolean;
+  /** The bar keeps one grind for all: flow, path, temperature and ratio are changed instead. */
+  oneGrind?: boolean;
 };
 
 /** What the record knows besides. */
@@ -96,7 +98,18 @@ const STEP_C = 2;
 
 /** The first that the signs ask for: what was seen, then time, then taste. */
 function changeFor(tried: Tried, evidence: Evidence): OneChange | null {
-  return seenChange(tried, evidence) ?? timeChange(tried, evidence) ?? tasteChange(tried, evidence);
+  return (
+    seenChange(tried, evidence) ??
+    timeChange(tried, evidence) ??
+    tasteChange(tried, evidence) ??
+    muddyChange(tried)
+  );
+}
+
+/** A muddy bed by itself, in a brew that was in time and of which nothing was tasted. */
+function muddyChange({ taste }: Tried): OneChange | null {
+  if (!taste.seen?.includes('muddy')) return null;
+  return byHand('Pour more gently and lower next time, and taste that cup before you change anything else.');
 }
 
 function seenChange(tried: Tried, evidence: Evidence): OneChange | null {
@@ -107,7 +120,9 @@ function seenChange(tried: Tried, evidence: Evidence): OneChange | null {
   if (noted.has('hard-plunge'))
     return METHODS[method].pressedBy !== null ? grindChange(tried, evidence, 'coarser') : null;
   if (METHODS[method].heatedIn === 'globe' && (noted.has('too-hot') || (taste.balance ?? 0) > 0))
-    return byHand('Lower the flame, and take it off sooner.');
+    return speedOfTried(tried) === 'slow' && !tried.oneGrind
+      ? grindChange(tried, evidence, 'coarser')
+      : byHand('Lower the flame, and take it off sooner.');
   if (seen.has('clumps'))
     return byHand('Stir the bloom until nothing is dry; bloom with half a dose more water.');
   if (seen.has('sloped')) return byHand('Swirl at the end of the pour, and circle evenly.');
@@ -124,6 +139,12 @@ function timeChange(tried: Tried, evidence: Evidence): OneChange | null {
   const { method, notes, brewS, windowS } = tried;
   const speed = notes.includes('ran-fast') ? 'fast' : speedOfTried(tried);
   if (speed === null || speed === 'in time') return null;
+  if (METHODS[method].bedSetsTime && tried.oneGrind)
+    return byHand(
+      speed === 'slow'
+        ? 'The grind stays: pour the last water faster and higher, so that the bed stays open.'
+        : 'The grind stays: pour low and gently, in the middle, and split the last pour in two.',
+    );
   if (METHODS[method].bedSetsTime)
     return grindChange(tried, evidence, speed === 'slow' ? 'coarser' : 'finer');
   if (brewS === null) return null;
@@ -139,22 +160,38 @@ function timeChange(tried: Tried, evidence: Evidence): OneChange | null {
 }
 
 function tasteChange(tried: Tried, evidence: Evidence): OneChange | null {
-  const { roast, taste, waterC, highestC } = tried;
+  const { method, roast, taste, waterC, highestC, oneGrind = false } = tried;
   const balance = taste.balance ?? 0;
   const strength = taste.strength ?? 0;
-  if (balance > 0)
-    return DARK.has(roast) ? { what: 'temperature', byC: -STEP_C } : grindChange(tried, evidence, 'coarser');
-  if (balance < 0) {
-    // Water that cannot be hotter here leaves the grinder.
-    const canBeHotter = waterC + STEP_C <= highestC;
-    return LIGHT.has(roast) && canBeHotter
-      ? { what: 'temperature', byC: STEP_C }
-      : grindChange(tried, evidence, 'finer');
+  // A pot's water starts where it was filled, and heats on.
+  const isHeatedOn = METHODS[method].heatedIn === 'pot';
+  // Water that cannot be hotter here leaves the grinder.
+  const canBeHotter = waterC + STEP_C <= highestC;
+  if (balance > 0) {
+    if (!isHeatedOn && (DARK.has(roast) || oneGrind)) return { what: 'temperature', byC: -STEP_C };
+    return oneGrind
+      ? byHand('The grind stays: a smaller flame, and off it sooner.')
+      : grindChange(tried, evidence, 'coarser');
   }
-  if (taste.seen?.includes('no-bloom')) return grindChange(tried, evidence, 'finer');
-  if (strength < 0) return { what: 'ratio', by: -0.5 };
-  if (strength > 0) return { what: 'ratio', by: 0.5 };
+  if (balance < 0) {
+    if (!isHeatedOn && canBeHotter && (LIGHT.has(roast) || oneGrind))
+      return { what: 'temperature', byC: STEP_C };
+    return oneGrind ? ratioChange(method, 0.5) : grindChange(tried, evidence, 'finer');
+  }
+  if (taste.seen?.includes('no-bloom') && !oneGrind) return grindChange(tried, evidence, 'finer');
+  if (strength !== 0) return ratioChange(method, strength < 0 ? -0.5 : 0.5);
   return null;
+}
+
+/** What is filled whole has one ratio: its size's own. */
+function ratioChange(method: MethodId, by: number): OneChange {
+  const isWhole = BREWERS.some((brewer) => brewer.method === method && brewer.filledWhole);
+  if (!isWhole) return { what: 'ratio', by };
+  return byHand(
+    by < 0
+      ? 'The pot is filled whole, so its ratio stays: one step finer, or less milk.'
+      : 'The pot is filled whole, so its ratio stays: serve it with a little hot water.',
+  );
 }
 
 const byHand = (words: string): OneChange => ({ what: 'by-hand', words });
@@ -193,6 +230,9 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   if (speed === 'in time') reasons.push(`${showClock(brewS!)} is inside its window.`);
   const said = tasteInWords({ ...taste, words: undefined });
   if (said) reasons.push(`It was ${said}.`);
+  const isBitterAndSlow = (taste.balance ?? 0) > 0 && speed === 'slow';
+  if (METHODS[method].heatedIn === 'globe' && isBitterAndSlow)
+    reasons.push('The bed drew down too slowly. If it is bitter in its time, too, lower the flame next.');
   if (chart?.shift)
     reasons.push(
       `The last brews run ${Math.abs(Math.round(chart.shift.byS))} s ${chart.shift.byS > 0 ? 'longer' : 'shorter'} than was usual: that is no single odd brew.`,

@@ -140,6 +140,7 @@ function adviceOn(record: BrewRecord, run: Run, sources: Sources): NonNullable<B
       expectedS: record.plannedBrewS,
       waterC: record.waterC,
       highestC: Math.floor(boilingPointC(sources.bar().altitudeM) * 10) / 10,
+      oneGrind: sources.bar().oneGrind ?? false,
       stirredOnePour: isStirredOnePour(sources.recipe(record.recipeId)),
     },
     { chart: run.chart, grind },

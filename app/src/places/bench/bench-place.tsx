@@ -20,7 +20,7 @@ import { KettlesCard } from './kettles-card';
 import { ClothsCard, PeopleCard, TasksCard } from './people-card';
 import { BrewersCard } from './brewers-card';
 import { StationsCard } from './stations-card';
-import { FirstDayCard, GuestsCard, HandsChoice, LookCard, TasteCard } from './choice-cards';
+import { FirstDayCard, GuestsCard, HandsChoice, LookCard, OneGrindCard, TasteCard } from './choice-cards';
 import { MenuCard, QueuesCard } from './menu-cards';
 import { PlaceCard, UnitsCard } from './place-cards';
 import { PlanFilesCard } from './plan-files-card';
@@ -75,6 +75,7 @@ const SECTIONS: readonly Section[] = [
         <TasksCard bar={bar} list="opening" />
         <TasksCard bar={bar} list="closing" />
         <TasteCard bar={bar} />
+        <OneGrindCard bar={bar} />
         <GuestsCard bar={bar} />
       </>
     ),

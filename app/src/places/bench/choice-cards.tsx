@@ -53,6 +53,29 @@ export function TasteCard({ bar }: { bar: Bar }) {
   );
 }
 
+/** Whether advice moves the grinders, or something else. */
+export function OneGrindCard({ bar }: { bar: Bar }) {
+  const change = useChange();
+  return (
+    <Card>
+      <Subheading>{WORDS.adviceAndTheGrind}</Subheading>
+      <Text quiet size="small">
+        {WORDS.someBarsKeepOneGrind}
+      </Text>
+      <Choice
+        name={WORDS.adviceAndTheGrind}
+        value={bar.oneGrind ? 'one' : 'each'}
+        onChange={(value) => change.mutate({ oneGrind: value === 'one' })}
+        options={[
+          { value: 'each', label: WORDS.adjustTheGrind },
+          { value: 'one', label: WORDS.oneGrindForAll },
+        ]}
+      />
+      <Failure error={change.error} />
+    </Card>
+  );
+}
+
 /** The way back to what was left out on the first day. */
 export const FirstDayCard = () => (
   <Card style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>

@@ -150,6 +150,11 @@ export const WORDS = {
   mass: 'Mass',
   min: (value: Shown) => `${value} min`,
   minutesApart: 'Minutes apart',
+  adviceAndTheGrind: 'Advice and the grind',
+  someBarsKeepOneGrind:
+    'Some bars keep one grind for all coffees and recipes. Then advice changes how the water is poured, its temperature or the ratio.',
+  adjustTheGrind: 'Adjust the grind',
+  oneGrindForAll: 'One grind for all',
   minutesToCool: 'Minutes to cool',
   ml: 'ml',
   mostFlowGS: 'Most flow, g/s',

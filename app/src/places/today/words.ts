@@ -1,6 +1,7 @@
 /**
  * The words of Today: every sentence that is read or heard there, so that another language is another file like this.
  */
+import type { BarChange } from '@even-kettle/core/contract';
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
@@ -74,9 +75,10 @@ export const WORDS = {
     closing: 'closing list',
     cloths: 'cloths',
     tasteAfterMin: 'tasting',
+    oneGrind: 'one grind for all',
     guestsKeptDays: 'guests',
     setUp: 'first day',
-  } as Record<string, string>,
+  } satisfies Record<keyof BarChange, string> as Record<string, string>,
   care: 'Due',
   nothingDue: 'No cloth, paper or coffee is due.',
   clothDue: (cloth: Shown, due: Shown) => `${cloth}: ${due}`,
