@@ -27,6 +27,7 @@ const options = {
     fuzz: here('soak/fuzz.ts'),
     backup: here('src/backup.ts'),
     'rush-hour': here('soak/rush-hour.ts'),
+    'rush-cards': here('soak/rush-cards.ts'),
   },
   outdir: here('dist'),
   bundle: true,

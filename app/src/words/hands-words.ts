@@ -267,6 +267,12 @@ function coolWords({ steps }: BrewCard, units: Units): string {
   if (!cool) return '';
   return `Beside it, ${inWords(showMass(cool.pourG!, units, 'water'))} of water at ${inWords(showTemperature(cool.waterC!, units))} in a jug, for “${cool.name}”.`;
 }
+/** What a brewer takes, from its least dose to its largest. */
+export const dosesInWords = (
+  { minDoseG, maxDoseG }: { minDoseG: number; maxDoseG: number },
+  units: Units,
+): string => `${showMass(minDoseG, units, 'dose').figure}–${inWords(showMass(maxDoseG, units, 'dose'))}`;
+
 /** A range of temperatures, as one figure. */
 const checked = ({ from, to }: { from: number; to: number }, units: Units): Shown => ({
   figure: `${showTemperature(from, units).figure}–${showTemperature(to, units).figure}`,

@@ -4,34 +4,34 @@
  */
 import type { HouseEvent } from './events';
 
-/** How long accepted changes and sample rounds are kept, milliseconds. */
-const LOOKED_BACK_MS = 90 * 86_400_000;
+const DAY_MS = 86_400_000;
 
-/** What is about one day is kept for less, milliseconds. */
-const OF_A_DAY_MS: Partial<Record<HouseEvent['type'], number>> = {
-  'made-ready': 86_400_000,
-  'tins-emptied': 86_400_000,
-  'task-done': 2 * 86_400_000,
-  'shift-handed-over': 7 * 86_400_000,
+/** How long events of a type matter, milliseconds; or what a later event must share with one to replace it, and null where nothing does. */
+type Keeps<Type extends HouseEvent['type']> = {
+  forMs: number;
+  placeOf?: (event: Extract<HouseEvent, { type: Type }>) => string | null;
 };
 
-/** What a later event must share with this one to replace it; null if events of this type are never replaced. */
-function placeOf(event: HouseEvent): string | null {
-  switch (event.type) {
-    case 'coffee-weighed':
-      return `weighed ${event.coffee}`;
-    case 'papers-counted':
-      return `counted ${event.method}`;
-    case 'cloth-boiled':
-      return `boiled ${event.clothId}`;
-    case 'cloth-replaced':
-      return `replaced ${event.clothId}`;
-    case 'task-done':
-      // What is due by litres is due from when it was done last, however long ago.
-      return event.taskId === 'descale' ? 'descaled' : null;
-    default:
-      return null;
-  }
+/** Every type says how long it is kept: the compiler asks for a new one. */
+const KEEPS: { [Type in HouseEvent['type']]: Keeps<Type> } = {
+  'coffee-weighed': { forMs: 90 * DAY_MS, placeOf: ({ coffee }) => `weighed ${coffee}` },
+  'papers-counted': { forMs: 90 * DAY_MS, placeOf: ({ method }) => `counted ${method}` },
+  'cloth-boiled': { forMs: 90 * DAY_MS, placeOf: ({ clothId }) => `boiled ${clothId}` },
+  'cloth-replaced': { forMs: 90 * DAY_MS, placeOf: ({ clothId }) => `replaced ${clothId}` },
+  'change-tried': { forMs: 90 * DAY_MS },
+  'round-begun': { forMs: 90 * DAY_MS },
+  'round-scored': { forMs: 90 * DAY_MS },
+  'round-revealed': { forMs: 90 * DAY_MS },
+  'made-ready': { forMs: DAY_MS },
+  'tins-emptied': { forMs: DAY_MS },
+  // What is due by litres is due from when it was done last, however long ago.
+  'task-done': { forMs: 2 * DAY_MS, placeOf: ({ taskId }) => (taskId === 'descale' ? 'descaled' : null) },
+  'shift-handed-over': { forMs: 7 * DAY_MS },
+};
+
+function keepsOf<Type extends HouseEvent['type']>(event: Extract<HouseEvent, { type: Type }>) {
+  const keeps: Keeps<Type> = KEEPS[event.type as Type];
+  return { forMs: keeps.forMs, place: keeps.placeOf?.(event) ?? null };
 }
 
 /**
@@ -43,9 +43,9 @@ export function lastingHouseEvents(events: readonly HouseEvent[], beforeMs: numb
   const overtaken = new Set<string>();
   const gone = new Set<string>();
   for (const event of events.toReversed()) {
-    const place = placeOf(event);
+    const { forMs, place } = keepsOf(event);
     if (place === null) {
-      if (event.atMs < beforeMs - (OF_A_DAY_MS[event.type] ?? LOOKED_BACK_MS)) gone.add(event.id);
+      if (event.atMs < beforeMs - forMs) gone.add(event.id);
     } else if (overtaken.has(place)) gone.add(event.id);
     else if (event.atMs < beforeMs) overtaken.add(place);
   }

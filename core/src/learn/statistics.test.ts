@@ -32,10 +32,17 @@ test('a slope is that of most points, not of the one that is off; points of one 
 
 test.each([
   // From tables of Student's t, one-sided 90 %.
+  [1, 3.078],
+  [2, 1.886],
+  [3, 1.638],
   [4, 1.533],
   [9, 1.383],
   [30, 1.31],
   [1000, 1.282],
 ])('Student’s 90 %% quantile with %s degrees of freedom is %s', (freedom, table) => {
   expect(studentQuantile(1.2816, freedom)).toBeCloseTo(table, 2);
+});
+
+test('with one degree of freedom, of two shifts, the 97.5 % quantile is 12.7', () => {
+  expect(studentQuantile(1.959964, 1)).toBeCloseTo(12.706, 1);
 });

@@ -60,12 +60,31 @@ export function medianSlope(points: readonly { x: number; y: number }[]): number
   return slopes.length === 0 ? null : median(slopes);
 }
 
+/** The share of Student's t with three degrees of freedom that lies below t. */
+function shareOfThree(t: number): number {
+  const angle = Math.atan(t / Math.sqrt(3));
+  return 0.5 + (angle + Math.sin(angle) * Math.cos(angle)) / Math.PI;
+}
+
 /**
- * The quantile of Student's t by its expansion around the normal's (G. W. Hill, CACM 13, 1970, leading terms); good to
- * a hundredth from four degrees of freedom on.
+ * The quantile of Student's t: exact for one, two and three degrees of freedom, above by its expansion around the normal's
+ * (G. W. Hill, CACM 13, 1970, leading terms); good to a hundredth.
  * @param z the normal quantile, for example 1.2816 for 90 %
+ * @param freedom whole degrees of freedom, at least one
  */
 export function studentQuantile(z: number, freedom: number): number {
+  const share = normalShare(z);
+  if (freedom <= 1) return Math.tan(Math.PI * (share - 0.5));
+  if (freedom === 2) return (2 * share - 1) * Math.sqrt(2 / (4 * share * (1 - share)));
+  if (freedom === 3) {
+    let [low, high] = [0, 100 * Math.abs(z)];
+    for (let turn = 0; turn < 60; turn += 1) {
+      const middle = (low + high) / 2;
+      if (shareOfThree(middle) < (share < 0.5 ? 1 - share : share)) low = middle;
+      else high = middle;
+    }
+    return Math.sign(z) * high;
+  }
   const z3 = z ** 3;
   const z5 = z ** 5;
   const z7 = z ** 7;

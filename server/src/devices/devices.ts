@@ -8,8 +8,10 @@ import type { AccessPolicy } from '../access/hosts';
 import { openBridges } from './bridge';
 import { openKettleService } from './kettle-service';
 import { openScaleService, type ScaleServiceParts } from './scale-service';
-import { simulatedKettle } from './simulated-kettle';
-import { simulatedScale } from './simulated-scale';
+import type { StationScale } from '@even-kettle/core/plan';
+import type { Kettle, Scale } from './ports';
+import { simulatedKettle, type SimulatedKettle } from './simulated-kettle';
+import { simulatedScale, type SimulatedScale } from './simulated-scale';
 
 export type DeviceServices = {
   /** Called when the Bench has changed. */
@@ -29,6 +31,10 @@ export type DeviceParts = Omit<ScaleServiceParts, 'bench'> & {
   random: () => number;
 };
 
+type KettleDevice = NonNullable<Bar['kettles'][number]['device']>;
+/** A simulated device stands for itself, and is moved by whoever has none. */
+const twice = <Device>(device: Device): [Device, Device] => [device, device];
+
 export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts): DeviceServices {
   const { time } = parts;
   const bridges = openBridges(time);
@@ -37,38 +43,46 @@ export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts):
   /** What stands for each device, so that only what has changed is removed and created again. */
   const standing = new Map<string, string>();
 
-  const keep = (key: string, kind: string, place: () => void, remove: () => void) => {
+  // What each kind is: the compiler asks for a new one. Null where a person reads it, or nobody does.
+  const scaleOf: Record<StationScale, ((id: string) => [Scale, SimulatedScale | null]) | null> = {
+    read: null,
+    none: null,
+    simulated: () => twice(simulatedScale(time, random)),
+    bridge: (id) => [bridges.scale(id), null],
+  };
+  type Nature = Parameters<typeof simulatedKettle>[1];
+  type KettleOf = (id: string, nature: Nature) => [Kettle, SimulatedKettle | null];
+  const kettleOf: Record<KettleDevice, KettleOf | null> = {
+    none: null,
+    simulated: (_, nature) => twice(simulatedKettle(time, nature)),
+    bridge: (id) => [bridges.kettle(id), null],
+  };
+
+  const keep = (key: string, kind: string, place: (() => void) | null, remove: () => void) => {
     const was = standing.get(key);
     if (was === kind) return;
     if (was !== undefined) remove();
     standing.delete(key);
-    if (kind === 'read' || kind === 'none') return;
+    if (!place) return;
     standing.set(key, kind);
     place();
   };
 
   const follow = ({ stations, kettles: onBench, roomC }: Bar) => {
-    for (const station of stations)
-      keep(
-        `scale ${station.id}`,
-        station.scale ?? 'read',
-        () => {
-          const standIn = station.scale === 'simulated' ? simulatedScale(time, random) : null;
-          scales.place(station, standIn ?? bridges.scale(station.id), standIn);
-        },
-        () => scales.remove(station.id),
+    for (const station of stations) {
+      const kind = station.scale ?? 'read';
+      const open = scaleOf[kind];
+      keep(`scale ${station.id}`, kind, open && (() => scales.place(station, ...open(station.id))), () =>
+        scales.remove(station.id),
       );
-    for (const { id, powerW, coolingPerMin, device } of onBench)
-      keep(
-        `kettle ${id}`,
-        device ?? 'none',
-        () => {
-          const nature = { powerW, roomC, ...(coolingPerMin === undefined ? {} : { coolingPerMin }) };
-          const standIn = device === 'simulated' ? simulatedKettle(time, nature) : null;
-          kettles.place(id, standIn ?? bridges.kettle(id), standIn);
-        },
-        () => kettles.remove(id),
+    }
+    for (const { id, powerW, coolingPerMin, device: kind = 'none' } of onBench) {
+      const open = kettleOf[kind];
+      const nature = { powerW, roomC, ...(coolingPerMin === undefined ? {} : { coolingPerMin }) };
+      keep(`kettle ${id}`, kind, open && (() => kettles.place(id, ...open(id, nature))), () =>
+        kettles.remove(id),
       );
+    }
     const named = new Set([
       ...stations.map(({ id }) => `scale ${id}`),
       ...onBench.map(({ id }) => `kettle ${id}`),

@@ -11,6 +11,7 @@ import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { UnitField } from '../../ui/unit-field';
 import { ListCard, NameField } from './list-card';
+import { dosesInWords } from '../../words/hands-words';
 import { WORDS } from './words';
 
 const isPot = (method: keyof typeof METHODS): boolean => METHODS[method].heatedIn === 'pot';
@@ -34,7 +35,7 @@ export const BrewersCard = ({ bar }: { bar: Bar }) => (
       name,
       detail: [
         METHODS[method].name,
-        `${minDoseG}–${maxDoseG} g`,
+        dosesInWords({ minDoseG, maxDoseG }, bar.units),
         WORDS.holds(inWords(showMass(maxWaterG, bar.units, 'water'))),
       ].join(' · '),
     })}

@@ -9,6 +9,8 @@ import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Switch } from '../../ui/switch';
 import { ListCard, NameField } from './list-card';
+import type { Units } from '@even-kettle/core/units';
+import { dosesInWords } from '../../words/hands-words';
 import { WORDS } from './words';
 
 export const StationsCard = ({ bar }: { bar: Bar }) => (
@@ -22,7 +24,7 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
     line={({ name, brewerId, scale, handHeld, intoCup, out }) => ({
       name,
       detail: [
-        brewerLine(brewerOf(bar, brewerId), brewerId),
+        brewerLine(brewerOf(bar, brewerId), brewerId, bar.units),
         scale === undefined || scale === 'read' ? null : SCALE_WORDS[scale],
         handHeld ? WORDS.heldInTheHand : null,
         intoCup ? WORDS.straightIntoTheCup : null,
@@ -91,8 +93,8 @@ const canBeHandHeld = (brewer: Brewer | undefined): boolean =>
 const servesFromServer = (brewer: Brewer | undefined): boolean =>
   brewer !== undefined && METHODS[brewer.method].iceIn === 'the server';
 
-const brewerLine = (brewer: Brewer | undefined, id: string): string =>
-  brewer ? `${brewer.name}, ${brewer.minDoseG}–${brewer.maxDoseG} g` : id;
+const brewerLine = (brewer: Brewer | undefined, id: string, units: Units): string =>
+  brewer ? `${brewer.name}, ${dosesInWords(brewer, units)}` : id;
 
 /** Brewers and how many of each. */
 const countsOf = (bar: Bar): string =>

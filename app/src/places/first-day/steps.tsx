@@ -29,6 +29,7 @@ import {
   type KettleKind,
   type Save,
 } from './bench-of';
+import { dosesInWords } from '../../words/hands-words';
 import { WORDS } from './words';
 
 export type FormProps = { bar: Bar; save: Save; saving: boolean; onDone: () => void };
@@ -133,11 +134,11 @@ export function BrewersForm({ bar, save, saving, onDone }: FormProps) {
   return (
     <View style={{ gap: 8 }}>
       <Text quiet>{WORDS.brewersIntro}</Text>
-      {BREWERS.map(({ id, name, method, minDoseG, maxDoseG }) => (
+      {BREWERS.map(({ id, name, method, ...doses }) => (
         <Counter
           key={id}
           name={name}
-          detail={WORDS.doses(minDoseG, maxDoseG)}
+          detail={dosesInWords(doses, bar.units)}
           count={counts[id] ?? 0}
           onCount={(count) => setCounts({ ...counts, [id]: count })}
         >

@@ -53,7 +53,6 @@ export const WORDS = {
   american: 'Ounces, fluid ounces, °F',
   brewersIntro: 'How many of each can brew at the same time? Each becomes a station.',
   stations: (count: number) => `${count} ${plural(count, 'station', 'stations')}`,
-  doses: (from: Shown, to: Shown) => `${from}–${to} g`,
   kettlesIntro: 'How many kettles stand ready, and how large are they?',
   kettleKinds: { small: 'Small, 0.6 litres', usual: 'Usual, 1 litre', large: 'Large, 1.7 litres' },
   kettleNamed: (n: number) => `Kettle ${n}`,

@@ -14,6 +14,7 @@ import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
 import type { ConverterInput } from './asked';
 import type { Conversion } from './conversion';
+import { dosesInWords } from '../../words/hands-words';
 import { WORDS } from './words';
 
 export type ConverterProps = {
@@ -98,7 +99,7 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
             options={made.brewers.map(({ brewer, onBench }) => ({
               value: brewer.id,
               label: brewer.name,
-              hint: `${brewer.minDoseG}–${brewer.maxDoseG} g${onBench ? '' : WORDS.notHere}`,
+              hint: `${dosesInWords(brewer, units)}${onBench ? '' : WORDS.notHere}`,
             }))}
           />
           {bar && bar.grinders.length > 1 ? (

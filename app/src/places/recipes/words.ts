@@ -43,7 +43,7 @@ export const WORDS = {
     `${at} ${name}, to ${target}: ${relative}.`,
   dryBetween: (from: Shown, to: Shown) => `Done between ${from} and ${to}.`,
   forAnotherCup: (ml: number, dose: Shown, targets: string) =>
-    `For ${ml} ml: ${dose} of coffee, to ${targets}.`,
+    `For ${ml} ml: ${dose} of coffee${targets ? `, to ${targets}` : ''}.`,
   brewWater: 'Water',
   notUnderstood: (part: string) =>
     `“${part}” was not understood. Write it like 0:36 +94, 1:12 to 211, or rest.`,
