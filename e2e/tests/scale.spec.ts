@@ -91,7 +91,11 @@ test.describe('seven brews', () => {
     ]);
     await takeOrder(page, 'the mate', [{ method: 'Cone', recipe: 'Six equal pulses', size: '250' }]);
     await expect.poll(async () => (await plannedBrews(bar)).length).toBe(7);
-    const planned = mostAtOnce(await plannedBrews(bar));
+    // The first plan has had little time; the quiet looks after it find the brews that fit beside each other.
+    let planned = 0;
+    await expect
+      .poll(async () => (planned = Math.max(planned, mostAtOnce(await plannedBrews(bar)))))
+      .toBeGreaterThanOrEqual(3);
     await workItOff(page, 140);
     const state = await stateOnce(bar, allCleaned);
     const cups = Object.values(state.orders).flatMap((order) => order.cups);
@@ -118,7 +122,6 @@ test.describe('seven brews', () => {
     console.log(
       `${planned} brews at once in the plan, ${atOnce} lived; ${off.length} pours, the furthest ${Math.max(...off.map(([, g]) => Math.abs(g))).toFixed(1)} g off`,
     );
-    expect(planned).toBeGreaterThanOrEqual(3);
     expect(atOnce).toBeGreaterThanOrEqual(3);
     expect(complaints).toEqual([]);
   });
