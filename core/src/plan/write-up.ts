@@ -102,9 +102,11 @@ function colour(
   const attended = [...spans.values()].filter((span) => isAttended(span) && span.lead === span.key);
   const rank = ({ key, begun }: PlannedStep) => (begun ? 0 : kept.includes(key) ? 1 : 2);
   attended.sort((a, b) => rank(a) - rank(b) || a.start - b.start);
-  const taken: PlannedStep[][] = Array.from({ length: problem.hands }, () => []);
+  // What is fixed to a pair comes first; the rest, in order of its starts, has only the last of its own kind before it.
+  const fixed: PlannedStep[][] = Array.from({ length: problem.hands }, () => []);
+  const freeFrom = Array<number>(problem.hands).fill(-Infinity);
   const isFree = (pair: number, { start, end }: PlannedStep) =>
-    taken[pair]!.every((other) => other.end <= start || end <= other.start);
+    freeFrom[pair]! <= start && fixed[pair]!.every((other) => other.end <= start || end <= other.start);
   const hands: Record<string, number> = {};
   const pairOfBrew = new Map<string, number>();
   /** Pairs in the middle of a step. */
@@ -138,7 +140,8 @@ function colour(
     pairOfBrew.set(brew.id, pair);
     if (isOver) continue;
     if (begun) inHand.add(pair);
-    taken[pair]!.push(span);
+    if (begun || stays) fixed[pair]!.push(span);
+    else freeFrom[pair] = Math.max(freeFrom[pair]!, end);
   }
   for (const span of spans.values()) if (isAttended(span)) hands[span.key] = hands[span.lead]!;
   return hands;
