@@ -30,6 +30,7 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(
     (async () => {
       await self.clients.claim();
+      // Not waited for: a page is loaded by this worker, and that only once it is active.
       for (const page of await self.clients.matchAll({ type: 'window' })) void loadIfItCannotTell(page);
     })().catch(() => undefined),
   );

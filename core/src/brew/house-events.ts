@@ -6,7 +6,7 @@ import type { HouseEvent } from './events';
 
 const DAY_MS = 86_400_000;
 
-/** How long events of a type matter, milliseconds; or what a later event must share with one to replace it, and null where nothing does. */
+/** How long events of a type matter, milliseconds; where they have a place, until a later event takes it, however long that is. */
 type Keeps<Type extends HouseEvent['type']> = {
   forMs: number;
   placeOf?: (event: Extract<HouseEvent, { type: Type }>) => string | null;

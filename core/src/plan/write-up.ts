@@ -132,7 +132,8 @@ function colour(
         (isFree(each, span) ? 8 : 0) +
         (each < problem.hands - awayThen ? 2 : 0) +
         (pairOfBrew.get(brew.id) === each ? 0.5 : 0) +
-        (given === each ? 3 : 0);
+        // Who goes away passes on what they had.
+        (given === each && each < problem.hands - awayThen ? 3 : 0);
       for (let each = 1; each < problem.hands; each += 1) if (worth(each) > worth(pair)) pair = each;
       if (kept.length > 0 && !begun && !isFree(pair, span)) return null;
     }

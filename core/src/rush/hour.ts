@@ -28,7 +28,7 @@ import {
 import type { RecipeBook } from '../recipe';
 import { workRush, type CardChange, type PeopleModel } from './people';
 
-/** Hands 15 % and beds 10 % noisy, a reaction of up to two seconds, now and then something that distracts. */
+/** Hands 15 % and beds 10 % noisy, and a reaction of up to two seconds. */
 export const NOISY_PEOPLE: PeopleModel = {
   lateS: 2,
   distractedS: 0,

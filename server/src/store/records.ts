@@ -36,7 +36,6 @@ export type RecordRepository = {
   atStation: (stationId: string, sinceMs: number) => Promise<{ atMs: number; drawdownS: number | null }[]>;
   /** How many brews of each recipe of a method ended since a time. */
   byRecipe: (method: string, sinceMs: number) => Promise<{ recipeId: string; brews: number }[]>;
-  /** How many brews ended after a time, and what they took. */
   /** What the bar's own brews have had kettles filled with since, grams. */
   filledSince: (sinceMs: number) => Promise<number>;
   /** For a coffee: how much was brewed since a time, and how the latest cups tasted. */
