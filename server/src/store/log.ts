@@ -22,7 +22,8 @@ import { pausing } from './pausing';
 import { forgetGuestsInLog, forgetGuestsInRecords } from './guests';
 import { nameOrder, namesOf } from './order-names';
 import { readRecord, rowOfRecord } from './records';
-import { BrewRecordRow, EventRow } from './rows';
+import { BrewRecordRow, EventRow, SettingRow } from './rows';
+import { readSetting } from './settings-table';
 import { eventsAfter, readEvent } from './event-reader';
 import { openStateSnapshots } from './state-snapshots';
 import { emptied } from './vacuum';
@@ -127,10 +128,12 @@ export async function openLog(
   const isThere = await manager.existsBy(BrewRecordRow, { importId: IsNull() }).catch(() => true);
   const isMissing = seq > 0 && !isThere;
   // The tables were created anew, or the log was imported.
-  if (isMissing)
-    await inTransaction(source, (writer) => rebuildRecords(writer, reader)).catch((error: unknown) =>
-      warn(`The records of the brews could not be made anew: ${String(error)}`),
-    );
+  const isOutdated = (await readSetting(manager, OUTDATED).catch(() => null)) !== null;
+  if (isMissing || isOutdated)
+    await inTransaction(source, async (writer) => {
+      await remakeRecords(writer, reader);
+      await writer.delete(SettingRow, { name: OUTDATED });
+    }).catch((error: unknown) => warn(`The records of the brews could not be made anew: ${String(error)}`));
 
   const append: EventLog['append'] = (asked, admit, beside) =>
     alone(source, async () => {
@@ -463,6 +466,15 @@ async function tasteLate(manager: EntityManager, { brewId, taste, atMs }: CupTas
 
 async function rebuildRecords(manager: EntityManager, reader: Reader): Promise<number> {
   await manager.delete(BrewRecordRow, { importId: IsNull() });
+  await remakeRecords(manager, reader);
+  return manager.countBy(BrewRecordRow, { importId: IsNull() });
+}
+
+/** Set by a migration after which records say something else than before. */
+const OUTDATED = 'records-outdated';
+
+/** The records that the log gives, over those that there are. */
+async function remakeRecords(manager: EntityManager, reader: Reader): Promise<void> {
   const quiet = { ...reader, manager, warn: () => undefined, onDamage: () => undefined };
   await replay(quiet, null, {
     each: async (before, after, event) => {
@@ -470,5 +482,4 @@ async function rebuildRecords(manager: EntityManager, reader: Reader): Promise<n
       if (isLate(event, after)) await tasteLate(manager, event);
     },
   });
-  return manager.countBy(BrewRecordRow, { importId: IsNull() });
 }

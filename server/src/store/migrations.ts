@@ -1,12 +1,17 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { traceToBytes } from '@even-kettle/core/pour';
 
-/** Drawdowns count from the end of the last pour: the records of this bar's own brews are made anew from the log as it opens. */
+/**
+ * Drawdowns count from the end of the last pour: the records of this bar's own brews are made anew from the log as it opens. None is
+ * deleted first, since a damaged log may not give it again.
+ */
 export class DrawdownFromLastPour1765000000000 implements MigrationInterface {
   name = 'DrawdownFromLastPour1765000000000';
 
   async up(runner: QueryRunner): Promise<void> {
-    await runner.query(`DELETE FROM "brew_record" WHERE "import_id" IS NULL`);
+    await runner.query(
+      `INSERT OR REPLACE INTO "setting" ("name", "body") VALUES ('records-outdated', 'true')`,
+    );
   }
 
   async down(): Promise<void> {
