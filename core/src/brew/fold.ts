@@ -190,7 +190,12 @@ export function withoutStarted(state: BarState, brew: BrewState): BarState {
 
 /** The state with a brew as it now is; its order sees what has become of it. */
 export function withBrew(state: BarState, brew: BrewState): BarState {
-  return withOrder({ ...state, brews: { ...state.brews, [brew.id]: brew } }, state.orders[brew.orderId]!);
+  const before = state.brews[brew.id];
+  const next = { ...state, brews: { ...state.brews, [brew.id]: brew } };
+  // A cup's status follows from its brew's, so most taps change nothing of an order.
+  return before?.status === brew.status && before.orderId === brew.orderId
+    ? next
+    : withOrder(next, state.orders[brew.orderId]!);
 }
 
 /** The state with brews as they now are; their orders are the caller's to bring up to date. */

@@ -1,7 +1,15 @@
 /** Guests are forgotten an hour after their order was closed, alike on every copy; what was brewed stays. */
 import { T0, book, cup } from '../testing/bench';
 import { settle } from './settled';
-import { EMPTY_BAR, applyLogged, reduce, withoutGuest, type BarEvent, type BarState } from './index';
+import {
+  EMPTY_BAR,
+  applyLogged,
+  reduce,
+  shownState,
+  withoutGuest,
+  type BarEvent,
+  type BarState,
+} from './index';
 
 const HOUR = 3600_000;
 const taken = (orderId: string, atMs: number, name?: string): BarEvent => ({
@@ -94,4 +102,24 @@ test('the guest of an order that is open stays, however long it takes, and so do
   const both = live([{ id: 'left-a', type: 'guest-left', atMs: T0 + 3000, orderId: 'a' }], shared);
   const { orders, settled } = settle(both, T0 + 3 * HOUR);
   expect([orders, settled!.map((each) => each.orders.map(({ id }) => id))]).toEqual([{}, [['a', 's']]]);
+});
+
+test('a bar that closes more than sixty orders an hour shows the latest of them, a page as the server does', () => {
+  const closed = Array.from({ length: 90 }, (_, n): BarEvent[] => [
+    taken(`o${n}`, T0 + n * 10_000, 'the pilot'),
+    { id: `left-${n}`, type: 'guest-left', atMs: T0 + n * 10_000 + 5000, orderId: `o${n}` },
+  ]).flat();
+  const before = live(closed);
+  const next = [taken('next', T0 + 900_000)];
+  const after = live(next, before);
+  const shown = Array.from({ length: 60 }, (_, n) => `o${n + 30}`);
+  expect(Object.keys(after.orders)).toEqual([...shown, 'next']);
+  expect(JSON.stringify(after.settled)).not.toMatch(WORDS);
+  // A page that was opened before knows no more than that, and sets the same aside.
+  expect(live(next, shownState(before, T0)).orders).toEqual(after.orders);
+  const undone: BarEvent = { id: 'u', type: 'event-undone', atMs: T0 + 901_000, eventId: 'left-3' };
+  expect(live([undone], after).orders['o3']!.cups.map(({ status }) => status)).toEqual([
+    'waiting',
+    'waiting',
+  ]);
 });

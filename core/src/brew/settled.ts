@@ -1,5 +1,5 @@
 /**
- * Orders that were closed an hour ago are set aside, so that an event costs the same on a bar with many closed orders as
+ * Orders that were closed an hour ago, and all but the latest of those that were closed since, are set aside, so that an event costs the same on a bar with many closed orders as
  * on one with few. What is set aside is not looked at, until an event names it: then it comes back whole.
  */
 import { forgottenBrew, forgottenOrder, namesGuest } from './forget-guests';
@@ -9,6 +9,9 @@ import { closedSinceMs, type BarState, type BrewState, type OrderState, type Set
 
 /** How long a closed order is shown, and its guest known, milliseconds: for so long a cup may still come back. */
 const SHOWN_AFTER_MS = 3600 * 1000;
+
+/** How many closed orders are shown at the most. A page loads more than these, so that all copies set the same aside. */
+const SHOWN_MAX = 60;
 
 /** How long it can come back, milliseconds. The log keeps it for good. */
 const KEPT_AFTER_MS = 12 * SHOWN_AFTER_MS;
@@ -27,15 +30,18 @@ const without = <Item extends { id: string }>(
 };
 
 /**
- * The state with orders that were closed an hour before a time set aside, without the names and words of their guests.
+ * The state with orders that are no longer shown set aside, without the names and words of their guests.
  * Orders whose cups are poured out of one brew go together.
  */
 export function settle(live: BarState, atMs: number): BarState {
+  const closedMs = Object.values(live.orders)
+    .map((order) => closedSinceMs(live, order))
+    .filter(Number.isFinite)
+    .sort((a, b) => b - a);
+  const shownMs = Math.max(atMs - SHOWN_AFTER_MS, closedMs[SHOWN_MAX - 1] ?? -Infinity);
   // One that waits for another which shares its brew forgets its guest all the same.
-  const state = forgetGuests(live, atMs);
-  const due = Object.values(state.orders).filter(
-    (order) => closedSinceMs(state, order) < atMs - SHOWN_AFTER_MS,
-  );
+  const state = withoutGuests(live, shownMs);
+  const due = Object.values(state.orders).filter((order) => closedSinceMs(state, order) < shownMs);
   if (due.length === 0) return state;
   const settled: Settled[] = [];
   const seen = new Set<OrderState>();
@@ -43,7 +49,7 @@ export function settle(live: BarState, atMs: number): BarState {
     if (seen.has(order)) continue;
     const orders = sharing(state, order);
     for (const each of orders) seen.add(each);
-    if (orders.some((each) => closedSinceMs(state, each) >= atMs - SHOWN_AFTER_MS)) continue;
+    if (orders.some((each) => closedSinceMs(state, each) >= shownMs)) continue;
     const ids = new Set(orders.map(({ id }) => id));
     const brews = Object.values(state.brews).filter(({ orderId }) => ids.has(orderId));
     settled.push({
@@ -70,9 +76,12 @@ export function settle(live: BarState, atMs: number): BarState {
 }
 
 /** The state without the names and words of guests whose orders were closed an hour before a time; the orders stay where they are. */
-export function forgetGuests(state: BarState, atMs: number): BarState {
+export const forgetGuests = (state: BarState, atMs: number): BarState =>
+  withoutGuests(state, atMs - SHOWN_AFTER_MS);
+
+function withoutGuests(state: BarState, closedBeforeMs: number): BarState {
   const gone = Object.values(state.orders).filter(
-    (order) => order.events.some(namesGuest) && closedSinceMs(state, order) < atMs - SHOWN_AFTER_MS,
+    (order) => order.events.some(namesGuest) && closedSinceMs(state, order) < closedBeforeMs,
   );
   if (gone.length === 0) return state;
   const ids = new Set(gone.map(({ id }) => id));

@@ -4,6 +4,7 @@
 import { IsNull, type DataSource, type EntityManager } from 'typeorm';
 import {
   EMPTY_BAR,
+  EVENT_KINDS,
   NOT_HANDED_OVER,
   applyLogged,
   forgetClosed,
@@ -144,8 +145,8 @@ export async function openLog(
         await beside?.(writer);
         // Event by event: an order that is closed and set aside within one post has its records all the same.
         for (const [n, { before, after }] of checked.turns.entries()) {
-          await storeRecords(writer, before, after);
           const event = checked.fresh[n]!;
+          await storeRecords(writer, before, after, event);
           if (isLate(event, after)) await tasteLate(writer, event);
         }
         return { ...checked, places };
@@ -409,8 +410,17 @@ async function storedBodies(manager: EntityManager, asked: readonly unknown[]): 
 }
 
 /** Writes the records of the brews that changed, and deletes those of brews that are running again. */
-async function storeRecords(manager: EntityManager, before: BarState, after: BarState): Promise<void> {
-  for (const brew of Object.values(after.brews)) {
+async function storeRecords(
+  manager: EntityManager,
+  before: BarState,
+  after: BarState,
+  event: BarEvent,
+): Promise<void> {
+  if (before.brews === after.brews && before.orders === after.orders) return;
+  const only = onlyBrewOf(event);
+  const all = only === null ? Object.values(after.brews) : [after.brews[only]];
+  for (const brew of all) {
+    if (!brew) continue;
     const isSame =
       before.orders[brew.orderId] === after.orders[brew.orderId] ||
       isSentBack(before, brew) === isSentBack(after, brew);
@@ -420,11 +430,18 @@ async function storeRecords(manager: EntityManager, before: BarState, after: Bar
       await manager.upsert(BrewRecordRow, rowOfRecord(await withGuests(manager, record)), ['brewId']);
     else await manager.delete(BrewRecordRow, { brewId: brew.id });
   }
+  if (only !== null) return;
   // Of an order that is set aside, the brews go with it and their records stay.
   for (const { id, orderId } of Object.values(before.brews))
     if (!Object.hasOwn(after.brews, id) && Object.hasOwn(after.orders, orderId))
       await manager.delete(BrewRecordRow, { brewId: id });
 }
+
+/** The one brew whose record an event can change; null where it may be another's too. A bar's brews are not all looked at for each tap. */
+const onlyBrewOf = (event: BarEvent): string | null =>
+  EVENT_KINDS[event.type].moves === 'brews' && 'brewId' in event && event.type !== 'brew-given'
+    ? event.brewId
+    : null;
 
 /** The live state forgets guests sooner than the log does: a record that is written again keeps those that it had. */
 async function withGuests(manager: EntityManager, record: BrewRecord): Promise<BrewRecord> {
@@ -478,7 +495,7 @@ async function remakeRecords(manager: EntityManager, reader: Reader): Promise<vo
   const quiet = { ...reader, manager, warn: () => undefined, onDamage: () => undefined };
   await replay(quiet, null, {
     each: async (before, after, event) => {
-      await storeRecords(manager, before, after);
+      await storeRecords(manager, before, after, event);
       if (isLate(event, after)) await tasteLate(manager, event);
     },
   });
