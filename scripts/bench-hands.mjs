@@ -158,6 +158,12 @@ export async function benchHands(browser) {
   await withServer({ demo: true }, async (url) => {
     const page = await browser.newPage({ viewport: { width: 390, height: 844 }, locale: 'en-GB' });
     await page.goto(`${url}/orders/new`);
+    // The demo's form begins with its menu.
+    await page.getByRole('button', { name: /Cone/ }).first().click();
+    await page
+      .getByRole('button', { name: /^Change/ })
+      .first()
+      .click();
     await page.getByTestId('quoted').waitFor();
     await page.waitForTimeout(10_000);
     const devtools = await page.context().newCDPSession(page);

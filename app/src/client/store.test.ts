@@ -1,6 +1,6 @@
 /** The store between a barista's thumb and a server that comes and goes. */
 import { apply, reduce, type BarEvent, type BarState } from '@even-kettle/core/brew';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import type { Bar, Snapshot } from '@even-kettle/core/contract';
 import type { Api } from './api';
 import type { LiveHandlers } from './live';
@@ -309,7 +309,7 @@ test('what was decided between two devices is said in words: whose tap counts, a
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
   };
   const done = (id: string, atMs: number): BarEvent => ({
     id,

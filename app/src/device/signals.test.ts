@@ -1,7 +1,7 @@
 /** What is called out, when, and how often; from real agendas. */
 import { EMPTY_BAR, reduce, type BarEvent } from '@even-kettle/core/brew';
 import { agenda, buildProblem, solve, type AgendaItem } from '@even-kettle/core/plan';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { TEST_BAR } from '../testing/bar';
 import { TONES } from './tones';
@@ -42,7 +42,7 @@ const blooming: BarEvent[] = [
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
   },
   done('fill', 12),
   done('set-filter', 24),

@@ -1,6 +1,6 @@
 /** A cup that is brewed on the test bar's cone, event by event: seconds count from the first order. */
 import type { BarEvent } from '@even-kettle/core/brew';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 
 export const book = bookOf(SCHOOLS);
 export const T0 = Date.UTC(2026, 0, 5, 8);
@@ -40,7 +40,7 @@ export const started = (orderId: string, stationId = 'cone-1', stationName = 'Co
   altitudeM: 0,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
-  prepVersion: 2,
+  prepVersion: CARD_VERSION,
 });
 
 /** A step of order A's brew. */

@@ -90,7 +90,7 @@ function wordsFor(
         detail: [
           fillOf(step, card) === card.fills.at(-1)?.g
             ? ''
-            : 'To rinse and warm with; it is filled again for the brew.',
+            : `To rinse and warm with. All of it, ${inWords(showMass(card.kettleFillG, units, 'water'))}, is more than it takes, so it is filled again for the brew.`,
           `Set it to ${inWords(showTemperature(card.waterC, units))}.`,
           coolWords(card, units),
           card.steps.some(({ byEye }) => byEye)
@@ -121,7 +121,11 @@ function wordsFor(
         figure: showMass(METHODS[card.method].rinseG, units, 'water'),
         detail: [
           hint,
-          METHODS[card.method].heatedIn === 'kettle' ? `Hot water from ${kettle ?? 'the kettle'}.` : '',
+          METHODS[card.method].heatedIn !== 'kettle'
+            ? ''
+            : card.isRinsedFromTap
+              ? `Hot water from the tap: ${kettle ?? 'the kettle'} is full for the brew.`
+              : `Hot water from ${kettle ?? 'the kettle'}.`,
         ]
           .filter(Boolean)
           .join(' '),

@@ -1,5 +1,5 @@
 /** How full the drawn vessels are, from the marks of a real brew. */
-import { SCHOOLS, bookOf } from '../recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '../recipe';
 import { EMPTY_BAR, bedShowsMs, levelOf, reduce, type BarEvent } from './index';
 
 const book = bookOf(SCHOOLS);
@@ -23,7 +23,7 @@ function brewUpTo(recipeId: string, brewerId: string, cupMl: number, untilS: num
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
-      prepVersion: 2,
+      prepVersion: CARD_VERSION,
     },
   ];
   const { card } = reduce(start, book, EMPTY_BAR).state.brews['c.1']!;

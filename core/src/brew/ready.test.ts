@@ -1,5 +1,6 @@
 /** What stands ready ahead of a rush: brews use it up, tins grow stale, and undo gives it back. */
 import { BENCH, T0, book, cup } from '../testing/bench';
+import { CARD_VERSION } from '../recipe';
 import { apply, EMPTY_BAR, hasTin, readyNow, tasksDone, type BarEvent, type BarState } from './index';
 
 const HOUR = 3600_000;
@@ -33,7 +34,7 @@ const brewed = (n: number, atMs: number, fromTin: boolean): BarEvent[] => [
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
     ...(fromTin ? { fromTin: true as const } : {}),
   },
 ];

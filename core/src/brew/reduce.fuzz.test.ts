@@ -1,6 +1,7 @@
 /** Random lives of a bar: whatever is tapped, in whatever order, the state stays one that a bar can be in. */
 import { fold, withOrder } from './fold';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
+import { CARD_VERSION } from '../recipe';
 import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../rush';
 import {
@@ -67,7 +68,7 @@ function anyEvent(
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
-      ...(random() < 0.7 ? { prepVersion: 2 as const } : {}),
+      ...(random() < 0.7 ? { prepVersion: CARD_VERSION } : {}),
       ...(random() < 0.2 ? { fromTin: true as const } : {}),
     };
   }

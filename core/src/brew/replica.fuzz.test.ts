@@ -3,6 +3,7 @@
  * what the server has, and every tap is either in the log once or was refused and told.
  */
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
+import { CARD_VERSION } from '../recipe';
 import { orderChange } from '../testing/order-change';
 import { seededRandom } from '../testing/random';
 import {
@@ -97,7 +98,7 @@ function someTap(state: BarState, atMs: number, random: Random, newId: () => str
         altitudeM: 0,
         kettlePowerW: 1200,
         kettleFilledAtC: 90,
-        prepVersion: 2,
+        prepVersion: CARD_VERSION,
       },
       { ...base(), type: 'step-done', brewId, stepId: 'fill' },
     ];

@@ -1,4 +1,5 @@
 import { BENCH, T0, book, cup } from '../testing/bench';
+import { CARD_VERSION } from '../recipe';
 import { reduce } from './reduce';
 import { isOut, roundsOf, sampleBefore } from './round';
 import type { BarEvent } from './events';
@@ -96,7 +97,7 @@ test('samples are begun in the order of their letters, and scored once they are 
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
   });
   const begunOnes = reduce(
     [round, taken, start('B', 0), start('A', 1), start('B', 0), scored('e2', 'A', 'noor', 7)],

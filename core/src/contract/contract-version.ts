@@ -3,6 +3,7 @@
  * word of an order, a new kind of event. The server says it with the state and with every beat; a page with a lower one tells
  * its people so and loads the new app.
  *
- * 1: until 0.2 was in work, and whatever says nothing of it. 2: allergies, wishes, several additions.
+ * 1: until 0.2 was in work, and whatever says nothing of it. 2: allergies, wishes, several additions. 3: cards of version 3
+ * (`recipe/card-version`), which an earlier page computes otherwise.
  */
-export const CONTRACT_VERSION = 2;
+export const CONTRACT_VERSION = 3;

@@ -3,7 +3,7 @@
  * not believed.
  */
 import { round } from '../recipe';
-import { mean, median, medianSlope, outliersOf, robustSd, studentQuantile } from './statistics';
+import { mean, median, medianSlope, outliersOf, robustSd, sampleSd, studentQuantile } from './statistics';
 
 export type WeighedCup = {
   brewId: string;
@@ -44,11 +44,12 @@ export function learnRetention(cups: readonly WeighedCup[]): LearntRetention | n
   if (kept.length < FEWEST_CUPS) return null;
   return {
     gPerG: Math.round(median(kept) * 100) / 100,
-    // 1.253: a median is known less well than a mean (the root of pi / 2).
+    // 1.253: a median is known less well than a mean (the root of pi / 2). Outliers are out, and of few cups a robust
+    // deviation is found too small.
     plusMinus:
       studentQuantile(Z80, kept.length - 1) *
       1.253 *
-      (Math.max(LEAST_SD, robustSd(kept)) / Math.sqrt(kept.length)),
+      (Math.max(LEAST_SD, sampleSd(kept)) / Math.sqrt(kept.length)),
     cups: kept.length,
     outliers: [...out].map((index) => cups[index]!.brewId),
   };

@@ -52,6 +52,12 @@ export function outliersOf(values: readonly number[], leastSd: number): number[]
   return values.flatMap((value, index) => (Math.abs(value - middle) > OUTLIER_SDS * sd ? [index] : []));
 }
 
+/** Standard deviation of a sample; NaN of fewer than two. */
+export function sampleSd(values: readonly number[]): number {
+  const middle = mean(values);
+  return Math.sqrt(values.reduce((sum, value) => sum + (value - middle) ** 2, 0) / (values.length - 1));
+}
+
 /** The slope of y by x as the median over all pairs of points (Theil 1950, Sen 1968); null where all x are one. */
 export function medianSlope(points: readonly { x: number; y: number }[]): number | null {
   const slopes: number[] = [];

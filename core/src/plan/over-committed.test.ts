@@ -1,6 +1,7 @@
 /** More brews under way than there are kettles, after some were taken off the bench: what is held is no reason to hurry. */
 import { apply, EMPTY_BAR, type BarEvent } from '../brew';
 import { BENCH, T0, book, cup, order } from '../testing/bench';
+import { CARD_VERSION } from '../recipe';
 import { buildProblem, checkPlan, solve, type Bench } from './index';
 
 const BREWS = 12;
@@ -42,7 +43,7 @@ test('with twelve cones blooming on three kettles and one pair of hands, no plan
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
-      prepVersion: 2,
+      prepVersion: CARD_VERSION,
     });
     for (const [stepId, doneS] of [
       ['fill', 12],

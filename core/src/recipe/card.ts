@@ -3,13 +3,18 @@
  * brews from, what the planner plans and what the log compares with.
  */
 import {
+  CUP_WARMING_G,
   ICED_C,
   blendedC,
+  boilingPointC,
   fillsOf,
+  fillsOfBefore,
   heatingTimeS,
   kettleFillG,
   kettleLimitG,
   type Fill,
+  type Fills,
+  type HotWater,
   type Kettle,
 } from '../water';
 import { cardRules } from './card-version';
@@ -101,6 +106,8 @@ export type BrewCard = {
   kettleFillG: number;
   /** How the kettle is filled for it, never over its limit; empty where the brew takes its water otherwise. */
   fills: Fill[];
+  /** The kettle has no room for the rinse, and the tap is hot enough for it. */
+  isRinsedFromTap?: true;
   /** From the timer's anchor to the end mark: expected, and the window in which it should fall, seconds. */
   brewTimeS: number;
   brewWindowS: { from: number; to: number };
@@ -126,11 +133,23 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
   const { waterC } = temperature;
   const water = watersOf(doseG, brewWaterG, each);
   const pours = pourAmounts(recipe, doseG, brewWaterG);
-  const hotG = hotWaterG(recipe, pours, brewWaterG) + water.bypassG - water.iceG;
-  const { fills, shortG } = fillsIn(recipe, place.kettle, hotG, waterC);
-  const fillG = kettleFillG(hotG, METHODS[recipe.method].rinseG);
+  const hot: HotWater = {
+    hotG: hotWaterG(recipe, pours, brewWaterG) + water.bypassG - water.iceG,
+    rinseG: METHODS[recipe.method].rinseG,
+    cupG: isUnwarmed(ask, place) && !rules.fillsTwice ? 0 : CUP_WARMING_G,
+  };
+  const filled = fillsIn(recipe, place, hot, waterC);
+  const { fills, isRinsedFromTap } = filled;
+  const fillG = kettleFillG(hot);
   const heatsG = rules.beansFirst ? [fills.at(-1)?.g ?? fillG] : [fills[0]?.g ?? fillG, fills[1]?.g ?? 0];
-  const { timeline, notes } = layOutIn(recipe, place, doseG, brewWaterG, waterC, heatsG);
+  const { timeline, notes } = layOutIn(recipe, place, {
+    doseG,
+    brewWaterG,
+    waterC,
+    heatsG,
+    isRinsedFromTap,
+    keepsG: rules.rimOverBed ? 0 : each.retentionGPerG * doseG,
+  });
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
   const found =
@@ -167,6 +186,7 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
     filter: place.brewer?.filter ?? recipe.filter,
     kettleFillG: fillG,
     fills,
+    ...(isRinsedFromTap ? { isRinsedFromTap } : {}),
     brewTimeS: timeline.brewTimeS,
     brewWindowS: timeline.brewWindowS,
     drawdownExponent: exponentOf(recipe, place),
@@ -177,7 +197,7 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
       place.gassy ? gassyNote(own) : null,
       temperatureNote(temperature, place.altitudeM),
       ...notes,
-      kettleNote(fills, shortG),
+      kettleNote(filled, hot),
       additionNote(recipe, ask.addition, water, each),
       place.withoutScale && METHODS[recipe.method].heatedIn === 'kettle'
         ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
@@ -187,15 +207,19 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
   };
 }
 
+/** Nobody warms the cup: it is served cold, or a hand holds the brewer through its drawdown. */
+export const isUnwarmed = ({ addition }: Ask, { handHeld }: Place): boolean =>
+  addition === 'ice' || (handHeld ?? false);
+
 /** The recipe as this cup is brewed by it here: a very fresh coffee's, a cold cup's, one that brews straight into its cup. */
-export function asBrewed(recipe: Recipe, ask: Ask, { gassy, intoCup, handHeld, fromTin }: Place): Recipe {
+export function asBrewed(recipe: Recipe, ask: Ask, place: Place): Recipe {
+  const { gassy, intoCup, fromTin } = place;
   const one = !('cups' in ask) || ask.cups === 1;
   const iced = ask.addition === 'ice';
   const serves = METHODS[recipe.method].iceIn === 'the server';
   return underCircumstances(recipe, {
     gassy: gassy ?? false,
-    // A hand that holds the brewer through its drawdown warms no cup.
-    coldCup: iced || (handHeld ?? false),
+    coldCup: isUnwarmed(ask, place),
     intoCup: (intoCup ?? false) && one && !iced && serves,
     fromTin: fromTin ?? false,
   });
@@ -219,19 +243,28 @@ export const retentionAt = ({ retentionGPerG, brewer }: Place): number | undefin
 const exponentOf = (recipe: Recipe, { drawdownExponent }: Place): number =>
   drawdownExponent ?? METHODS[recipe.method].drawdownExponent ?? 0;
 
+/** What is brewed, and how its kettle is filled, grams. */
+type InKettle = {
+  doseG: number;
+  brewWaterG: number;
+  waterC: number;
+  /** The first filling, and the second. */
+  heatsG: readonly number[];
+  isRinsedFromTap: boolean;
+  /** What the bed keeps under the brewer's rim. */
+  keepsG: number;
+};
+
 function layOutIn(
   recipe: Recipe,
   place: Place,
-  doseG: number,
-  brewWaterG: number,
-  waterC: number,
-  heatsG: readonly number[],
+  { doseG, brewWaterG, waterC, heatsG, isRinsedFromTap, keepsG }: InKettle,
 ): { timeline: Timeline; notes: string[] } {
   const { kettle, brewer } = place;
   const [firstG = 0, secondG = 0] = heatsG;
   const steps = stepsIn(recipe, place, secondG > 0);
   const leftS = (fillAt: number, massG: number) =>
-    massG === 0 ? 0 : heatLeftS(steps, fillAt, doseG, heatingTimeS(massG, waterC, kettle));
+    massG === 0 ? 0 : heatLeftS(steps, fillAt, doseG, heatingTimeS(massG, waterC, kettle), isRinsedFromTap);
   const batch: Batch = {
     doseG,
     brewWaterG,
@@ -245,6 +278,7 @@ function layOutIn(
       secondG,
     ),
     filledAtC: kettle.filledAtC,
+    boilsAtC: cardRules(place.cardVersion).boilsAt100 ? 100 : round(boilingPointC(place.altitudeM), 1),
     maxFlowGPerS: kettle.maxFlowGPerS ?? Infinity,
     drawdownExponent: exponentOf(recipe, place),
     drawdownExponentSd: place.drawdownExponentSd ?? 0,
@@ -252,7 +286,7 @@ function layOutIn(
   };
   const slow = flowNote(recipe, batch.maxFlowGPerS);
   const whole = steps === recipe.steps ? layOutOnce(recipe, batch) : layOut(recipe, batch, steps);
-  const split = brewer && splitAtRim(steps, batch.pours, whole, brewer, doseG);
+  const split = brewer && splitAtRim(steps, batch.pours, whole, brewer, doseG, keepsG);
   if (!split) return { timeline: whole, notes: [...slow, ...whole.notes] };
   const timeline = layOut(recipe, { ...batch, pours: split.pours }, split.steps);
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };
@@ -276,6 +310,7 @@ function layOutOnce(recipe: Recipe, batch: Batch): Timeline {
     known.brewWaterG === brewWaterG &&
     known.heatLeftS === heatS &&
     known.filledAtC === filledAtC &&
+    known.boilsAtC === batch.boilsAtC &&
     known.maxFlowGPerS === maxFlowGPerS &&
     known.drawdownExponent === drawdownExponent &&
     known.drawdownExponentSd === batch.drawdownExponentSd &&
@@ -297,25 +332,26 @@ function flowNote(recipe: Recipe, maxFlowGPerS: number): string[] {
 }
 
 /** How a kettle is filled for a brew that pours from one. */
-function fillsIn(
-  recipe: Recipe,
-  { sizeMl }: Kettle,
-  hotG: number,
-  waterC: number,
-): { fills: Fill[]; shortG: number } {
+function fillsIn(recipe: Recipe, { kettle, cardVersion }: Place, hot: HotWater, waterC: number): Fills {
+  const { sizeMl, filledAtC } = kettle;
   const method = METHODS[recipe.method];
-  if (method.heatedIn !== 'kettle') return { fills: [], shortG: 0 };
+  if (method.heatedIn !== 'kettle') return { fills: [], shortG: 0, isRinsedFromTap: false };
   const gentle = method.drawdownExponent !== null;
   const limitG = sizeMl ? kettleLimitG(sizeMl, Math.min(100, waterC), gentle) : Infinity;
-  return fillsOf(hotG, method.rinseG, waterC, limitG);
+  return cardRules(cardVersion).fillsTwice
+    ? fillsOfBefore(hot, waterC, limitG)
+    : fillsOf(hot, waterC, limitG, filledAtC);
 }
 
-function kettleNote(fills: readonly Fill[], shortG: number): string | null {
+function kettleNote({ fills, shortG, isRinsedFromTap }: Fills, hot: HotWater): string | null {
   const [first, second] = fills;
-  if (!first || !second) return null;
+  const most = fills.at(-1)?.g;
   if (shortG > 0)
-    return `The kettle takes ${second.g} g at the most, ${shortG} g less than this brew pours: take a larger kettle, or make a smaller cup.`;
-  return `The kettle is filled twice: ${first.g} g to rinse and warm with, then ${second.g} g to brew with.`;
+    return `The kettle takes ${most} g at the most, ${shortG} g less than this brew pours: take a larger kettle, or make a smaller cup.`;
+  const why = `All of it with something to spare is ${kettleFillG(hot)} g, and the kettle takes less`;
+  if (isRinsedFromTap) return `${why}: rinse with hot water from the tap.`;
+  if (!first || !second) return null;
+  return `${why}, so it is filled twice: ${first.g} g to rinse and warm with, then ${second.g} g to brew with.`;
 }
 
 function additionNote(

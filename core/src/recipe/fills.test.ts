@@ -3,17 +3,21 @@ import fc from 'fast-check';
 import { fillsOf, heatingTimeS, kettleLimitG } from '../water';
 import { DEFAULT_PLACE, METHODS, SCHOOLS, brewCard } from './index';
 
-test('a brew that fits is one fill; one that does not rinses first; what still does not fit is said in grams', () => {
-  expect(fillsOf(285, 60, 94, 577)).toEqual({ fills: [{ g: 446, atC: 94, for: 'both' }], shortG: 0 });
+test('a brew that fits is one fill; one that does not is rinsed from a hot tap, else first; what still does not fit is said in grams', () => {
+  const cup = { hotG: 285, rinseG: 60, cupG: 60 };
+  const one = { shortG: 0, isRinsedFromTap: false };
+  expect(fillsOf(cup, 94, 577, 90)).toEqual({ ...one, fills: [{ g: 446, atC: 94, for: 'both' }] });
+  // There is room for half of what is usually spare, so nobody fills twice.
+  expect(fillsOf(cup, 94, 430, 15)).toEqual({ ...one, fills: [{ g: 430, atC: 94, for: 'both' }] });
   // Thirty-two grams in an hourglass, in a kettle of a litre.
-  expect(fillsOf(525, 120, 95, 577)).toEqual({
-    fills: [
-      { g: 198, atC: 95, for: 'rinse' },
-      { g: 577, atC: 95, for: 'brew' },
-    ],
-    shortG: 0,
+  const large = { hotG: 525, rinseG: 120, cupG: 60 };
+  const brewed = { g: 577, atC: 95, for: 'brew' };
+  expect(fillsOf(large, 95, 577, 90)).toEqual({ shortG: 0, isRinsedFromTap: true, fills: [brewed] });
+  expect(fillsOf(large, 95, 577, 84)).toEqual({
+    ...one,
+    fills: [{ g: 198, atC: 95, for: 'rinse' }, brewed],
   });
-  expect(fillsOf(850, 100, 95, 577).shortG).toBe(273);
+  expect(fillsOf({ hotG: 850, rinseG: 100, cupG: 60 }, 95, 577, 15).shortG).toBe(273);
 });
 
 test('whatever is brewed in whatever kettle, no fill is over its limit', () => {

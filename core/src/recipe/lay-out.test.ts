@@ -150,9 +150,9 @@ test('notes speak where there is something to say', () => {
   expect(notes({ ...CUP, addition: 'sugar' })[0]).toContain('Sugar is served beside');
   expect(notes({ ...CUP, addition: 'ice' })[0]).toMatch(/^\d+ g of ice into the server/);
   expect(notes({ ...CUP, addition: 'milk' })[0]).toMatch(/^\d+ g of milk on top/);
-  // 446 g to fill: 775 ml is 60 % full with it, 760 is not; a kettle that pours as fast as the recipe is no note.
-  expect(notes(CUP, { ...DEFAULT_PLACE.kettle, sizeMl: 775 })).toEqual([]);
-  expect(notes(CUP, { ...DEFAULT_PLACE.kettle, sizeMl: 760 })).toHaveLength(1);
+  // 446 g to fill, or 426 with less to spare: 740 ml is 60 % full with that, 730 is not. Nor is a fast kettle a note.
+  expect(notes(CUP, { ...DEFAULT_PLACE.kettle, sizeMl: 740 })).toEqual([]);
+  expect(notes(CUP, { ...DEFAULT_PLACE.kettle, sizeMl: 730 })).toHaveLength(1);
   expect(notes(CUP, { ...DEFAULT_PLACE.kettle, maxFlowGPerS: 6 })).toEqual([]);
 });
 

@@ -75,8 +75,9 @@ export type Batch = {
   heatLeftS: number;
   /** The same of a second filling. */
   reheatLeftS: number;
-  /** What a globe or pot is filled with, degrees Celsius. */
+  /** What a globe or pot is filled with, and where its water boils, degrees Celsius. */
   filledAtC: number;
+  boilsAtC: number;
   /** The most that the kettle's spout pours, g/s. */
   maxFlowGPerS: number;
   /** The power with which drawdown grows with the dose, and how far off it may be (standard deviation). */
@@ -278,7 +279,7 @@ function openingOf({ opening }: Pour, { pourG, targetG }: PourTarget, brewWaterG
   return Math.min(pourG, Math.max(0, opening.toShare * brewWaterG - (targetG - pourG)));
 }
 
-/** What is done with the kettle's water. */
+/** What is done with the kettle's water, but for what is rinsed from the tap. */
 const USES_WATER: ReadonlySet<StepKind> = new Set<StepKind>(['set-filter', 'warm', 'pour', 'bypass']);
 
 /**
@@ -286,16 +287,18 @@ const USES_WATER: ReadonlySet<StepKind> = new Set<StepKind>(['set-filter', 'warm
  * of a known length, so this is known before anything is laid out.
  * @param fillAt the filling's place among the steps; -1 where there is none
  */
+// eslint-disable-next-line max-params -- a filling, and what is done while it heats
 export function heatLeftS(
   steps: readonly RecipeStep[],
   fillAt: number,
   doseG: number,
   heatS: number,
+  isRinsedFromTap: boolean,
 ): number {
   if (fillAt < 0 || !steps.some((step) => step.lasts === 'heating')) return 0;
   let coveredS = 0;
-  for (const { kind, lasts } of steps.slice(fillAt + 1)) {
-    if (USES_WATER.has(kind)) break;
+  for (const { kind, lasts, phase } of steps.slice(fillAt + 1)) {
+    if (USES_WATER.has(kind) && !(isRinsedFromTap && phase === 'prep')) break;
     if (typeof lasts === 'string') continue;
     if ('s' in lasts) coveredS += roundUp(lasts.s);
     else if ('sPerDoseG' in lasts) coveredS += roundUp(lasts.sPerDoseG * doseG);
@@ -306,8 +309,8 @@ export function heatLeftS(
 /** Water at least this hot takes the short way to the boil, degrees Celsius. */
 const HOT_FILL_C = 80;
 
-function globeS(way: GlobeWay, { brewWaterG, filledAtC }: Batch): number {
-  const heatingS = way === 'rise' ? 0 : nearBoilingS(brewWaterG, filledAtC);
+function globeS(way: GlobeWay, { brewWaterG, filledAtC, boilsAtC }: Batch): number {
+  const heatingS = way === 'rise' ? 0 : nearBoilingS(brewWaterG, filledAtC, boilsAtC);
   return heatingS + (way === 'near boiling' ? 0 : riseS(brewWaterG));
 }
 
@@ -374,6 +377,7 @@ export function referenceOf(recipe: Recipe): Reference {
     heatLeftS: 0,
     reheatLeftS: 0,
     filledAtC: 90,
+    boilsAtC: 100,
     maxFlowGPerS: Infinity,
     // At the reference dose the power is of no account.
     drawdownExponent: 0,

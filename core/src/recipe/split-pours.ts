@@ -19,22 +19,33 @@ export type SplitPours = {
   notes: string[];
 };
 
+/** Water that stands in a brewer: over the bed, and what the bed keeps of what was poured. */
+type Standing = Bed & { keepsG: number };
+
+const standsG = (pours: readonly PouredSpan[], { keepsG, ...bed }: Standing, atS: number): number => {
+  const pouredG = pours.reduce((sum, { pourG }) => sum + pourG, 0);
+  return Math.min(pouredG, slurryG(pours, bed, atS) + keepsG);
+};
+
 /**
  * The same steps with every pour that would spill in parts, or null where none would. The last part keeps the pour's
  * own id, so that what follows it or is held until it stays as it was.
+ * @param keepsG what the bed keeps of the water, grams
  */
+// eslint-disable-next-line max-params -- a batch's steps, and the vessel that they are poured into
 export function splitAtRim(
   steps: readonly RecipeStep[],
   pours: ReadonlyMap<string, PourTarget>,
   timeline: Timeline,
   brewer: Brewer,
   doseG: number,
+  keepsG: number,
 ): SplitPours | null {
   const spans = timeline.steps
     .filter((step) => step.pourG !== undefined)
     .map(({ id, startS, endS, pourG }) => ({ id, startS, endS, pourG: pourG! }));
   if (timeline.drawdownS === null || spans.length === 0) return null;
-  const parts = partsByPour(spans, bedOf(timeline.drawdownS, spans, doseG), brewer.maxWaterG);
+  const parts = partsByPour(spans, { ...bedOf(timeline.drawdownS, spans, doseG), keepsG }, brewer.maxWaterG);
   if (parts.size === 0) return null;
   const split: SplitPours = { steps: [], pours: new Map(pours), notes: [] };
   for (const step of steps) {
@@ -47,7 +58,7 @@ export function splitAtRim(
 
 function partsByPour(
   spans: readonly (PouredSpan & { id: string })[],
-  bed: Bed,
+  bed: Standing,
   maxG: number,
 ): Map<string, Part[]> {
   const parts = new Map<string, Part[]>();
@@ -67,7 +78,7 @@ function partsByPour(
       leftG -= partG;
       if (leftG === 0) break;
       pauseS = BREATH_S;
-      while (slurryG(done, bed, span.endS + pauseS) > maxG * REFILL_SHARE && pauseS < 120) pauseS += 1;
+      while (standsG(done, bed, span.endS + pauseS) > maxG * REFILL_SHARE && pauseS < 120) pauseS += 1;
       atS = span.endS + pauseS;
     }
     if (into.length > 1) parts.set(id, into);
@@ -78,7 +89,7 @@ function partsByPour(
 /** Whole grams that can be poured from a moment on before the slurry stands at the rim. */
 function fitting(
   done: readonly PouredSpan[],
-  bed: Bed,
+  bed: Standing,
   fromS: number,
   pourG: number,
   flowGPerS: number,
@@ -86,7 +97,7 @@ function fitting(
 ): number {
   const after = (grams: number) => {
     const endS = fromS + grams / flowGPerS;
-    return slurryG([...done, { startS: fromS, endS, pourG: grams }], bed, endS);
+    return standsG([...done, { startS: fromS, endS, pourG: grams }], bed, endS);
   };
   if (after(pourG) <= maxG) return pourG;
   let low = 0;

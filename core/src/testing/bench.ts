@@ -1,7 +1,7 @@
 /** What the tests brew on and with. */
 import type { BarEvent, CupAsk, OrderTaken } from '../brew';
 import type { Bench } from '../plan';
-import { SCHOOLS, bookOf } from '../recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '../recipe';
 
 export const book = bookOf(SCHOOLS);
 export const T0 = Date.UTC(2026, 0, 5, 8, 0, 0);
@@ -71,7 +71,7 @@ export const started = (
   altitudeM: 12,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
-  prepVersion: 2,
+  prepVersion: CARD_VERSION,
 });
 
 export const done = (brewId: string, stepId: string, atS: number, readingG?: number): BarEvent => ({

@@ -9,15 +9,14 @@ export {
   cooledToC,
   coolingPerMinFrom,
   coolingTimeS,
+  fillsOf,
+  fillsOfBefore,
   heatingTimeS,
   kettleFillG,
   kettleLimitG,
-  queueFillG,
 } from './kettle';
-export type { Cooling, Kettle } from './kettle';
+export type { Cooling, Fill, Fills, HotWater, Kettle } from './kettle';
 export { emptiedBy, filled, isHeating, kettleAfter } from './kettle-model';
 export type { KettleModel, KettleNature } from './kettle-model';
 export { nearBoilingS, riseS } from './globe';
 export { ICED_C, iceShare } from './ice';
-export { fillsOf } from './kettle';
-export type { Fill } from './kettle';

@@ -43,46 +43,62 @@ export function heatingTimeS(waterG: number, toC: number, kettle: Kettle): numbe
 export const heatedC = (fromC: number, waterG: number, powerW: number, forS: number): number =>
   fromC + (powerW * KETTLE_EFFICIENCY * forS) / ((waterG / 1000) * WATER_HEAT_CAPACITY);
 
-/**
- * Grams to fill for one brew: hot brew water, rinsing or warming water and the cup's 60 g, with 10 % to spare.
- * @param rinseG what the filter's rinse or the warming of the glass takes
- */
-export const kettleFillG = (hotWaterG: number, rinseG: number): number =>
-  Math.ceil(round((hotWaterG + rinseG + CUP_WARMING_G) * 1.1));
+/** What one brew takes out of a kettle, grams: hot brew water, the filter's rinse or the glass's warming, the cup's. */
+export type HotWater = { hotG: number; rinseG: number; cupG: number };
+
+/** Water that is left over is poured away; none to spare is too little for a hand. */
+const SPARE = 0.1;
+const LEAST_SPARE = 0.05;
+/** Rinsing takes any water from here up, degrees Celsius. */
+const RINSES_FROM_C = 85;
+
+const withSpare = (waterG: number, spare = SPARE): number => Math.ceil(round(waterG * (1 + spare)));
+
+/** Grams to fill for one brew, with 10 % to spare. */
+export const kettleFillG = ({ hotG, rinseG, cupG }: HotWater): number => withSpare(hotG + rinseG + cupG);
 
 /** A filling of the kettle: how much, how hot, and what for. */
 export type Fill = { g: number; atC: number; for: 'rinse' | 'brew' | 'both' };
 
+/** The fillings, how much of the brew's own water does not fit even so (grams), and whether it is rinsed from the hot tap. */
+export type Fills = { fills: Fill[]; shortG: number; isRinsedFromTap: boolean };
+
 /**
- * The fillings that one brew asks of a kettle, none of them over its limit: all at once if that fits; otherwise rinsing and
- * warming first, and then the brew's own water, with as much to spare as the kettle has room for.
+ * The fillings that one brew asks of a kettle, none of them over its limit: all at once if that fits with something to spare.
+ * Otherwise it is rinsed straight from the tap, if that is hot enough; and else rinsing and warming come first as a filling
+ * of their own.
  * @param limitG the most that it may be filled to; Infinity if its size is unknown
- * @returns the fillings, and how much of the brew's own water does not fit even so, grams
+ * @param tapC the tap's temperature
  */
-export function fillsOf(
-  hotWaterG: number,
-  rinseG: number,
-  atC: number,
-  limitG: number,
-): { fills: Fill[]; shortG: number } {
-  const allG = kettleFillG(hotWaterG, rinseG);
-  if (allG <= limitG) return { fills: [{ g: allG, atC, for: 'both' }], shortG: 0 };
-  const rinseFillG = Math.min(limitG, Math.ceil(round((rinseG + CUP_WARMING_G) * 1.1)));
-  const brewFillG = Math.min(limitG, Math.ceil(round(hotWaterG * 1.1)));
-  return {
-    fills: [
-      { g: rinseFillG, atC, for: 'rinse' },
-      { g: brewFillG, atC, for: 'brew' },
-    ],
-    shortG: Math.max(0, Math.ceil(hotWaterG - limitG)),
-  };
+export function fillsOf({ hotG, rinseG, cupG }: HotWater, atC: number, limitG: number, tapC: number): Fills {
+  const toLimit = (waterG: number) => Math.min(limitG, withSpare(waterG));
+  const allG = hotG + rinseG + cupG;
+  const shortG = Math.max(0, Math.ceil(hotG - limitG));
+  if (withSpare(allG, LEAST_SPARE) <= limitG)
+    return { fills: [{ g: toLimit(allG), atC, for: 'both' }], shortG: 0, isRinsedFromTap: false };
+  if (tapC >= RINSES_FROM_C)
+    return { fills: [{ g: toLimit(hotG + cupG), atC, for: 'brew' }], shortG, isRinsedFromTap: true };
+  return filledTwice({ hotG, rinseG, cupG }, atC, limitG);
 }
 
-/** Grams to fill for several brews in a row from one kettle: the spare is on the whole. */
-export const queueFillG = (brews: readonly { hotWaterG: number; rinseG: number }[]): number =>
-  Math.ceil(
-    round(brews.reduce((sum, { hotWaterG, rinseG }) => sum + hotWaterG + rinseG + CUP_WARMING_G, 0) * 1.1),
-  );
+/** As kettles were filled by cards of version 2: twice wherever all of it with a tenth to spare did not fit. */
+export function fillsOfBefore(water: HotWater, atC: number, limitG: number): Fills {
+  const allG = kettleFillG(water);
+  return allG <= limitG
+    ? { fills: [{ g: allG, atC, for: 'both' }], shortG: 0, isRinsedFromTap: false }
+    : filledTwice(water, atC, limitG);
+}
+
+function filledTwice({ hotG, rinseG, cupG }: HotWater, atC: number, limitG: number): Fills {
+  return {
+    fills: [
+      { g: Math.min(limitG, withSpare(rinseG + cupG)), atC, for: 'rinse' },
+      { g: Math.min(limitG, withSpare(hotG)), atC, for: 'brew' },
+    ],
+    shortG: Math.max(0, Math.ceil(hotG - limitG)),
+    isRinsedFromTap: false,
+  };
+}
 
 /**
  * The most to fill a kettle of a size, grams: 60 % of it for a gentle pour, else 90 %, by the density of water at

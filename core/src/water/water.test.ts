@@ -10,7 +10,6 @@ import {
   heatingTimeS,
   kettleFillG,
   kettleLimitG,
-  queueFillG,
   waterDensityGPerMl,
 } from './index';
 
@@ -48,13 +47,10 @@ test('a kettle of 1,200 W takes 380 g from 90 to 94 °C in 6 s, and needs no tim
   expect(heatingTimeS(380, 88, kettle)).toBe(0);
 });
 
-test('a kettle is filled for the brew, the rinse and the cup with a tenth to spare; for a queue the spare is on the whole', () => {
-  expect(kettleFillG(285, 60)).toBe(446);
+test('a kettle is filled for the brew, the rinse and the cup with a tenth to spare', () => {
+  expect(kettleFillG({ hotG: 285, rinseG: 60, cupG: 60 })).toBe(446);
   // (240 + 100 + 60) x 1.1 is 440 exactly, and a machine's last decimal must not make it 441.
-  expect(kettleFillG(240, 100)).toBe(440);
-  const brew = { hotWaterG: 285, rinseG: 60 };
-  expect(queueFillG([brew, brew])).toBe(891);
-  expect(queueFillG([])).toBe(0);
+  expect(kettleFillG({ hotG: 240, rinseG: 100, cupG: 60 })).toBe(440);
 });
 
 test('a gentle pour wants the kettle three fifths full at most, by what its water weighs when hot', () => {

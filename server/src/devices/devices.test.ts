@@ -2,6 +2,7 @@
 import { accessPolicy } from '../access/hosts';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
+import { CARD_VERSION } from '@even-kettle/core/recipe';
 import { v7 as uuid } from 'uuid';
 import { WebSocket } from 'ws';
 import { seededRandom } from '@even-kettle/core/rush';
@@ -70,7 +71,7 @@ async function prepared(more: { kettleId?: string } = {}): Promise<void> {
       altitudeM: 0,
       kettlePowerW: 1200,
       kettleFilledAtC: 90,
-      prepVersion: 2,
+      prepVersion: CARD_VERSION,
       ...more,
     },
   );

@@ -106,7 +106,8 @@ export function openKettleService(
       if (step.kind === 'fill') return fillFor(brew, fillOf(step, brew.card));
       const at = heldBy(brew.id);
       if (!at) return;
-      if (step.kind === 'set-filter') at.standIn?.pour(METHODS[brew.card.method].rinseG);
+      if (step.kind === 'set-filter' && !brew.card.isRinsedFromTap)
+        at.standIn?.pour(METHODS[brew.card.method].rinseG);
       if (step.pourG !== undefined && step.waterC === undefined) at.standIn?.pour(step.pourG);
       if (!stillPours(brew)) {
         at.kettle.set(null);

@@ -8,6 +8,7 @@ import { Readable } from 'node:stream';
 import { pathToFileURL } from 'node:url';
 import { pino } from 'pino';
 import request from 'supertest';
+import { CARD_VERSION } from '@even-kettle/core/recipe';
 import type { DataSource } from 'typeorm';
 import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
 import { solve, type PlanProblem } from '@even-kettle/core/plan';
@@ -129,7 +130,7 @@ export const start = (cupId: string, orderId: string, change: object = {}) => ({
   altitudeM: 0,
   kettlePowerW: 1200,
   kettleFilledAtC: 90,
-  prepVersion: 2,
+  prepVersion: CARD_VERSION,
   ...change,
 });
 export const done = (brewId: string, stepId: string, change: object = {}) => ({

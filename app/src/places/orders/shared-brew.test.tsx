@@ -1,7 +1,7 @@
 /** Offering one brew for cups of two orders: only where it can be, and only where it is sooner. */
 import { screen } from '@testing-library/react-native';
 import { EMPTY_BAR, reduce, type BarEvent, type CupAsk } from '@even-kettle/core/brew';
-import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
+import { CARD_VERSION, SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { TEST_BAR, press, showPage } from '../../testing/bar';
 import { SharedBrew, neighbourOf } from './shared-brew';
 
@@ -49,7 +49,7 @@ test('a cup that is alike and waits is a neighbour; one that is not alike, long 
     altitudeM: 0,
     kettlePowerW: 1200,
     kettleFilledAtC: 90,
-    prepVersion: 2,
+    prepVersion: CARD_VERSION,
   };
   expect(seen(cup('b1'), after(order('A', cup('a1')), begun))).toBeUndefined();
 });

@@ -2,7 +2,7 @@
  * Why so hot, so full, so fine: what is set up before a brew.
  */
 import { CUP_WARMING_G, boilingPointC } from '../../water';
-import { startsCool } from '../card';
+import { isUnwarmed, startsCool } from '../card';
 import { grindSetting as settingOf } from '../grind';
 import { METHODS } from '../methods';
 import { round } from '../round';
@@ -65,7 +65,7 @@ export const kettleFillG: Teller = (at) => {
     inputs: [
       input('hot', 'Hot brew and bypass water', card.brewWaterG - coolG + hotBypassG, 'g', 'derived'),
       input('rinse', 'Rinsing or warming', METHODS[recipe.method].rinseG, 'g', 'method'),
-      input('warm', 'Warming the cup', CUP_WARMING_G, 'g', 'default'),
+      input('warm', 'Warming the cup', isUnwarmed(at.ask, at.place) ? 0 : CUP_WARMING_G, 'g', 'default'),
     ],
     note: 'A tenth is spare.',
   };
