@@ -56,7 +56,7 @@ function parsed(text: string): unknown {
 async function hashOf(url: string): Promise<{ hash: string; snapshot: Snapshot }> {
   const { body } = await ask(url, { method: 'GET', path: '/api/state', headers: {} });
   const snapshot = body as Snapshot;
-  const { pace: _pace, beds: _beds, promiseShare: _promiseShare, ...bar } = snapshot.bar;
+  const { pace: _pace, beds: _beds, promiseShares: _promiseShares, ...bar } = snapshot.bar;
   const kept = { seq: snapshot.seq, state: snapshot.state, bar, recipes: snapshot.recipes };
   return { hash: createHash('sha256').update(canonical(kept)).digest('hex'), snapshot };
 }

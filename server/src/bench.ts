@@ -2,7 +2,7 @@
  * The bench's settings, stored as one JSON value.
  */
 import type { EntityManager } from 'typeorm';
-import type { Bar, BarChange } from '@even-kettle/core/contract';
+import { INITIAL_SETTINGS, type Bar, type BarChange } from '@even-kettle/core/contract';
 import { METRIC } from '@even-kettle/core/units';
 import { EventRow, FileImportRow, RecipeVersionRow } from './store/rows';
 import { readSetting, writeSetting } from './store/settings-table';
@@ -46,43 +46,17 @@ export const PLAIN_BAR: Bar = {
 };
 
 /** A bar that nobody has set up: nothing stands there that is not theirs. Its first day fills it. */
-export const NEW_BAR: Bar = {
-  name: 'New bar',
-  altitudeM: 0,
-  units: METRIC,
-  hands: 1,
-  grinders: [],
-  kettles: [],
-  tapC: 15,
-  burners: 0,
-  roomC: 21,
-  water: { name: 'Tap' },
-  stations: [],
-  people: [],
-  cloths: [],
-  tasteAfterMin: 7,
-  coffees: [],
-  setUp: { open: true, steps: [] },
-};
-
-/**
- * Settings as they were stored, with those that an earlier version did not know as a new bar has them; the compiler asks for each in
- * `NEW_BAR`. Whether its first day is open is no such setting: a bar that says nothing of it was set up before there was one.
- */
-function completed(stored: Partial<Bar>): Bar {
-  const { setUp: _, ...defaults } = NEW_BAR;
-  return { ...defaults, ...stored };
-}
+export const NEW_BAR: Bar = { ...INITIAL_SETTINGS, setUp: { open: true, steps: [] } };
 
 /** @param warn called if the stored settings cannot be read; then the first bench is used */
 export async function readBar(
   manager: EntityManager,
   warn: (message: string) => void = () => undefined,
 ): Promise<Bar> {
-  const stored = await readSetting<Bar>(manager, SETTING).catch(() => undefined);
+  const stored = await readSetting<Partial<Bar>>(manager, SETTING).catch(() => undefined);
   if (stored === undefined)
     warn('The bench’s settings cannot be read. Those of a new bar stand in for them.');
-  if (stored) return completed(stored);
+  if (stored) return { ...INITIAL_SETTINGS, ...stored };
   // A bench that nobody had changed was not stored by earlier versions.
   const isUsed =
     (await manager.existsBy(EventRow, {})) ||

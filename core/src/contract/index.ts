@@ -2,19 +2,10 @@ export { BATCH_MAX, barEventSchema, tasteSchema } from './events';
 export { cupAskSchema } from './order-events';
 export type { Feed, OutsideOrder } from './outside';
 export type { TakeAdvice } from './events';
+export { INITIAL_SETTINGS, SETTING_LABELS } from './settings';
+export type { Cloth, Coffee, Person } from './settings';
 export { NO_SUCH_BREWER, barChangeSchema, barSchema, brewRecordSchema, problemSchema } from './bar';
-export type {
-  Bar,
-  BarChange,
-  BrewRecord,
-  Cloth,
-  Coffee,
-  LogFileQuery,
-  LogPage,
-  LogQuery,
-  Person,
-  Problem,
-} from './bar';
+export type { Bar, BarChange, BrewRecord, LogFileQuery, LogPage, LogQuery, Problem } from './bar';
 export * from './devices';
 export type { LiveEvent, PublishedPlan, Recipes, SaveRecipe, Snapshot, StorageState } from './live';
 export type { BrewPage, DayPage, HandsLearnt, House, Learnt, Today } from './learnt';

@@ -166,7 +166,10 @@ export const todaySchema = z.object({
     .meta({ description: 'Brew times that have moved, of what was brewed in the last two days.' }),
   changes: z
     .array(z.object({ atMs: z.number(), settings: z.array(z.string()) }))
-    .meta({ description: 'Settings that were changed in the last two days, the latest last.' }),
+    .meta({
+      description:
+        'Settings that were changed in the last two days, by what they are called, the latest last.',
+    }),
   kettles: z.object({
     litres: z.number().meta({ description: 'About how much water went through the kettles since.' }),
     descaleAfterL: z.number().nullable(),

@@ -21,7 +21,7 @@ export type { Day, DayBrew } from './day';
 export { mean, median, pieces, quantile, studentQuantile } from './statistics';
 export { speedOf } from './window';
 export type { Speed } from './window';
-export { learnPromiseShare } from './promise';
+export { learnPromiseShares } from './promise';
 export type { KeptOrder } from './promise';
 export { WEEKS_BACK, descaleAfterL, expectedRush, weekBefore } from './expected';
 export type { ExpectedDose, ExpectedRush, PastBrew } from './expected';

@@ -1,8 +1,8 @@
 /** What is learnt from logs whose truth is known. */
-import { seededRandom } from '../plan';
+import { seededRandom, type Load } from '../plan';
 import { learnDurations } from './durations';
 import { grindSlope, stepsTo, coarserWay } from './grind-slope';
-import { learnPromiseShare } from './promise';
+import { learnPromiseShares } from './promise';
 import { restOf } from './rest';
 import { learnDrawdown, learnRetention } from './retention';
 import { median } from './statistics';
@@ -244,21 +244,26 @@ test('a quick person is quick, somebody new is as quick as the bar, and an inter
   expect(durations('pour', 'noor')).toBeNull();
 });
 
-test('a bar whose orders come late by a tenth of their wait promises so much later, and one that is exact no more than it must', () => {
+test('a bar whose orders come late by a tenth of their wait in a rush promises so much later then, and in a quiet hour no more than it must', () => {
   const normal = normalOf(11);
-  const orders = (byShare: number) =>
+  const orders = (load: Load, byShare: number) =>
     Array.from({ length: 60 }, (_, n) => {
       const waitS = 300 + 10 * n;
-      return { waitS, lateS: byShare * waitS * Math.abs(normal()) };
+      return { load, waitS, lateS: byShare * waitS * Math.abs(normal()) };
     });
-  const [late, exact] = [learnPromiseShare(orders(0.1), 15)!, learnPromiseShare(orders(0.001), 15)!];
-  expect(late).toBeGreaterThan(0.12);
-  expect(exact).toBe(0.03);
+  const late = orders('full', 0.1);
+  const shares = learnPromiseShares([...late, ...orders('quiet', 0.001)], 15, 0.08);
+  expect(shares.full).toBeGreaterThan(0.12);
+  expect(shares.quiet).toBeLessThan(0.04);
   // With it about nineteen of twenty are out in time.
-  const fresh = orders(0.1);
-  const kept = fresh.filter(({ waitS, lateS }) => lateS <= 15 + late * waitS).length / fresh.length;
+  const fresh = orders('full', 0.1);
+  const kept = fresh.filter(({ waitS, lateS }) => lateS <= 15 + shares.full! * waitS).length / fresh.length;
   expect(kept).toBeGreaterThan(0.9);
-  expect(learnPromiseShare(orders(0.1).slice(0, 19), 15)).toBeNull();
+  // The first orders move it a little, and nobody is told what no order taught.
+  const first = learnPromiseShares(late.slice(0, 5), 15, 0.08);
+  expect(first.full).toBeGreaterThanOrEqual(0.06);
+  expect(first.full).toBeLessThan(shares.full!);
+  expect(learnPromiseShares(late.slice(0, 4), 15, 0.08)).toEqual({});
 });
 
 test('a coffee’s rest goes by its roast', () => {

@@ -1,13 +1,16 @@
 /**
- * How much a promise has to add to the plan's time, learnt from how late this bar's orders were.
+ * How much a promise has to add to the plan's time, learnt from how late this bar's orders were: apart for a quiet bar and a
+ * full one, since what goes wrong in a rush says little of a quiet hour.
  */
+import { LOADS, type Load, type PromiseShares } from '../plan';
 import { quantile } from './statistics';
 
-/** An order that is out: how long it was expected to take, and how long after that it came, seconds. */
-export type KeptOrder = { waitS: number; lateS: number };
+/** An order that is out: how full the bar was, how long it was expected to take, and how long after that it came, seconds. */
+export type KeptOrder = { load: Load; waitS: number; lateS: number };
 
-/** Fewer orders than this are not enough to learn from. */
-const FEWEST = 20;
+/** Fewer orders than this teach nothing yet, and the usual share counts as so many. */
+const FEWEST = 5;
+const USUAL_COUNTS = 8;
 /** The percentage of orders that should be out by their promise. */
 const KEPT_SHARE = 0.95;
 /** Limits of the learnt share, as shares of the wait. */
@@ -15,13 +18,24 @@ const LEAST = 0.03;
 const MOST = 0.3;
 
 /**
- * The share of the wait that a promise adds, besides its fixed seconds; null while there are too few orders.
+ * The share of the wait that a promise adds, besides its fixed seconds, for each load that enough orders came in.
  * @param fixedS the seconds that every promise adds
+ * @param usual the share that a bar begins with
  */
-export function learnPromiseShare(orders: readonly KeptOrder[], fixedS: number): number | null {
-  const asked = orders
-    .filter(({ waitS }) => waitS > 0)
-    .map(({ waitS, lateS }) => Math.max(0, lateS - fixedS) / waitS);
-  if (asked.length < FEWEST) return null;
-  return Math.min(MOST, Math.max(LEAST, Math.round(100 * quantile(asked, KEPT_SHARE)) / 100));
+export function learnPromiseShares(
+  orders: readonly KeptOrder[],
+  fixedS: number,
+  usual: number,
+): PromiseShares {
+  const shares: PromiseShares = {};
+  for (const load of LOADS) {
+    const asked = orders
+      .filter((order) => order.load === load && order.waitS > 0)
+      .map(({ waitS, lateS }) => Math.max(0, lateS - fixedS) / waitS);
+    if (asked.length < FEWEST) continue;
+    const share =
+      (asked.length * quantile(asked, KEPT_SHARE) + USUAL_COUNTS * usual) / (asked.length + USUAL_COUNTS);
+    shares[load] = Math.min(MOST, Math.max(LEAST, Math.round(100 * share) / 100));
+  }
+  return shares;
 }

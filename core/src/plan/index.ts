@@ -41,6 +41,7 @@ export type { PlanMove } from './moves';
 export {
   CAREFUL_MOVES,
   MARGIN_S,
+  USUAL_SHARE,
   QUOTE_MOVES,
   chainOf,
   quoteOrder,
@@ -56,7 +57,8 @@ export type { Help, Link, Quote, OrderShift, Standing, Urging } from './quote';
 export { isFlameKeeper } from './flames';
 export { FEW_DOSES, menuNow } from './menu';
 export type { MenuLine, OnMenu } from './menu';
-export { QUEUE_PROMISES, asInQueue, timesOf } from './queues';
+export { LOADS, QUEUE_PROMISES, asInQueue, loadOf, shareNow, timesOf } from './queues';
+export type { Load, PromiseShares } from './queues';
 export type { Queue } from './queues';
 export { effectOf } from './effect';
 export { overdueBrews, overdueFor } from './overdue';

@@ -1,7 +1,7 @@
 /**
  * The queues of a bar, each with what it promises. A bar that names none has one.
  */
-import type { InQueue, RingStroke } from '../brew';
+import { openOrders, type BarState, type InQueue, type RingStroke } from '../brew';
 import { promiseS } from './quote';
 
 export const QUEUE_PROMISES = ['soon', 'within', 'pick-up'] as const;
@@ -34,6 +34,25 @@ export const asInQueue = (queue: Queue | undefined, pickUpMs: number | null): In
         ...(queue.stroke === undefined ? {} : { stroke: queue.stroke }),
       }
     : {};
+
+/** How full a bar is when an order comes, by the orders that are open for each pair of hands. */
+export const LOADS = ['quiet', 'busy', 'full'] as const;
+export type Load = (typeof LOADS)[number];
+const BUSY_FROM = 2;
+const FULL_FROM = 5;
+
+/** @param open orders that were open before it */
+export const loadOf = (open: number, hands: number): Load =>
+  open < BUSY_FROM * hands ? 'quiet' : open < FULL_FROM * hands ? 'busy' : 'full';
+
+/** The share of the wait that a promise adds, where the bar's own record says so of a load. */
+export type PromiseShares = Partial<Record<Load, number>>;
+
+/** The share for an order that comes now; undefined where nothing was learnt of such a load. */
+export const shareNow = (
+  state: BarState,
+  { hands, promiseShares = {} }: { hands: number; promiseShares?: PromiseShares | undefined },
+): number | undefined => promiseShares[loadOf(openOrders(state).length, hands)];
 
 /**
  * What an order says of its time: as it is planned, and by when it is promised. What is fetched at a time is promised for

@@ -10,7 +10,7 @@ import type { Settings } from './settings';
 /** After so many served cups the pace of hands and the behaviour of beds are worked out again. */
 const LEARN_EVERY = 10;
 
-type Learnt = Pick<Bar, 'pace' | 'beds' | 'promiseShare'>;
+type Learnt = Pick<Bar, 'pace' | 'beds' | 'promiseShares'>;
 
 /** After these, other coffee is left than before. */
 const MOVES_STOCK: ReadonlySet<BarEvent['type']> = new Set([
@@ -38,14 +38,11 @@ export async function openLearntSettings(
   nothing: (error: unknown) => void,
   changed: () => void,
 ): Promise<LearntSettings> {
-  const learn = async (by?: string): Promise<Learnt> => {
-    const promiseShare = await learning.promiseShare();
-    return {
-      pace: await learning.pace(by),
-      beds: await learning.beds(),
-      ...(promiseShare === null ? {} : { promiseShare }),
-    };
-  };
+  const learn = async (by?: string): Promise<Learnt> => ({
+    pace: await learning.pace(by),
+    beds: await learning.beds(),
+    promiseShares: await learning.promiseShares(),
+  });
   // What was learnt is only a help: the bar starts without it.
   let learnt = await learn().catch((error: unknown): Learnt => {
     nothing(error);

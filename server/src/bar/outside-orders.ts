@@ -5,7 +5,7 @@ import { createHash } from 'node:crypto';
 import { badgeOf, type BarState, type CupAsk, type OrderTaken } from '@even-kettle/core/brew';
 import type { Bar, OutsideOrder } from '@even-kettle/core/contract';
 import { isGassy } from '@even-kettle/core/learn';
-import { asInQueue, menuNow, timesOf, type Plan } from '@even-kettle/core/plan';
+import { asInQueue, menuNow, shareNow, timesOf, type Plan } from '@even-kettle/core/plan';
 import type { Recipe, RecipeBook } from '@even-kettle/core/recipe';
 import type { Quoter } from '../planning/quoter';
 import type { Appended } from '../store/log';
@@ -71,7 +71,7 @@ export const outsideOrders =
         atMs: nowMs(),
         orderId,
         ...(asked.name === undefined ? {} : { name: asked.name }),
-        ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, bar().promiseShare) : {}),
+        ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, shareNow(state(), bar())) : {}),
         ...standsIn,
         cups,
       },

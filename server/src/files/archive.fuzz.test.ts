@@ -158,7 +158,7 @@ async function wholeOf({ log, records, learning, bar: settings, recipes }: BarSe
     stockG: _stock,
     pace: _pace,
     beds: _beds,
-    promiseShare: _share,
+    promiseShares: _shares,
     ...rest
   } = settings();
   return {
@@ -167,7 +167,7 @@ async function wholeOf({ log, records, learning, bar: settings, recipes }: BarSe
     badges: Object.values(log.state().orders).map(({ id, badge }) => [id, badge]),
     records: (await records.page({ limit: 200 })).records,
     stock: await learning.house(),
-    learnt: [await learning.beds(), await learning.pace(undefined), await learning.promiseShare()],
+    learnt: [await learning.beds(), await learning.pace(undefined), await learning.promiseShares()],
     settings: rest,
     recipes: recipes.saved(),
   };

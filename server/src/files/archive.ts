@@ -209,7 +209,7 @@ export async function takeArchive(source: DataSource, file: string, on: On): Pro
 function settingsOf({
   pace: _pace,
   beds: _beds,
-  promiseShare: _promiseShare,
+  promiseShares: _promiseShares,
   stockG: _stockG,
   guestsDue: _guestsDue,
   version: _version,

@@ -12,12 +12,13 @@ import type {
   Today,
 } from '@even-kettle/core/contract';
 import { adviseOn, changeInWords, dayOf } from '@even-kettle/core/learn';
+import type { PromiseShares } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import { showClock } from '@even-kettle/core/units';
 import { boilingPointC } from '@even-kettle/core/water';
 import { bedsOf, drawdownOf, recordsOfOneKind, retentionOf } from './beds';
 import { learntHands, paceOf } from './hands';
-import { promiseShareOf } from './promise';
+import { promiseSharesOf } from './promise';
 import type { SettingsChange } from '../bar/settings';
 import { todayOf } from './today';
 import { houseOf, stockOf } from './house';
@@ -39,7 +40,7 @@ export type Learning = {
   /** How much water a gram of coffee retains and how drawdown grows, by recipe and coffee, if enough brews show it. */
   beds: () => Promise<NonNullable<Bar['beds']>>;
   /** The share of the wait that a promise adds; null while the log has too few orders. */
-  promiseShare: () => Promise<number | null>;
+  promiseShares: () => Promise<PromiseShares>;
 };
 
 export const openLearning = (sources: Sources): Learning => ({
@@ -52,7 +53,7 @@ export const openLearning = (sources: Sources): Learning => ({
   hands: () => learntHands(sources),
   pace: (by) => paceOf(by, sources),
   beds: () => bedsOf(sources),
-  promiseShare: () => promiseShareOf(sources),
+  promiseShares: () => promiseSharesOf(sources),
 });
 
 async function learntOf(recipeId: string, coffee: string, sources: Sources): Promise<Learnt> {

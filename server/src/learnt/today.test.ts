@@ -43,10 +43,10 @@ test('settings that were changed are told with their time, also after a restart'
   await request(http).patch('/api/bar').send({ tapC: 20, roomC: 18 });
   await request(http).patch('/api/bar').send({ hands: 9 });
   const named = (of: Today) => of.changes.map(({ settings }) => settings);
-  expect(named(await today())).toEqual([['hands'], ['roomC', 'tapC']]);
+  expect(named(await today())).toEqual([['pairs of hands'], ['room', 'filling temperature']]);
   await close();
   await open();
-  expect(named(await today())).toEqual([['hands'], ['roomC', 'tapC']]);
+  expect(named(await today())).toEqual([['pairs of hands'], ['room', 'filling temperature']]);
 });
 
 test('water through the kettles counts from when they were descaled last, however long ago that was', async () => {

@@ -2,7 +2,7 @@
  * What whoever opens, takes over or closes the bar has to know of the log: what is expected, what drifts, what was changed,
  * how much water has gone through the kettles.
  */
-import type { Today } from '@even-kettle/core/contract';
+import { SETTING_LABELS, type Today } from '@even-kettle/core/contract';
 import { WEEKS_BACK, descaleAfterL, expectedRush, weekBefore } from '@even-kettle/core/learn';
 import type { SettingsChange } from '../bar/settings';
 import { runOf } from './run';
@@ -35,7 +35,12 @@ export async function todayOf(
   return {
     rush: expectedRush(weeks),
     drifts: await driftsOf(sources),
-    changes: changes.filter(({ atMs }) => atMs >= nowMs() - DRIFT_BACK_MS).map((change) => ({ ...change })),
+    changes: changes
+      .filter(({ atMs }) => atMs >= nowMs() - DRIFT_BACK_MS)
+      .map(({ atMs, settings }) => ({
+        atMs,
+        settings: settings.map((name) => SETTING_LABELS[name] ?? name),
+      })),
     kettles: {
       litres: Math.round((await records.filledSince(descaled?.atMs ?? 0)) / 1000),
       descaleAfterL: Number.isFinite(afterL) ? afterL : null,

@@ -4,7 +4,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
-import { asInQueue, timesOf, wavesOf, type Quote } from '@even-kettle/core/plan';
+import { asInQueue, shareNow, timesOf, wavesOf, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
@@ -198,7 +198,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
         type: 'order-taken' as const,
         orderId: newId(),
         ...(called ? { name: called } : {}),
-        ...(outS === null ? {} : timesOf(outS, nowS, standsIn, bar.promiseShare)),
+        ...(outS === null ? {} : timesOf(outS, nowS, standsIn, shareNow(state, bar))),
         ...standsIn,
         cups: indexes.map((index) => chosen[index]!),
       };

@@ -5,6 +5,7 @@ import { View } from 'react-native';
 import type { InQueue } from '@even-kettle/core/brew';
 import {
   overdueBrews,
+  shareNow,
   timesOf,
   type Overdue,
   type Queue,
@@ -96,7 +97,9 @@ export function QuoteLine({
       <Text quiet>
         {WORDS.aboutBy(
           clockTime(quote.readyS * 1000),
-          clockTime(timesOf(quote.readyS, nowMs / 1000, standsIn, bar?.promiseShare).promisedMs),
+          clockTime(
+            timesOf(quote.readyS, nowMs / 1000, standsIn, bar ? shareNow(state, bar) : undefined).promisedMs,
+          ),
         )}
       </Text>
       {overdue ? <Text bold>{WORDS.onlyIfSeenTo(overdueInWords(overdue))}</Text> : null}

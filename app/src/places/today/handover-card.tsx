@@ -87,12 +87,7 @@ const changeLines = ({ changes }: Today): string[] => [
     changes
       .slice(-10)
       .reverse()
-      .map(({ atMs, settings }) =>
-        WORDS.changedLine(
-          clockTime(atMs),
-          settings.map((name) => WORDS.settingNames[name] ?? name).join(', '),
-        ),
-      ),
+      .map(({ atMs, settings }) => WORDS.changedLine(clockTime(atMs), settings.join(', '))),
   ),
 ];
 

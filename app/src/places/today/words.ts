@@ -1,7 +1,6 @@
 /**
  * The words of Today: every sentence that is read or heard there, so that another language is another file like this.
  */
-import type { BarChange } from '@even-kettle/core/contract';
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
@@ -54,31 +53,6 @@ export const WORDS = {
   changed: 'Settings changed',
   changedLine: (time: Shown, settings: Shown) => `${time}: ${settings}`,
   nothingChanged: 'Nothing on the Bench was changed in the last two days.',
-  settingNames: {
-    name: 'name',
-    altitudeM: 'altitude',
-    roomC: 'room',
-    units: 'units',
-    hands: 'pairs of hands',
-    stations: 'stations',
-    brewers: 'own brewers',
-    grinders: 'grinders',
-    kettles: 'kettles',
-    tapC: 'filling temperature',
-    burners: 'burners',
-    water: 'water',
-    coffees: 'coffees',
-    queues: 'queues',
-    menu: 'menu',
-    people: 'people',
-    opening: 'opening list',
-    closing: 'closing list',
-    cloths: 'cloths',
-    tasteAfterMin: 'tasting',
-    oneGrind: 'one grind for all',
-    guestsKeptDays: 'guests',
-    setUp: 'first day',
-  } satisfies Record<keyof BarChange, string> as Record<string, string>,
   care: 'Due',
   nothingDue: 'No cloth, paper or coffee is due.',
   clothDue: (cloth: Shown, due: Shown) => `${cloth}: ${due}`,
