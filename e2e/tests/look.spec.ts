@@ -71,6 +71,17 @@ const cramped = (page: Page): Promise<string[]> =>
     return found;
   });
 
+/** What is written or read aloud with a figure that nobody rounded, a hole, or what a program says of nothing. */
+const oddWords = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const labels = [...document.querySelectorAll('[aria-label]')].map((each) =>
+      each.getAttribute('aria-label')!,
+    );
+    return [...document.body.innerText.split('\n'), ...labels].filter((said) =>
+      /\d\.\d{4}|undefined|NaN|\[object|\S {2}\S| \.(?!\d)|\bto\./.test(said),
+    );
+  });
+
 /** Buttons that are called the same: who hears them cannot tell them apart. */
 const namesakes = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
@@ -95,6 +106,7 @@ for (const [half, places] of [
       await settle(page);
       expect([place, 'by day', await unreadable(page)]).toEqual([place, 'by day', []]);
       expect([place, 'called alike', await namesakes(page)]).toEqual([place, 'called alike', []]);
+      expect([place, 'odd', await oddWords(page)]).toEqual([place, 'odd', []]);
       for (const theme of IN_EVERY_THEME.includes(place) ? (['evening', 'sun'] as const) : []) {
         const before = await background(page);
         await chooseTheme(page, theme);

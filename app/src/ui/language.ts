@@ -10,3 +10,7 @@ export type Shown = string | number;
 /** The form for one, or the form for any other count. */
 export const plural = (count: number, one: string, other: string): string =>
   COUNTED.select(count) === 'one' ? one : other;
+
+/** A count with what is counted: 1 brew, 2 brews. */
+export const counted = (count: Shown, one: string, other: string): string =>
+  `${count} ${plural(Number(count), one, other)}`;

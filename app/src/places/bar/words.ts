@@ -1,7 +1,7 @@
 /**
  * The words of the Bar and its stations: every sentence that is read or heard there, so that another language is another file like this.
  */
-import type { Shown } from '../../ui/language';
+import { counted, type Shown } from '../../ui/language';
 
 export const WORDS = {
   whyThisNow: 'Why this now',
@@ -30,7 +30,7 @@ export const WORDS = {
   itRunsFast: 'It runs fast. What may help, by our own estimate:',
   brewedAgainWeigh: (dose: Shown) => `This cup is brewed again: ${dose} of beans to weigh now.`,
   nothingWasSaidOf: (station: string, minutes: number) =>
-    `${station} should have been done ${minutes} minutes ago. Is it still brewing?`,
+    `${station} should have been done ${counted(minutes, 'minute', 'minutes')} ago. Is it still brewing?`,
   itStillBrews: 'It still brews',
   stopIt: 'Stop this brew',
   nobodyTouchedIt: 'nobody touched it',
@@ -64,7 +64,7 @@ export const WORDS = {
   correct: 'Correct',
   corrected: (name: Shown) => `Corrected ${name}`,
   cup: 'Cup',
-  cups: (length: Shown, grams: Shown) => `${length} cups: ${grams}`,
+  cups: (length: Shown, grams: Shown) => `${counted(length, 'cup', 'cups')}: ${grams}`,
   dose: 'Dose',
   earlyAlready: (earlyMs: Shown, button: Shown) => `${earlyMs} early: ${button} already?`,
   endedMinutesAndSecondsLike2: 'Ended: minutes and seconds, like 2:05; before the timer’s zero like -0:30.',
@@ -188,14 +188,14 @@ export const WORDS = {
   theBedShowsIn: (bedLeftMs: Shown) => `the bed shows in ${bedLeftMs}`,
   theCupItWasStartedFor: 'the cup it was started for',
   theHandsCard: 'the hands card',
-  theNextMinutes: (minutes: Shown) => `The next ${minutes} minutes`,
+  theNextMinutes: (minutes: Shown) => `The next ${counted(minutes, 'minute', 'minutes')}`,
   theOtherPairHasWhatIs: 'The other pair has what is next. Tap a station below to take its step over.',
   theOthersStayAsTheyAre: 'The others stay as they are.',
   thePlanSaysOnTheBar: (name: Shown) => `${name}. The plan says on the Bar when it is wanted next.`,
   thePour: 'The pour',
   theScale: 'The scale',
   theStation: 'the station',
-  timelineOfStations: (length: Shown) => `Timeline of ${length} stations`,
+  timelineOfStations: (length: Shown) => `Timeline of ${counted(length, 'station', 'stations')}`,
   to: (startMs: Shown, endMs: Shown) => `${startMs} to ${endMs}`,
   to1: (name: Shown, doseG: Shown, brewWaterG: Shown, ratio: Shown, part: Shown) =>
     `${name} · ${doseG} to ${brewWaterG}, 1:${ratio}${part}`,

@@ -1,7 +1,7 @@
 /**
  * The words of the Bench: every sentence that is read or heard there, so that another language is another file like this.
  */
-import { plural, type Shown } from '../../ui/language';
+import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
   practice: 'Practice',
@@ -23,7 +23,7 @@ export const WORDS = {
   guestsAreForgotten: 'Guests are forgotten',
   afterDays: (days: number) => `After ${days} ${plural(days, 'day', 'days')}`,
   boatsEvery: (minutes: Shown) =>
-    `Simulated orders from outside, to try and to train: a boat every ${minutes} minutes, whose guests order from the menu.`,
+    `Simulated orders from outside, to try and to train: a boat every ${counted(minutes, 'minute', 'minutes')}, whose guests order from the menu.`,
   nextBoatAt: (time: Shown) => `It runs. The next boat lands at ${time}.`,
   orderFeed: 'Order feed',
   startTheFeed: 'Start the feed',
@@ -97,7 +97,7 @@ export const WORDS = {
   asTheDevice: 'As the device',
   at: 'At',
   atTheyStopLatePours: (name: Shown, leadG: Shown, pours: Shown) =>
-    `At ${name} they stop ${leadG} late (${pours} pours).`,
+    `At ${name} they stop ${leadG} late (${counted(pours, 'pour', 'pours')}).`,
   band: 'Band',
   bench: 'Bench',
   brewer: 'Brewer',
@@ -113,7 +113,7 @@ export const WORDS = {
   connectedThroughABridge: 'connected through a bridge',
   cuesComeEarlierForHandsThat: 'Cues come earlier for hands that come late',
   day: 'Day',
-  daysOffRoast: (days: Shown) => `${days} days off roast`,
+  daysOffRoast: (days: Shown) => `${counted(days, 'day', 'days')} off roast`,
   decaf: 'decaf',
   evening: 'Evening',
   everyTapIsStored: 'Every tap is stored.',
@@ -225,7 +225,7 @@ export const WORDS = {
   thePlanAsFiles: 'The plan as files',
   theScreenStaysOnWhileA: 'The screen stays on while a brew runs',
   theseHandsComeMedianOfSteps: (part: Shown, steps: Shown) =>
-    `These hands come ${part} (median of ${steps} steps). `,
+    `These hands come ${part} (median of ${counted(steps, 'step', 'steps')}). `,
   theServerCannotBeReachedJust: 'The server cannot be reached just now.',
   theSettings: 'The settings',
   thisBrowserHasNoVoice: 'this browser has no voice',

@@ -1,7 +1,7 @@
 /**
  * The words of the Log: every sentence that is read or heard there, so that another language is another file like this.
  */
-import { plural, type Shown } from '../../ui/language';
+import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
   notOutYet: 'not out yet',
@@ -45,7 +45,7 @@ export const WORDS = {
   aDayInTheLastWeek: (part: Shown, part2: Shown, perDay: Shown) =>
     `${part}${part2}${perDay} a day in the last week`,
   aLineABrewForA: 'a line a brew, for a spreadsheet',
-  allLinesWereTaken: (length: Shown) => `All ${length} lines were taken.`,
+  allLinesWereTaken: (length: Shown) => `${counted(length, 'line was', 'lines were')} taken.`,
   andLikeThese: (good: Shown) => `… and ${good} like these.`,
   andThatCannotBeTaken: (faulty: Shown) => `… and ${faulty} that cannot be taken.`,
   aNewClothFromNought: 'A new cloth, counted from 0',
@@ -77,10 +77,10 @@ export const WORDS = {
   brewsAtThisSettingTwelveGive: (same: number) =>
     `${same} brew${plural(same, '', 's')} at this setting; twelve give limits.`,
   brewsOfThisRun: 'Brews of this run',
-  brewsSinceItWasWeighed: (brews: Shown) => ` · ${brews} brews since it was weighed`,
+  brewsSinceItWasWeighed: (brews: Shown) => ` · ${counted(brews, 'brew', 'brews')} since it was weighed`,
   brewsThatWereWrittenDownBefore:
     'Brews that were written down before, or at another bar. The first line names the columns: ended, coffee, recipe, dose_g; as many of the log’s own columns as you have.',
-  brewsTheLast: (length: Shown, brewS: Shown) => `${length} brews, the last ${brewS}`,
+  brewsTheLast: (length: Shown, brewS: Shown) => `${counted(length, 'brew', 'brews')}, the last ${brewS}`,
   brewTimeBrewByBrew: 'Brew time, brew by brew',
   brewTimeTrend: 'Brew-time trend',
   byTheCard: (plannedBeverageG: Shown) => `${plannedBeverageG} by the card`,
@@ -110,7 +110,7 @@ export const WORDS = {
   day: (days: Shown, part: Shown) => `${days} day${part}`,
   dayAfter: 'Day after',
   dayBefore: 'Day before',
-  days: (ageDays: Shown) => `${ageDays} days`,
+  days: (ageDays: Shown) => `${counted(ageDays, 'day', 'days')}`,
   decaf: ' · DECAF',
   doSoNextTime: 'Do so next time',
   drawdownOnItsFirstWeek: (part: Shown, round: Shown) => `, drawdown ${part}${round} % on its first week`,
@@ -141,7 +141,7 @@ export const WORDS = {
   givenUp: 'given up',
   grinderAt: (setting: Shown) => `, grinder at ${setting}`,
   growsWithWaterToThePower: (level: Shown, exponent: Shown, part: Shown, brews: Shown) =>
-    `${level}; grows with water to the power ${exponent} ± ${part} (80 %); from ${brews} brews`,
+    `${level}; grows with water to the power ${exponent} ± ${part} (80 %); from ${counted(brews, 'brew', 'brews')}`,
   guestCoffeeRecipeNotesAndTastes: 'Guest, coffee, recipe, notes and tastes are searched.',
   hands: 'Hands',
   handsByMethod: 'Hands, by method',
@@ -161,7 +161,7 @@ export const WORDS = {
   inStockG: 'In stock, g',
   inStockGrams: (name: Shown) => `${name} in stock, grams`,
   inStrengthFromCups: (part: Shown, part2: Shown, cups: Shown) =>
-    `${part}, ${part2} in strength, from ${cups} cups`,
+    `${part}, ${part2} in strength, from ${counted(cups, 'cup', 'cups')}`,
   intoABarWhoseLogIs: 'Into a bar whose log is empty. All of it is checked before any of it is taken.',
   inYourWords: 'In your words',
   itHasShiftedSinceBrewIt: (fromIndex: Shown, byS: Shown, part: Shown) =>
@@ -279,7 +279,7 @@ export const WORDS = {
   showAll: 'Show all',
   showAsATable: 'Show as a table',
   sInTheMiddleEightOf: (part: Shown, medianS: Shown, fromS: Shown, toS: Shown, cardS: Shown, steps: Shown) =>
-    `${part}: ${medianS} s in the middle, eight of ten from ${fromS} to ${toS} s, the card gives ${cardS} s, from ${steps} steps`,
+    `${part}: ${medianS} s in the middle, eight of ten from ${fromS} to ${toS} s, the card gives ${cardS} s, from ${counted(steps, 'step', 'steps')}`,
   sixStepsOfAKindTeach:
     'Six steps of a kind teach how long it takes here. Until then the cards’ own times count.',
   station: 'Station',
@@ -347,7 +347,7 @@ export const WORDS = {
   toForFromMs: (fromMs: Shown, toMs: Shown) => `, ${fromMs} to ${toMs}`,
   toMendFirst: (wrong: Shown) => `${wrong} to mend first`,
   toSFromStepsTheCard: (fromS: Shown, toS: Shown, steps: Shown, cardS: Shown) =>
-    `${fromS} to ${toS} s, from ${steps} steps; the card gives ${cardS} s`,
+    `${fromS} to ${toS} s, from ${counted(steps, 'step', 'steps')}; the card gives ${cardS} s`,
   leaveOutGuests: 'Leave out guests’ names, allergies and wishes',
   toTakeAlong: 'To take along',
   toTheBar: 'To the bar',

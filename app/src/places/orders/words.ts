@@ -1,7 +1,7 @@
 /**
  * The words of Orders: every sentence that is read or heard there, so that another language is another file like this.
  */
-import { plural, type Shown } from '../../ui/language';
+import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
   nothingToBrewWith: 'There is nothing to brew with yet',
@@ -105,7 +105,7 @@ export const WORDS = {
   cupByForIndex: (index: Shown, name: Shown) => `Cup ${index} by ${name}`,
   cupOfOrder: (coffee: Shown, cup: Shown, letter: Shown) => `${coffee}, cup ${cup} of order ${letter}`,
   cupsAreAlikeAsOneBrew: (cups: Shown, soonerS: Shown) =>
-    `${cups} cups are alike: as one brew the order is out ${soonerS} sooner.`,
+    `${counted(cups, 'cup is', 'cups are')} alike: as one brew the order is out ${soonerS} sooner.`,
   eachByItself: 'Each by itself',
   forCup: (ml: Shown, number: Shown) => `${ml} for cup ${number}`,
   forWhom: 'For whom',
@@ -173,7 +173,7 @@ export const WORDS = {
   stopped: 'Stopped',
   stoppedOnOrders: 'stopped on Orders',
   stopTheBrewOf: (which: Shown) => `Stop the brew of ${which}`,
-  takeCups: (length: Shown) => `Take ${length} cups`,
+  takeCups: (length: Shown) => `Take ${counted(length, 'cup', 'cups')}`,
   taken: (takenMs: Shown) => `taken ${takenMs}`,
   takeTheNextOrderAndThe: 'Take the next order, and the bar says when it will be ready.',
   takeTheOrder: 'Take the order',

@@ -2,7 +2,7 @@
  * The words of Practice: every sentence that is read or heard there, so that another language is another file like this.
  */
 import type { Measure } from '@even-kettle/core/practice';
-import { plural, type Shown } from '../../ui/language';
+import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
   practice: 'Practice',
@@ -190,8 +190,8 @@ export const WORDS = {
   addVariant: 'Add a variant',
   simulate: 'Simulate',
   shiftsEach: 'Shifts of each variant',
-  shifts: (count: number) => `${count} shifts`,
-  simulated: (done: number, of: number) => `${done} of ${of} shifts`,
+  shifts: (count: number) => `${counted(count, 'shift', 'shifts')}`,
+  simulated: (done: number, of: number) => `${done} of ${counted(of, 'shift', 'shifts')}`,
   cancel: 'Cancel',
   compare: 'Compare',
   findCheapest: 'Find the cheapest change for A',
@@ -215,7 +215,7 @@ export const WORDS = {
   noSureDifference: (letter: Shown, first: Shown, by: Shown, give: Shown) =>
     `${letter} against ${first}: no sure difference (${by} ± ${give} of mean wait).`,
   differs: (letter: Shown, first: Shown, isShorter: boolean, by: Shown, give: Shown, shifts: number) =>
-    `${letter} against ${first}: waits are ${by} ± ${give} ${isShorter ? 'shorter' : 'longer'} on average, over ${shifts} shifts with the same guests.`,
+    `${letter} against ${first}: waits are ${by} ± ${give} ${isShorter ? 'shorter' : 'longer'} on average, over ${counted(shifts, 'shift', 'shifts')} with the same guests.`,
   exportIt: 'Export',
   json: 'JSON',
   csv: 'CSV',
@@ -374,7 +374,7 @@ export const WORDS = {
   removeAll: (count: number) => `Remove all ${count}`,
   lessonsOf: (name: Shown) => `Lessons of ${name}`,
   sheetIs: 'Do them in this order. Write down when, and what the score was.',
-  dateAndScore: 'Date ………………  Score …………',
+  dateAndScore: 'Date ……………… Score …………',
   print: 'Print',
   done: 'done',
   isAsked: 'asked for',

@@ -1,7 +1,7 @@
 /**
  * The converter's figures, each in words and, where it is worked out, with what to ask why of.
  */
-import { type Recipe, type WhyOf } from '@even-kettle/core/recipe';
+import { RecipeError, brewCard, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
 import { blendFor, boilingPointC, coolingTimeS } from '@even-kettle/core/water';
 import type { Bar } from '@even-kettle/core/contract';
@@ -34,7 +34,7 @@ export function factsOf(
     { name: WORDS.beansToWeigh, value: inWords(showMass(beansG, units, 'dose')) },
     {
       name: WORDS.time,
-      value: `${showClock(card.brewTimeS)}  (${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)})`,
+      value: `${showClock(card.brewTimeS)} (${showClock(card.brewWindowS.from)}–${showClock(card.brewWindowS.to)})`,
       of: 'brewTimeS',
     },
     { name: WORDS.hands, value: showClock(card.handsTimeS), of: 'handsTimeS' },
@@ -91,4 +91,22 @@ export function factsOf(
     });
   if (recipe.bed !== 'none') facts.push({ name: WORDS.bed, value: recipe.bed });
   return facts;
+}
+
+/** A cup that most brewers take, beside the one that was written, ml. */
+const OTHER_CUP_ML = 300;
+
+/** What a recipe makes of another cup, in a line; null where it makes none. */
+export function otherCupInWords(recipe: Recipe, units: Units): string | null {
+  let card: BrewCard;
+  try {
+    card = brewCard(recipe, { cupMl: OTHER_CUP_ML });
+  } catch (error) {
+    if (error instanceof RecipeError) return null;
+    throw error;
+  }
+  const targets = card.steps.flatMap(({ targetG }) =>
+    targetG === undefined ? [] : [inWords(showMass(targetG, units, 'water'))],
+  );
+  return WORDS.forAnotherCup(OTHER_CUP_ML, inWords(showMass(card.doseG, units, 'dose')), targets.join(', '));
 }

@@ -4,15 +4,7 @@
 import { useState } from 'react';
 import { View, type DimensionValue } from 'react-native';
 import { router } from 'expo-router';
-import {
-  METHODS,
-  METHOD_IDS,
-  RecipeError,
-  bandInWords,
-  brewCard,
-  type BrewCard,
-  type Recipe,
-} from '@even-kettle/core/recipe';
+import { METHODS, METHOD_IDS, bandInWords, brewCard, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
@@ -36,6 +28,7 @@ import {
   type PlainForm,
   type ReadForm,
 } from './plain-form';
+import { otherCupInWords } from './facts';
 import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
 
@@ -225,9 +218,6 @@ function Fields({
   );
 }
 
-/** A cup that most brewers take, beside the one that was written, ml. */
-const OTHER_CUP_ML = 300;
-
 /** What was understood: each pour by what it is relative to, and what that makes of another cup. */
 function Understood({ made, units }: { made: NonNullable<ReadForm['made']>; units: Units }) {
   const { recipe } = made;
@@ -260,19 +250,10 @@ function Understood({ made, units }: { made: NonNullable<ReadForm['made']>; unit
 }
 
 function OtherCup({ recipe, units }: { recipe: Recipe; units: Units }) {
-  let card: BrewCard;
-  try {
-    card = brewCard(recipe, { cupMl: OTHER_CUP_ML });
-  } catch (error) {
-    if (error instanceof RecipeError) return null;
-    throw error;
-  }
-  const targets = card.steps.flatMap(({ targetG }) =>
-    targetG === undefined ? [] : [inWords(showMass(targetG, units, 'water'))],
-  );
-  return (
+  const words = otherCupInWords(recipe, units);
+  return words === null ? null : (
     <Text size="small" quiet>
-      {WORDS.forAnotherCup(OTHER_CUP_ML, inWords(showMass(card.doseG, units, 'dose')), targets.join(', '))}
+      {words}
     </Text>
   );
 }

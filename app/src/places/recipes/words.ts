@@ -1,7 +1,7 @@
 /**
  * The words of Recipes: every sentence that is read or heard there, so that another language is another file like this.
  */
-import type { Shown } from '../../ui/language';
+import { counted, type Shown } from '../../ui/language';
 
 export const WORDS = {
   done: 'Done',
@@ -129,7 +129,7 @@ export const WORDS = {
   changeAltitudeBrewerGrinderRatioCups: 'Change altitude, brewer, grinder, ratio, cups or additions',
   changeForName: (name: Shown) => `Change ${name}`,
   changeIt: 'Change it',
-  changes: (length: Shown) => `${length} changes`,
+  changes: (length: Shown) => `${counted(length, 'change', 'changes')}`,
   changeTheRecipeAndSaveIt: 'Change the recipe and save it; brews that were begun with this one keep it.',
   clarity: 'Clarity',
   cleaning: 'Cleaning',
@@ -140,7 +140,7 @@ export const WORDS = {
   copyIt: 'Copy it',
   copyTheCodeAsText: 'Copy the code as text',
   cup: 'Cup',
-  cups: (cups: Shown) => `${cups} cups`,
+  cups: (cups: Shown) => `${counted(cups, 'cup', 'cups')}`,
   cupsAWholeNumberFrom1: 'Cups: a whole number from 1 to 12.',
   cupsLabel: 'Cups',
   dose: 'Dose',
@@ -307,7 +307,7 @@ export const WORDS = {
   theVersionsCouldNotLoad: 'The versions could not load',
   theWholeRecipeIsInThis:
     'The whole recipe is in this picture. On the other phone: Recipes, Import, then photograph it or choose a picture of it. No server is needed for it.',
-  thingsToMend: (faults: Shown) => `${faults} things to mend`,
+  thingsToMend: (faults: Shown) => `${counted(faults, 'thing', 'things')} to mend`,
   thisBrowserDoesNotAllowCopying:
     'This browser does not allow copying here. Let the other phone read the picture.',
   thisRecipe: 'This recipe',

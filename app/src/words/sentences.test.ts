@@ -1,0 +1,82 @@
+/** Every sentence of every words file, and what is said of every method, without a hole in it. */
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { SCHOOLS, brewCard, type BrewCard } from '@even-kettle/core/recipe';
+import { METRIC, type Units } from '@even-kettle/core/units';
+import type { ConverterInput } from '../places/recipes/asked';
+import { convert } from '../places/recipes/conversion';
+import { factsOf, otherCupInWords } from '../places/recipes/facts';
+import { OUNCES, TEST_BAR } from '../testing/bar';
+import { lessonOf } from './learner-words';
+
+/** What no sentence holds: what is missing, two spaces, a full stop after nothing, a figure that nobody rounded. */
+const HOLE = /undefined|NaN|null|\[object|\S {2}| \.|\bto\.|\d\.\d{4}/;
+/** One of something that is counted as several. */
+const ONE_OF_MANY =
+  /(?<!Cone )\b1 (brews|changes|cups|days|lines|minutes|orders|pours|shifts|stations|steps|things|tins|tries)\b/;
+
+const src = join(__dirname, '..');
+const files = readdirSync(src, { recursive: true, encoding: 'utf8' }).filter((file) =>
+  /words\.ts$/.test(file),
+);
+
+/** The sentences of a words file; those that take names and counts with one, none and several of each. */
+function sentences(words: unknown, path: string): [string, string][] {
+  if (typeof words === 'string') return [[path, words]];
+  if (typeof words === 'function')
+    return ([1, 2, 'Cone 1'] as const).flatMap((given): [string, string][] => {
+      let said: unknown;
+      try {
+        said = (words as (...values: unknown[]) => unknown)(...Array<unknown>(words.length + 3).fill(given));
+      } catch {
+        // It takes something else than names and counts; the places' own tests say it.
+        return [];
+      }
+      return typeof said === 'string' ? [[`${path}(${given})`, said]] : [];
+    });
+  if (typeof words !== 'object' || words === null) return [];
+  return Object.entries(words).flatMap(([key, value]) => sentences(value, `${path}.${key}`));
+}
+
+test('no sentence of any words file has a hole', () => {
+  const all = files.flatMap((file) =>
+    sentences((jest.requireActual(join(src, file)) as { WORDS?: unknown }).WORDS, file),
+  );
+  expect(all.length).toBeGreaterThan(1500);
+  expect(all.filter(([, said]) => HOLE.test(said) || ONE_OF_MANY.test(said))).toEqual([]);
+});
+
+const ASKED: ConverterInput = {
+  lead: 'cup',
+  text: '',
+  cups: '1',
+  ratio: null,
+  addition: 'nothing',
+  coffeeId: null,
+  roast: null,
+  grinderId: null,
+  brewerId: null,
+  altitude: null,
+  unitsKey: '',
+  triedIn: null,
+};
+const of = (recipe: (typeof SCHOOLS)[number], units: Units): string[] => {
+  const card: BrewCard = brewCard(recipe, { doseG: recipe.refDoseG });
+  const lessons = card.steps.flatMap((step) => Object.values(lessonOf(step, card)) as (string | null)[]);
+  const made = convert(recipe, { ...ASKED, text: units === METRIC ? '300' : '10' }, TEST_BAR, units);
+  const facts = made.ok ? factsOf(recipe, TEST_BAR, units, made) : [];
+  return [
+    ...lessons,
+    otherCupInWords(recipe, units),
+    ...facts.flatMap(({ name, value }) => [name, value]),
+    ...card.notes,
+  ].filter((said) => said !== null);
+};
+
+test.each(SCHOOLS.map((recipe) => [recipe.id, recipe] as const))(
+  'what is said of %s has no hole, in either kind of units',
+  (_id, recipe) => {
+    for (const units of [METRIC, OUNCES])
+      expect(of(recipe, units).filter((said) => HOLE.test(said))).toEqual([]);
+  },
+);
