@@ -164,12 +164,9 @@ export const todaySchema = z.object({
       z.object({ recipeId: z.string(), coffee: z.string(), byS: z.number(), sinceMs: z.number().nullable() }),
     )
     .meta({ description: 'Brew times that have moved, of what was brewed in the last two days.' }),
-  changes: z
-    .array(z.object({ atMs: z.number(), settings: z.array(z.string()) }))
-    .meta({
-      description:
-        'Settings that were changed in the last two days, by what they are called, the latest last.',
-    }),
+  changes: z.array(z.object({ atMs: z.number(), settings: z.array(z.string()) })).meta({
+    description: 'Settings that were changed in the last two days, by what they are called, the latest last.',
+  }),
   kettles: z.object({
     litres: z.number().meta({ description: 'About how much water went through the kettles since.' }),
     descaleAfterL: z.number().nullable(),

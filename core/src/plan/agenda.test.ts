@@ -257,6 +257,7 @@ test('where only a small kettle is free, what is asked of it is no more than it 
   const [kettle] = BENCH.kettles;
   const bench: Bench = {
     ...BENCH,
+    tapC: 15,
     stations: ['carafe-1', 'carafe-2'].map((id) => ({ id, name: id, brewerId: 'hourglass-l' })),
     kettles: [
       { ...kettle!, sizeMl: 2000 },

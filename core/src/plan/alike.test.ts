@@ -1,7 +1,6 @@
 /** Which of several brews that are alike goes first. */
 import { checkPlan, planCost, solve, type PlanBrew, type PlanProblem } from './index';
 import { inTurn } from './alike';
-import { alone } from './batches';
 import { tablesOf } from './tables';
 import { timingOf } from './timing';
 import { seededRandom } from '../testing/random';
@@ -104,7 +103,7 @@ describe('four orders alike', () => {
     const turnOf = (change: (n: number) => Partial<PlanProblem['orders'][number]>, frozen = {}) => {
       const t = tablesOf({ ...four(change), frozen });
       const start = Int32Array.from(t.keys, (_, i) => 130 * Math.floor(i / 3) + [0, 75, 95][i % 3]!);
-      const best = { start, mates: alone(t), cost: timingOf(t).costOf(start) };
+      const best = { start, cost: timingOf(t).costOf(start) };
       const turned = inTurn(t, best);
       expect(turned.cost).toBe(timingOf(t).costOf(turned.start));
       expect(best.start).toBe(start);

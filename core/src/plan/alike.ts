@@ -3,8 +3,6 @@
  * them goes first is a question of cost alone, and is answered by trying all pairs. Letters are those of the tables
  * (`tables.ts`).
  */
-import { batchesOf } from './batches';
-import type { Timetable } from './joins';
 import { BENT_PER_S } from './price';
 import type { Tables } from './tables';
 import { timingCostOf } from './timing-cost';
@@ -12,17 +10,14 @@ import { timingCostOf } from './timing-cost';
 /** Less than this is rounding. */
 const GAIN = 0.005;
 
-type Costed = Timetable & { cost: number };
+type Costed = { start: Int32Array; cost: number };
 
 /** The timetable with alike brews in the turn that costs least, as far as changing two of them brings something. */
 export function inTurn(t: Tables, best: Costed): Costed {
-  const { mates } = best;
-  const pairs = alikeIn(t, mates);
+  const pairs = alikeIn(t);
   if (pairs.length === 0) return best;
   const start = best.start.slice();
-  const batches = batchesOf(t);
-  batches.take(mates);
-  const { costOf } = timingCostOf(t, BENT_PER_S, batches.lasts);
+  const { costOf } = timingCostOf(t, BENT_PER_S);
   let { cost } = best;
   for (let isBetter = true; isBetter;) {
     isBetter = false;
@@ -35,14 +30,14 @@ export function inTurn(t: Tables, best: Costed): Costed {
       } else swap(t, start, b, c);
     }
   }
-  return { start, mates, cost };
+  return { start, cost };
 }
 
 /** Pairs of brews that have not begun, in which everything but the order is the same. Moving a frozen start costs, as everywhere. */
-function alikeIn(t: Tables, mates: Int32Array): [number, number][] {
+function alikeIn(t: Tables): [number, number][] {
   const kinds = new Map<string, number[]>();
   for (let b = 0; b < t.brews; b += 1) {
-    if (!isFree(t, mates, b)) continue;
+    if (t.next[b] !== t.first[b]) continue;
     const kind = kindOf(t, b);
     kinds.set(kind, [...(kinds.get(kind) ?? []), b]);
   }
@@ -51,25 +46,11 @@ function alikeIn(t: Tables, mates: Int32Array): [number, number][] {
   );
 }
 
-function isFree(t: Tables, mates: Int32Array, b: number): boolean {
-  if (t.next[b] !== t.first[b]) return false;
-  for (let i = t.first[b]!; i < t.first[b + 1]!; i += 1) if (mates[i] !== i) return false;
-  return true;
-}
-
 function kindOf(t: Tables, b: number): string {
   const from = t.first[b]!;
   const steps = Array.from({ length: t.first[b + 1]! - from }, (_, n) => {
     const i = from + n;
-    return [
-      t.duration[i],
-      t.attended[i],
-      t.lagMin[i],
-      t.lagIdeal[i],
-      t.lagMax[i],
-      t.penalty[i],
-      t.batch?.[i],
-    ];
+    return [t.duration[i], t.attended[i], t.lagMin[i], t.lagIdeal[i], t.lagMax[i], t.penalty[i]];
   });
   const holds = t.holds[b]!.map(({ tool, from: first, to }) => [tool, first - from, to - from]);
   return JSON.stringify([steps, holds, t.serve[b]! - from]);

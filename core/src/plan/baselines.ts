@@ -33,7 +33,7 @@ function inTurn(problem: PlanProblem, t: Tables, from: (freeAt: number[]) => num
     .sort((a, b) => isBegun(b) - isBegun(a) || placedAt(a) - placedAt(b));
   const freeAt = Array<number>(t.hands).fill(0);
   for (const b of brews) {
-    board.place(b, NEVER_OVERBOOK, isBegun(b) ? 0 : from(freeAt), t.horizon, false);
+    board.place(b, NEVER_OVERBOOK, isBegun(b) ? 0 : from(freeAt), t.horizon);
     board.put(b);
     const last = t.first[b + 1]! - 1;
     freeAt[freeAt.indexOf(Math.min(...freeAt))] = board.start[last]! + t.duration[last]!;

@@ -73,8 +73,6 @@ export type Bench = {
   water?: { name: string };
   /** Learnt: how long each kind of attended step takes these hands, times the card's length. */
   pace?: Partial<Record<StepKind, number>> | undefined;
-  /** Like work of several brews is planned together. The hands card shows one step at a time, so only the rush lab does. */
-  batches?: boolean | undefined;
   /** Learnt of a recipe with a coffee, by `bedKey`. */
   beds?: Record<string, LearntBed> | undefined;
 };

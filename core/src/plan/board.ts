@@ -3,7 +3,6 @@
  * among the others (`placement.ts`). Over-booking is allowed and costs: a plan is valid when that cost is zero.
  * Letters are those of the tables (`tables.ts`).
  */
-import { alone, batchOf, join, leave, type Mates } from './batches';
 import { placementOn } from './placement';
 import { NEVER, type Tables } from './tables';
 
@@ -17,15 +16,13 @@ export type Board = {
   start: Int32Array;
   /** The finish of every brew; NEVER while it is not placed. */
   finish: Int32Array;
-  /** What is done together; of a brew that is not placed nothing is, unless it is said before it is put. */
-  mates: Mates;
   lift: (brew: number) => void;
   put: (brew: number) => void;
   /**
    * Sets the brew's starts to the best for these prices, begun no sooner than `from` and over by `to`; false where there is
-   * none. Its steps join others like them where that is better, if they may.
+   * none.
    */
-  place: (brew: number, prices: Prices, from: number, to: number, mayJoin: boolean) => boolean;
+  place: (brew: number, prices: Prices, from: number, to: number) => boolean;
 };
 
 export function boardOf(t: Tables): Board {
@@ -54,27 +51,12 @@ export function boardOf(t: Tables): Board {
 
   const endOf = (i: number) => (i < t.next[t.brewOf[i]!]! ? t.pinnedEnd[i]! : start[i]! + t.duration[i]!);
 
-  const mates = alone(t);
-  /** Seconds of hands that a step takes behind the others of its batch that are placed; from its start where there are none. */
   function takeHands(i: number, by: 1 | -1): void {
-    let from = start[i]!;
-    let lasts = t.duration[i]!;
-    if (mates[i] !== i) {
-      const others = batchOf(mates, i).filter((j) => j !== i && finish[t.brewOf[j]!] !== NEVER);
-      if (others.length > 0) {
-        lasts = t.batch![i]!.each;
-        from += t.batch![i]!.setup + others.reduce((all, j) => all + t.batch![j]!.each, 0);
-      }
-    }
-    add(handsTaken, from, from + lasts, by);
+    add(handsTaken, start[i]!, start[i]! + t.duration[i]!, by);
   }
 
   function lift(b: number): void {
-    for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) {
-      if (!t.attended[i]) continue;
-      takeHands(i, -1);
-      leave(mates, i);
-    }
+    for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) if (t.attended[i]) takeHands(i, -1);
     for (const { tool, from, to } of t.holds[b]!)
       if (to >= t.next[b]!) add(toolsTaken[tool]!, start[from]!, endOf(to), -1);
     finish[b] = NEVER;
@@ -87,19 +69,8 @@ export function boardOf(t: Tables): Board {
     finish[b] = endOf(t.serve[b]!);
   }
 
-  const placement = placementOn(t, { start, finish, mates, handsTaken, toolsTaken, holders });
-  return {
-    start,
-    finish,
-    mates,
-    lift,
-    put,
-    place: (...where) => {
-      if (!placement.place(...where)) return false;
-      for (const [i, j] of placement.joined) join(mates, i, j);
-      return true;
-    },
-  };
+  const place = placementOn(t, { start, finish, handsTaken, toolsTaken, holders });
+  return { start, finish, lift, put, place };
 }
 
 function add(taken: Int16Array, from: number, to: number, by: number): void {

@@ -27,8 +27,7 @@ export function boundOf(problem: PlanProblem): number {
   const work = waiting.map((o) =>
     t.orders[o]!.brews.reduce((all, b) => {
       let sum = all;
-      for (let i = t.next[b]!; i <= t.serve[b]!; i += 1)
-        if (t.attended[i]) sum += t.batch?.[i]?.each ?? t.duration[i]!;
+      for (let i = t.next[b]!; i <= t.serve[b]!; i += 1) if (t.attended[i]) sum += t.duration[i]!;
       return sum;
     }, 0),
   );

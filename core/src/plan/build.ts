@@ -22,7 +22,6 @@ import { pairOf } from './hands';
 import { PROMISE_S, byTurn, dueMsOf, notBeforeMsOf, sinceMsOf, waysInTurn, weightOf } from './turn';
 import { bedKey, kindOf, type Bench } from './bench';
 import { keepFlames } from './flames';
-import { batchOfKind, togetherWith } from './batch-rules';
 import {
   PROBLEM_FORMAT,
   stepKey,
@@ -203,7 +202,6 @@ function takeInHand(
       ({ from, to, hands }) => from <= problem.now && problem.now < to && pair >= bench.hands - hands,
     );
   const claimed = new Set<string>();
-  const itemOf = new Map(items.map((item) => [item.key, item]));
   const canBegin = (item: AgendaItem): boolean => {
     // Of cups that wait for one station only the first can have begun.
     if (item.brew === null && (!item.station.free || claimed.has(item.station.id))) return false;
@@ -226,16 +224,9 @@ function takeInHand(
     busy.add(pair);
     if (item.goesBefore) (problem.goesBefore ??= {})[item.key] = item.goesBefore;
     const begunS = Math.floor(Math.min(nowMs, item.fromMs) / 1000);
-    const begun: string[] = [];
-    for (const key of togetherWith(item.key, before)) {
-      const mate = itemOf.get(key);
-      if (!mate || !canBegin(mate)) continue;
-      claimed.add(mate.station.id);
-      problem.started[key] = begunS;
-      startedHands[key] = pair;
-      begun.push(key);
-    }
-    if (begun.length > 1) (problem.startedBatches ??= []).push(begun);
+    claimed.add(item.station.id);
+    problem.started[item.key] = begunS;
+    startedHands[item.key] = pair;
   }
   for (const item of items) {
     const pair = handOf(item);
@@ -286,7 +277,7 @@ function waitingBrew(
   kind: string,
   nowS: number,
 ): PlanBrew {
-  const steps = card.steps.map((step) => planStep(step, bench, cup, kind, card));
+  const steps = card.steps.map((step) => planStep(step, bench, cup, card));
   return {
     id: nextBrewId(cup),
     orders: [order.id],
@@ -324,7 +315,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
   return {
     id: brew.id,
     orders: [brew.orderId],
-    steps: steps.map((step) => planStep(step, bench, brew.ask, kind, brew.card)),
+    steps: steps.map((step) => planStep(step, bench, brew.ask, brew.card)),
     holds: holdsOf(brew.card, steps, kind),
   };
 }
@@ -368,14 +359,12 @@ const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>
 
 /**
  * @param bench whose hands' own pace, and whose beds' own drawdowns, are taken where they are known
- * @param station the kind of place where it is brewed
  * @param card that it is a step of
  */
 function planStep(
   step: CardStep,
-  { pace, beds, batches }: Bench,
+  { pace, beds }: Bench,
   { recipeId, coffee }: CupAsk,
-  station: string,
   card: BrewCard,
 ): PlanStep {
   const handS = step.attended && step.end !== 'clock' ? HAND_S : 0;
@@ -386,7 +375,6 @@ function planStep(
       ? step.durationS + (bedLevel - 1) * Math.max(step.durationS, planDrawdownS(card))
       : step.durationS * (pace?.[step.kind] ?? 1);
   const duration = Math.max(1, Math.round(lasts) + handS);
-  const batch = batches && batchOfKind(step.kind, duration, step.kind === 'weigh' ? coffee : station);
   return {
     id: step.id,
     attended: step.attended,
@@ -398,7 +386,6 @@ function planStep(
       penalty: BEND * step.lag.penalty,
     },
     ...(step.kind === 'serve' ? { serve: true } : {}),
-    ...(batch ? { batch } : {}),
   };
 }
 

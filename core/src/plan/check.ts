@@ -2,16 +2,14 @@
  * Checks every rule of a plan from the problem alone, so that nobody has to trust a planner.
  */
 import { planCost } from './cost';
-import { endOfStarted, leadsOf, lengthsOf } from './started';
-import { stepKey, type Plan, type PlanProblem, type PlanStep } from './problem';
+import { endOfStarted } from './started';
+import { stepKey, type Plan, type PlanProblem } from './problem';
 
 type CheckedStep = { from: number; to: number; begun: boolean; who: string };
 
 /** Every rule that a plan breaks, in words; empty if it breaks none. */
 export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
-  const broken = brokenBatches(problem, plan);
-  const lengthOf = lengthsOf(problem, plan);
-  const leadOf = leadsOf(problem, plan.batches);
+  const broken: string[] = [];
   const handSpans = new Map<number, CheckedStep[]>();
   const toolSpans = new Map<string, CheckedStep[]>();
   for (const brew of problem.brews) {
@@ -27,7 +25,7 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
       }
       const span: CheckedStep = {
         from,
-        to: begun ? endOfStarted(problem, key, lengthOf(key, step)) : from + lengthOf(key, step),
+        to: begun ? endOfStarted(problem, key, step.duration) : from + step.duration,
         begun,
         who: key,
       };
@@ -48,9 +46,7 @@ export function checkPlan(problem: PlanProblem, plan: Plan): string[] {
       if (step.attended) {
         const pair = plan.hands[key] ?? -1;
         if (pair < 0 || pair >= problem.hands) broken.push(`${key}: no pair of hands ${pair}`);
-        if (plan.hands[leadOf(key)] !== pair)
-          broken.push(`${key}: done together with ${leadOf(key)} by other hands`);
-        if (leadOf(key) === key) handSpans.set(pair, [...(handSpans.get(pair) ?? []), span]);
+        handSpans.set(pair, [...(handSpans.get(pair) ?? []), span]);
       }
       previous = span;
     }
@@ -96,35 +92,4 @@ function overbooked(
     }
   }
   return [];
-}
-
-/** What is done together is alike, of several brews, no more than may be, begun at once, and not begun before. */
-function brokenBatches(problem: PlanProblem, { batches = [], starts }: Plan): string[] {
-  const broken: string[] = [];
-  const brewOf = new Map<string, string>();
-  const steps = new Map<string, PlanStep>();
-  for (const brew of problem.brews)
-    for (const step of brew.steps) {
-      brewOf.set(stepKey(brew.id, step.id), brew.id);
-      steps.set(stepKey(brew.id, step.id), step);
-    }
-  const standing = new Set((problem.startedBatches ?? []).map((keys) => keys.join()));
-  const seen = new Set<string>();
-  for (const keys of batches) {
-    const who = keys.join(' with ');
-    const rules = keys.map((key) => steps.get(key)?.batch);
-    const least = Math.min(...rules.map((rule) => rule?.max ?? 1));
-    if (new Set(rules.map((rule) => rule?.key)).size > 1 || !rules[0]) broken.push(`${who}: not alike`);
-    if (keys.length < 2 || keys.length > least)
-      broken.push(`${who}: ${keys.length} together, at most ${least}`);
-    if (new Set(keys.map((key) => brewOf.get(key))).size < keys.length) broken.push(`${who}: of one brew`);
-    if (new Set(keys.map((key) => starts[key])).size > 1) broken.push(`${who}: not begun at once`);
-    if (!standing.has(keys.join()) && keys.some((key) => key in problem.started))
-      broken.push(`${who}: begun before`);
-    for (const key of keys) {
-      if (seen.has(key)) broken.push(`${key}: together with two lots`);
-      seen.add(key);
-    }
-  }
-  return broken;
 }

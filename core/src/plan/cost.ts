@@ -2,7 +2,7 @@
  * What a plan costs: waiting, lateness, cups of one order that come apart, and lags away from their ideal. The
  * formula is the open format's own.
  */
-import { endOfStarted, lengthsOf } from './started';
+import { endOfStarted } from './started';
 import { APART_PER_S, LATE_PER_S, RELAXED_PER_S } from './price';
 import { stepKey, type Plan, type PlanProblem } from './problem';
 
@@ -13,9 +13,8 @@ import { stepKey, type Plan, type PlanProblem } from './problem';
  */
 export function planCost(
   problem: PlanProblem,
-  plan: Pick<Plan, 'starts' | 'batches'>,
+  plan: Pick<Plan, 'starts'>,
 ): { cost: number; finish: Record<string, number> } {
-  const lengthOf = lengthsOf(problem, plan);
   const finishOfBrew = new Map<string, number>();
   let cost = 0;
   for (const brew of problem.brews) {
@@ -24,8 +23,7 @@ export function planCost(
       const key = stepKey(brew.id, step.id);
       const begun = key in problem.started;
       const start = plan.starts[key]!;
-      const lasts = lengthOf(key, step);
-      const end = begun ? endOfStarted(problem, key, lasts) : start + lasts;
+      const end = begun ? endOfStarted(problem, key, step.duration) : start + step.duration;
       if (previous && !begun) {
         const lag = start - previous.end;
         cost += step.lag.penalty * Math.abs(lag - step.lag.ideal);

@@ -1,9 +1,7 @@
 /**
  * The plan during the search, on the board: built brew by brew, or changed by placing some of its brews again.
  */
-import { leave, type Mates } from './batches';
 import { boardOf } from './board';
-import type { Timetable } from './joins';
 import { range } from './sequence';
 import { NEVER, type Tables } from './tables';
 
@@ -14,9 +12,8 @@ const PRICES = [4, 160] as const;
 const REACH_S = 900;
 
 export type Draft = {
-  /** The starts of the plan that was built last, and what is done together in it. */
+  /** The starts of the plan that was built last. */
   start: Int32Array;
-  mates: Mates;
   /** Brews with steps that are still to come. */
   open: number[];
   isOpen: (brew: number) => boolean;
@@ -27,11 +24,11 @@ export type Draft = {
   /** Orders by how soon they should be out: a mixture of promise, work and length, and some noise. */
   priority: (share: number, noise: number) => number[];
   /** Places every brew in turn: what runs, then order by order. */
-  construct: (price: number, orders: number[], aroundRunning: boolean, mayJoin: boolean) => void;
+  construct: (price: number, orders: number[], aroundRunning: boolean) => void;
   /** The last plan, with what is new or has become impossible placed anew. */
-  warm: (last: Timetable) => void;
+  warm: (last: Int32Array) => void;
   /** Lets brews of the plan in `current` choose anew, one after another, and writes what comes of it to `wish`. */
-  choose: (brews: number[], anywhere: boolean, current: Timetable, wish: Timetable) => void;
+  choose: (brews: number[], anywhere: boolean, current: Int32Array, wish: Int32Array) => void;
   /** To be told whenever `current` has become another plan. */
   stale: () => void;
 };
@@ -67,9 +64,9 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     for (const b of open) if (board.finish[b] !== NEVER) board.lift(b);
   }
 
-  function placeOrThrow(b: number, price: number, from: number, to: number, mayJoin = true): void {
+  function placeOrThrow(b: number, price: number, from: number, to: number): void {
     const prices = { hands: price, tool: price / 2 };
-    if (!board.place(b, prices, from, to, mayJoin) && !board.place(b, prices, 0, t.horizon, mayJoin))
+    if (!board.place(b, prices, from, to) && !board.place(b, prices, 0, t.horizon))
       throw new Error(`${t.problem.brews[b]!.id}: no place in sight; the horizon is too short.`);
     board.put(b);
   }
@@ -91,14 +88,14 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     return end;
   }
 
-  function construct(price: number, orders: number[], aroundRunning: boolean, mayJoin: boolean): void {
+  function construct(price: number, orders: number[], aroundRunning: boolean): void {
     liftAll();
     if (running && aroundRunning) putAt(running, open.filter(isBegun));
     let end = endOfAll(board.start);
     const place = (b: number) => {
       if (board.finish[b] !== NEVER || !isOpen(b)) return;
       const reach = Math.max(end, takenUntil, t.soonest[b]!) + lengthS[b]! + REACH_S;
-      placeOrThrow(b, price, 0, reach, mayJoin);
+      placeOrThrow(b, price, 0, reach);
       const last = t.first[b + 1]! - 1;
       end = Math.max(end, board.start[last]! + t.duration[last]!);
     };
@@ -116,32 +113,28 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     return range(t.orders.length).sort((a, b) => key[a]! - key[b]!);
   }
 
-  function warm({ start: starts, mates }: Timetable): void {
+  function warm(starts: Int32Array): void {
     liftAll();
     const placed = open.filter((b) =>
       range(t.first[b + 1]! - t.next[b]!).every((n) => starts[t.next[b]! + n] !== NEVER),
     );
-    board.mates.set(mates);
-    for (const b of open)
-      if (!placed.includes(b)) for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) leave(board.mates, i);
     putAt(starts, placed);
     for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, dearest, 0, t.horizon);
     boardIsCurrent = false;
   }
 
-  function show(current: Timetable): void {
+  function show(current: Int32Array): void {
     if (boardIsCurrent) return;
     liftAll();
-    board.start.set(current.start);
-    board.mates.set(current.mates);
+    board.start.set(current);
     for (const b of open) board.put(b);
     boardIsCurrent = true;
   }
 
-  function choose(brews: number[], anywhere: boolean, current: Timetable, wish: Timetable): void {
+  function choose(brews: number[], anywhere: boolean, current: Int32Array, wish: Int32Array): void {
     show(current);
-    const end = endOfAll(current.start);
-    const from = Math.min(...brews.map((b) => current.start[t.next[b]!]!));
+    const end = endOfAll(current);
+    const from = Math.min(...brews.map((b) => current[t.next[b]!]!));
     const price = PRICES[0] * Math.pow(dearest / PRICES[0], random());
     for (const b of brews) board.lift(b);
     for (const b of brews) {
@@ -149,18 +142,15 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
       const reach = from + lengthS[b]! + (brews.length > 1 ? 400 : 200);
       placeOrThrow(b, price, wide ? 0 : Math.max(0, from - 200), wide ? end + 300 : reach);
     }
-    wish.start.set(board.start);
-    wish.mates.set(board.mates);
+    wish.set(board.start);
     // The board goes back to what stands; whether this is better is seen later.
     for (const b of brews) board.lift(b);
-    board.start.set(current.start);
-    board.mates.set(current.mates);
+    board.start.set(current);
     for (const b of brews) board.put(b);
   }
 
   return {
     start: board.start,
-    mates: board.mates,
     open,
     isOpen,
     lengthS,

@@ -20,7 +20,6 @@ export { startEvent, tapEvents } from './tap';
 export type { NewId, TapFacts } from './tap';
 export { buildProblem } from './build';
 export type { BarProblem } from './build';
-export { onceOf, togetherWith } from './batch-rules';
 export { roughFinish } from './rough';
 export { checkPlan } from './check';
 export { planCost } from './cost';

@@ -4,7 +4,6 @@
  * brew's next one, `k` a point of its grid, `lo` the second that the grid begins at.
  */
 import type { Board, Prices } from './board';
-import { batchOf, mayJoin } from './batches';
 import { BENT_PER_S, FROZEN_PER_S, LATE_PER_S, APART_PER_S, TOLD_PER_S } from './price';
 import { NEVER, type Tables } from './tables';
 
@@ -16,24 +15,18 @@ const OUT_OF_REACH = 1e16;
 const GRID = 3;
 
 /** Who has the hands and the tools, second by second. */
-export type Occupancy = Pick<Board, 'start' | 'finish' | 'mates'> & {
+export type Occupancy = Pick<Board, 'start' | 'finish'> & {
   handsTaken: Int16Array;
   toolsTaken: readonly Int16Array[];
   /** By tool: how many brews have it in use. */
   holders: Int32Array;
 };
 
-export type Placement = {
-  place: Board['place'];
-  /** Of the brew that was placed last: its steps that join others, and which. */
-  joined: [step: number, other: number][];
-};
-
 // eslint-disable-next-line max-lines-per-function -- one placement in shared arrays; its parts are the functions within
 export function placementOn(
   t: Tables,
-  { start, finish, mates, handsTaken, toolsTaken, holders }: Occupancy,
-): Placement {
+  { start, finish, handsTaken, toolsTaken, holders }: Occupancy,
+): Board['place'] {
   const size = t.horizon + 2;
   // Room for the placement, made once. By step of the brew and grid point: the least that it costs from there on.
   const longest = max(1, ...t.problem.brews.map((brew) => brew.steps.length));
@@ -47,10 +40,6 @@ export function placementOn(
   const phase = new Int32Array(longest);
   const firstPoint = new Int32Array(longest);
   const lastPoint = new Int32Array(longest);
-  /** Where it is better to join another step than to begin by oneself: that one's number and 1 more, by step of the brew and point. */
-  const joins = t.batch ? Array.from({ length: longest }, () => new Int32Array(size)) : null;
-  const like = alikeOf(t);
-  const joined: Placement['joined'] = [];
   const grids = Int32Array.from({ length: t.brews }, (_, b) => gridOf(t, b));
 
   function layGrid(next: number, end: number, grid: number, reach: number): void {
@@ -151,39 +140,7 @@ export function placementOn(
     }
   }
 
-  /** The step joins others like it where that is cheaper: it takes hands for its own part only, and ends with them. */
-  function joinOthers(b: number, i: number, lo: number, grid: number): void {
-    const n = i - t.next[b]!;
-    const via = joins![n]!;
-    via.fill(0, firstPoint[n]!, lastPoint[n]! + 1);
-    for (const j of like[i]!) {
-      const other = t.brewOf[j]!;
-      if (finish[other] === NEVER || !mayJoin(t, mates, i, j)) continue;
-      const at = start[j]!;
-      const origin = lo + phase[n]!;
-      const k = ceil((at - origin) / grid);
-      if (k < firstPoint[n]! || k > lastPoint[n]!) continue;
-      const together = batchOf(mates, j);
-      const ends = at + t.batch![i]!.setup + together.reduce((all, m) => all + t.batch![m]!.each, 0);
-      const end = ends + t.batch![i]!.each;
-      // As if it were begun alone so late that it ends then.
-      const late = ceil((end - t.duration[i]! - origin) / grid);
-      if (late > lastPoint[n]!) continue;
-      let cost = rest[late]! + handsPrice[end]! - handsPrice[ends]!;
-      for (const { tool, from, to } of t.holds[b]!) {
-        if (i === to) cost += toolPrice[tool]![end]!;
-        if (i === from) cost -= toolPrice[tool]![at]!;
-      }
-      if (t.frozen[i] !== NEVER) cost += FROZEN_PER_S * abs(at - t.frozen[i]!);
-      const here = fromHere[n]!;
-      if (cost >= here[k]!) continue;
-      here[k] = cost;
-      via[k] = j + 1;
-    }
-  }
-
-  function place(b: number, prices: Prices, from: number, to: number, mayJoinOthers: boolean): boolean {
-    joined.length = 0;
+  function place(b: number, prices: Prices, from: number, to: number): boolean {
     const next = t.next[b]!;
     const end = t.first[b + 1]!;
     if (next === end) return true;
@@ -230,13 +187,12 @@ export function placementOn(
           const off = abs(s0 + k * grid - keep);
           here[k]! += FROZEN_PER_S * off;
         }
-      if (mayJoinOthers && t.batch?.[i]) joinOthers(b, i, lo, grid);
     }
-    return follow(b, lo, grid, mayJoinOthers);
+    return follow(b, lo, grid);
   }
 
   /** Sets the starts along the cheapest way. */
-  function follow(b: number, lo: number, grid: number, mayJoinOthers: boolean): boolean {
+  function follow(b: number, lo: number, grid: number): boolean {
     const next = t.next[b]!;
     const begun = next > t.first[b]!;
     let least = OUT_OF_REACH / 2;
@@ -254,7 +210,7 @@ export function placementOn(
       }
     }
     if (at < 0) return false;
-    let end = begin(next, lo + at * grid, at);
+    let end = begin(next, lo + at * grid);
     for (let i = next + 1; i < t.first[b + 1]!; i += 1) {
       const n = i - next;
       const origin = lo + phase[n]!;
@@ -268,35 +224,18 @@ export function placementOn(
           point = k;
         }
       }
-      if (point >= 0) end = begin(i, origin + point * grid, point);
+      if (point >= 0) end = begin(i, origin + point * grid);
     }
     return true;
 
-    /** Sets a start, the other's where it joins one; gives the end. */
-    function begin(i: number, alone: number, k: number): number {
-      const via = mayJoinOthers && t.batch?.[i] ? joins![i - next]![k]! : 0;
-      if (via === 0) {
-        start[i] = alone;
-        return alone + t.duration[i]!;
-      }
-      const j = via - 1;
-      joined.push([i, j]);
-      start[i] = start[j]!;
-      const { setup, each } = t.batch![i]!;
-      return batchOf(mates, j).reduce((sum, m) => sum + t.batch![m]!.each, start[j]! + setup + each);
+    function begin(i: number, at: number): number {
+      start[i] = at;
+      return at + t.duration[i]!;
     }
   }
 
-  return { place, joined };
+  return place;
 }
-
-/** By step: those of other brews, not begun, that it may be done together with. */
-const alikeOf = ({ batch, steps, brewOf, next }: Tables): number[][] =>
-  Array.from({ length: batch ? steps : 0 }, (_, i) =>
-    Array.from({ length: batch![i] ? steps : 0 }, (_step, j) => j).filter(
-      (j) => batch![j]?.key === batch![i]!.key && brewOf[j] !== brewOf[i] && j >= next[brewOf[j]!]!,
-    ),
-  );
 
 /** Running sums of the price of each second, so that a stretch costs a difference. */
 function priceUp(

@@ -8,19 +8,12 @@ export const PLAN_FORMAT = 'even-kettle/plan@1';
 
 /** The wait between the end of the step before and a step's start; `max: null` is no limit. */
 export type Lag = { min: number; ideal: number; max: number | null; penalty: number };
-/**
- * Like work of several brews that may be done together: `setup` is spent once, `each` for every brew, whole seconds. Alone a
- * step lasts its `duration`, which is `setup + each`. At most `max` steps of one key are done together.
- */
-export type BatchRule = { key: string; setup: number; each: number; max: number };
 export type PlanStep = {
   id: string;
   attended: boolean;
   duration: number;
   lag: Lag;
   serve?: true;
-  /** Not in files of version 1. */
-  batch?: BatchRule;
 };
 export type PlanHold = { tool: string; from: string; to: string };
 export type PlanBrew = { id: string; orders: string[]; steps: PlanStep[]; holds: PlanHold[] };
@@ -54,8 +47,6 @@ export type PlanProblem = {
   goesBefore?: Record<string, string>;
   /** The pair whose card counts a step down: it stays with that pair where that is free. Not in files of version 1. */
   countedHands?: Record<string, number>;
-  /** Steps that were begun together, by their keys, for as long as they are in `started`. Not in files of version 1. */
-  startedBatches?: string[][];
 };
 
 export type Relaxed = { step: string; rule: 'max-lag' | 'frozen'; by: number };
@@ -80,8 +71,6 @@ export type Plan = {
   optimal: boolean;
   relaxed: Relaxed[];
   why: Record<string, WaitsFor>;
-  /** Steps that are done together, two or more each, by their keys; begun ones among them. Only where the problem allows any. */
-  batches?: string[][];
 };
 
 /** A problem that no plan can answer: a tool that the bar does not have. */

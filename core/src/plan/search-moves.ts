@@ -2,7 +2,6 @@
  * The moves of the search: each takes the plan that stands and writes another wish for it.
  */
 import type { Draft } from './draft';
-import type { Timetable } from './joins';
 import { range } from './sequence';
 import type { Tables } from './tables';
 
@@ -12,15 +11,13 @@ export function searchMoves(
   t: Tables,
   random: () => number,
   draft: Draft,
-  currentPlan: Timetable,
-  nextPlan: Timetable,
+  current: Int32Array,
+  next: Int32Array,
 ): () => void {
-  const { start: current } = currentPlan;
-  const { start: next } = nextPlan;
   const { open, isOpen, lengthS } = draft;
   const free = range(t.steps).filter((i) => i >= t.next[t.brewOf[i]!]!);
   const whole = (below: number) => Math.floor(random() * below);
-  const choose = (brews: number[], anywhere: boolean) => draft.choose(brews, anywhere, currentPlan, nextPlan);
+  const choose = (brews: number[], anywhere: boolean) => draft.choose(brews, anywhere, current, next);
   const finishOf = (b: number) => current[t.serve[b]!]!;
   const near = (b: number) =>
     open

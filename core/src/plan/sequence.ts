@@ -2,7 +2,6 @@
  * Who comes after whom: the order in which each pair of hands takes its steps, and each unit of a tool its brews, read
  * off a wish of starts. Wishes may overlap; the one whose middle is sooner goes first.
  */
-import type { Batches } from './batches';
 import { NEVER, type Tables } from './tables';
 
 /** Nothing before, or nothing after. */
@@ -14,7 +13,7 @@ export type Held = { tool: number; from: number; to: number; begun: boolean };
 export type Sequence = {
   /** Reads the order off these starts. */
   read: (start: Int32Array) => void;
-  /** By step: the one before, and the one after, on the same pair of hands. Of a batch only the one that stands for all has them. */
+  /** By step: the one before, and the one after, on the same pair of hands. */
   before: Int32Array;
   after: Int32Array;
   /** By step: no sooner than, and no later than, for the sake of what has begun and of pairs that are away. */
@@ -27,7 +26,7 @@ export type Sequence = {
 };
 
 // eslint-disable-next-line max-lines-per-function -- one sequence in shared arrays; its parts are the functions within
-export function sequenceOf(t: Tables, { lasts, leads }: Batches): Sequence {
+export function sequenceOf(t: Tables): Sequence {
   const hand = Int32Array.from(range(t.steps).filter((i) => t.attended[i] && i >= t.next[t.brewOf[i]!]!));
   const middle = new Int32Array(t.steps);
   const before = new Int32Array(t.steps).fill(NONE);
@@ -55,10 +54,10 @@ export function sequenceOf(t: Tables, { lasts, leads }: Batches): Sequence {
   const unitLast = new Int32Array(mostSlots);
 
   const endOf = (start: Int32Array, i: number) =>
-    i < t.next[t.brewOf[i]!]! ? t.pinnedEnd[i]! : start[i]! + lasts[i]!;
+    i < t.next[t.brewOf[i]!]! ? t.pinnedEnd[i]! : start[i]! + t.duration[i]!;
 
   function readHands(start: Int32Array): void {
-    for (let k = 0; k < hand.length; k += 1) middle[hand[k]!] = 2 * start[hand[k]!]! + lasts[hand[k]!]!;
+    for (let k = 0; k < hand.length; k += 1) middle[hand[k]!] = 2 * start[hand[k]!]! + t.duration[hand[k]!]!;
     sortBy(hand, middle);
     freeAt.fill(0);
     last.fill(NONE);
@@ -67,13 +66,6 @@ export function sequenceOf(t: Tables, { lasts, leads }: Batches): Sequence {
     while (f < fixed.length && fixed[f]!.from === 0) takeFixed(f++);
     for (let k = 0; k < hand.length; k += 1) {
       const i = hand[k]!;
-      if (!leads[i]) {
-        before[i] = NONE;
-        after[i] = NONE;
-        ceiling[i] = NEVER;
-        floor[i] = 0;
-        continue;
-      }
       while (f < fixed.length && 2 * fixed[f]!.from <= middle[i]!) takeFixed(f++);
       const pair = choose(freeAt, t.hands, start[i]!);
       const previous = last[pair]!;
@@ -84,7 +76,7 @@ export function sequenceOf(t: Tables, { lasts, leads }: Batches): Sequence {
       floor[i] = waitsUntil[pair]!;
       waitsUntil[pair] = 0;
       last[pair] = i;
-      freeAt[pair] = start[i]! + lasts[i]!;
+      freeAt[pair] = start[i]! + t.duration[i]!;
     }
     while (f < fixed.length) takeFixed(f++);
   }
@@ -92,7 +84,7 @@ export function sequenceOf(t: Tables, { lasts, leads }: Batches): Sequence {
   function takeFixed(f: number): void {
     const { from, to } = fixed[f]!;
     const pair = pairFor(from);
-    if (last[pair] !== NONE) ceiling[last[pair]!] = from - lasts[last[pair]!]!;
+    if (last[pair] !== NONE) ceiling[last[pair]!] = from - t.duration[last[pair]!]!;
     freeAt[pair] = to;
     waitsUntil[pair] = Math.max(waitsUntil[pair]!, to);
   }

@@ -3,20 +3,15 @@
  * are those of the tables (`tables.ts`).
  */
 import { NONE, range, sortBy, type Sequence } from './sequence';
-import type { Batches } from './batches';
 import { NEVER, type Tables } from './tables';
 
 /** A sequence that has not come to rest after so many rounds goes round in circles: a lag's maximum cannot be kept. */
 const MOST_ROUNDS = 16;
 
 /** Sets starts to the soonest that the sequence allows. False where it cannot be kept; the starts are then spoilt. */
-export function settlerOf(
-  t: Tables,
-  sequence: Sequence,
-  { mates, lasts }: Batches,
-): (start: Int32Array) => boolean {
+export function settlerOf(t: Tables, sequence: Sequence): (start: Int32Array) => boolean {
   const { read, before, floor, ceiling, helds, heldBefore } = sequence;
-  const endOf = endsOf(t, lasts);
+  const endOf = endsOf(t);
   /** Steps that have not begun, by their wish. */
   const order = Int32Array.from(range(t.steps).filter((i) => !isPinned(t, i)));
   const wish = new Int32Array(t.steps);
@@ -49,11 +44,11 @@ export function settlerOf(
       const next = t.next[t.brewOf[i]!]!;
       let at = start[i]!;
       if (i > next) {
-        const soonest = start[i - 1]! + lasts[i - 1]! + t.lagMin[i]!;
+        const soonest = start[i - 1]! + t.duration[i - 1]! + t.lagMin[i]!;
         if (soonest > at) at = soonest;
       }
       if (t.attended[i] && before[i] !== NONE) {
-        const soonest = start[before[i]!]! + lasts[before[i]!]!;
+        const soonest = start[before[i]!]! + t.duration[before[i]!]!;
         if (soonest > at) at = soonest;
       }
       const taken = begins[i]!;
@@ -63,14 +58,13 @@ export function settlerOf(
         const soonest = endOf(start, helds[earlier]!.to);
         if (soonest > at) at = soonest;
       }
-      if (t.batch) for (let j = mates[i]!; j !== i; j = mates[j]!) if (start[j]! > at) at = start[j]!;
       if (at !== start[i]) {
         start[i] = at;
         moved = true;
       }
       // What comes too late for the step before it pushes that one later too.
       for (let j = i; j > next; j -= 1) {
-        const soonest = start[j]! - t.lagMax[j]! - lasts[j - 1]!;
+        const soonest = start[j]! - t.lagMax[j]! - t.duration[j - 1]!;
         if (soonest <= start[j - 1]!) break;
         start[j - 1] = soonest;
         moved = true;
@@ -91,7 +85,7 @@ export function settlerOf(
 export const isPinned = (t: Tables, i: number): boolean => i < t.next[t.brewOf[i]!]!;
 
 /** When a step is over: as it was, or as it is planned from these starts. */
-export function endsOf(t: Tables, lasts: Int32Array): (start: Int32Array, i: number) => number {
+export function endsOf(t: Tables): (start: Int32Array, i: number) => number {
   const pinned = Uint8Array.from(range(t.steps), (i) => Number(isPinned(t, i)));
-  return (start, i) => (pinned[i] ? t.pinnedEnd[i]! : start[i]! + lasts[i]!);
+  return (start, i) => (pinned[i] ? t.pinnedEnd[i]! : start[i]! + t.duration[i]!);
 }

@@ -1,6 +1,5 @@
 /** Random bars and random problems: whatever is asked, the plan keeps every rule. */
 import { checkPlan, seededRandom, solve, stepKey, type Plan, type PlanBrew, type PlanProblem } from './index';
-import { lengthsOf } from './started';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
 const PROBLEMS = Number(process.env['FUZZ_PROBLEMS'] ?? 300);
@@ -131,83 +130,6 @@ test('every plan of a random problem keeps every rule, from rest and in the midd
   console.info(`${PROBLEMS} problems, ${relaxed} steps relaxed`);
 });
 
-/** The same, with work that may be done together: doses weighed, filters rinsed, stations cleaned. */
-function withBatches(problem: PlanProblem, random: () => number): PlanProblem {
-  const rules = { weigh: [4, 8], rinse: [6, 12], clean: [8, 12] } as const;
-  return {
-    ...problem,
-    tools: { ...problem.tools, grinder: 1 + Math.floor(random() * 3), cone: 4 },
-    brews: problem.brews.map((brew) => ({
-      ...brew,
-      steps: brew.steps.map((step) => {
-        const rule = rules[step.id as keyof typeof rules];
-        if (!rule) return step;
-        const [setup, each] = rule;
-        const key = `${step.id} ${step.id === 'weigh' ? '' : brew.holds[1]!.tool}`;
-        return { ...step, duration: setup + each, batch: { key, setup, each, max: 3 } };
-      }),
-    })),
-  };
-}
-
-/** The problem so many seconds on, all done as it was planned. */
-function laterOn(problem: PlanProblem, plan: Plan, seconds: number): PlanProblem {
-  const now = problem.now + seconds;
-  const lengthOf = lengthsOf(problem, plan);
-  const started: Record<string, number> = {};
-  const ended: Record<string, number> = {};
-  for (const brew of problem.brews)
-    for (const step of brew.steps) {
-      const key = stepKey(brew.id, step.id);
-      const start = plan.starts[key]!;
-      if (start >= now) continue;
-      started[key] = start;
-      if (start + lengthOf(key, step) <= now) ended[key] = start + lengthOf(key, step);
-    }
-  const startedBatches = (plan.batches ?? []).filter((keys) => keys.every((key) => key in started));
-  return { ...problem, now, started, ended, startedBatches };
-}
-
-test('like work is done together where that is better, by every rule; and what is begun together stays so', () => {
-  let together = 0;
-  let under = 0;
-  for (let index = 0; index < PROBLEMS / 3; index += 1) {
-    const random = seededRandom(seed + 9000 + index);
-    const apart = anyProblem(random, false);
-    const problem = withBatches(apart, random);
-    const plan = solve(problem, { moves: 60, seed: index });
-    expect([index, checkPlan(problem, plan)]).toEqual([index, []]);
-    expect([index, plan.bound <= plan.cost]).toEqual([index, true]);
-    together += plan.batches?.length ?? 0;
-    // In the midst of the first thing that is done together, or anywhere.
-    const [first] = plan.batches ?? [];
-    const at = first ? plan.starts[first[0]!]! - problem.now + 3 : Math.floor(random() * 300);
-    const later = laterOn(problem, plan, at);
-    const again = solve(later, { moves: 15, seed: index, before: plan });
-    expect([index, checkPlan(later, again)]).toEqual([index, []]);
-    for (const keys of later.startedBatches ?? []) {
-      expect(again.batches).toContainEqual(keys);
-      if (keys.some((key) => !(key in later.ended))) under += 1;
-      expect(new Set(keys.map((key) => again.hands[key])).size).toBe(1);
-    }
-  }
-  console.info(`${together} times together; ${under} looked at in their midst`);
-  expect(together).toBeGreaterThan(PROBLEMS / 30);
-  expect(under).toBeGreaterThan(PROBLEMS / 60);
-});
-
-test('the checker tells what cannot be done together', () => {
-  const problem = Array.from({ length: 20 }, (_, n) => anyProblem(seededRandom(seed + 7 + n), false))
-    .map((any) => withBatches(any, seededRandom(1)))
-    .find(({ brews }) => brews.length > 2)!;
-  const plan = solve(problem, { moves: 0 });
-  const [one, other] = problem.brews;
-  const wrong = (batches: string[][]) => checkPlan(problem, { ...plan, batches }).join('; ');
-  expect(wrong([[stepKey(one!.id, 'weigh'), stepKey(one!.id, 'clean')]])).toMatch(/not alike.*of one brew/);
-  expect(wrong([[stepKey(one!.id, 'weigh'), stepKey(other!.id, 'weigh')]])).toContain('not begun at once');
-  expect(wrong([[stepKey(one!.id, 'weigh')]])).toContain('1 together');
-});
-
 /** A problem so small that every plan of it can be tried: a few seconds a step, two or three brews. */
 function tinyProblem(random: () => number): PlanProblem {
   const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
@@ -252,9 +174,8 @@ function tinyProblem(random: () => number): PlanProblem {
 /**
  * The least cost there is, by trying every start of every step up to a horizon, but for those whose orders are out too late
  * already to be cheaper than what was found; it shares nothing with the planner.
- * @param joined steps that are begun at the same time as an earlier one, by the same hands
  */
-function leastCost(problem: PlanProblem, joined: ReadonlyMap<number, number> = new Map()): number {
+function leastCost(problem: PlanProblem): number {
   const horizon = problem.brews.reduce(
     (sum, brew) => sum + brew.steps.reduce((all, step) => all + step.duration + step.lag.ideal + 1, 0),
     0,
@@ -315,13 +236,8 @@ function leastCost(problem: PlanProblem, joined: ReadonlyMap<number, number> = n
     const { step, n } = steps[index]!;
     const from = n === 0 ? 0 : ends[index - 1]! + step.lag.min;
     const to = n === 0 ? horizon : ends[index - 1]! + step.lag.max!;
-    const partner = joined.get(index);
     for (let start = from; start <= to && start + step.duration <= horizon; start += 1) {
-      if (partner !== undefined && start !== starts[partner]) continue;
-      const seconds =
-        step.attended && partner === undefined
-          ? Array.from({ length: step.duration }, (_, s) => start + s)
-          : [];
+      const seconds = step.attended ? Array.from({ length: step.duration }, (_, s) => start + s) : [];
       if (seconds.some((second) => hands[second]! >= problem.hands)) continue;
       for (const second of seconds) hands[second]! += 1;
       starts[index] = start;
@@ -343,53 +259,4 @@ test('on problems small enough to try every plan of, it finds the cheapest, and 
     expect([index, plan.cost]).toEqual([index, least]);
     expect([index, plan.bound <= least]).toEqual([index, true]);
   }
-});
-
-/** The least cost with each choice of what two brews do together. */
-function leastTogether(problem: PlanProblem): number {
-  const [one, other] = problem.brews;
-  const alike = one!.steps.flatMap((step, n) => (step.batch && other!.steps[n]?.batch ? [n] : []));
-  let least = Infinity;
-  for (let choice = 0; choice < 2 ** alike.length; choice += 1) {
-    const chosen = alike.filter((_, bit) => choice & (1 << bit));
-    const brews = problem.brews.map((brew) => ({
-      ...brew,
-      steps: brew.steps.map((step, n) =>
-        chosen.includes(n) ? { ...step, duration: step.batch!.setup + 2 * step.batch!.each } : step,
-      ),
-    }));
-    const joined = new Map(chosen.map((n) => [one!.steps.length + n, n]));
-    least = Math.min(least, leastCost({ ...problem, brews }, joined));
-  }
-  return least;
-}
-
-test('of two small brews with like work it finds the cheapest plan, together or apart', () => {
-  let together = 0;
-  for (let index = 0; index < 40; index += 1) {
-    const random = seededRandom(seed + 6000 + index);
-    const any = tinyProblem(random);
-    const brews = any.brews.slice(0, 2).map((brew) => ({
-      ...brew,
-      holds: [],
-      steps: brew.steps.map((step, n) => {
-        const each = 1 + ((index + n) % 2);
-        const setup = n === 0 ? 2 : 3;
-        return step.attended
-          ? { ...step, duration: setup + each, batch: { key: `s${n}`, setup, each, max: 2 } }
-          : step;
-      }),
-    }));
-    const ids = new Set(brews.map(({ id }) => id));
-    const orders = any.orders
-      .map((order) => ({ ...order, brews: order.brews.filter((id) => ids.has(id)) }))
-      .filter((order) => order.brews.length > 0);
-    const problem = { ...any, hands: 1, brews, orders };
-    const [one, other] = brews;
-    if (one!.steps.length + other!.steps.length > 6) continue;
-    const plan = solve(problem, { moves: 3000 });
-    together += plan.batches?.length ?? 0;
-    expect([index, plan.cost]).toEqual([index, leastTogether(problem)]);
-  }
-  expect(together).toBeGreaterThan(5);
 });

@@ -4,9 +4,7 @@
  */
 import { boundOf } from './bound';
 import { inTurn } from './alike';
-import { alone, batchOf, mayJoin, ring, type Mates } from './batches';
 import { checkPlan } from './check';
-import type { Timetable } from './joins';
 import { stepKey, type Plan, type PlanProblem } from './problem';
 import { startSearch } from './search';
 import { NEVER, tablesOf, type Tables } from './tables';
@@ -43,7 +41,7 @@ export class NoValidPlan extends Error {
  */
 export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOptions = {}): Solving {
   const t = tablesOf(problem);
-  const last = before ? timetableOf(t, before) : null;
+  const last = before ? startsOf(t, before.starts) : null;
   let search = startSearch(t, seed, last);
   if (bendsWhatRuns(t, search.best().start)) {
     const running = runningAlone(problem, { seed, before });
@@ -51,13 +49,12 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
   }
   let bound: number | null = null;
   const boundNow = () => (bound ??= boundOf(problem));
-  const written = ({ start, mates }: Timetable) =>
+  const written = (start: Int32Array) =>
     writeUp(
       problem,
       Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now])),
       boundNow(),
       before?.hands,
-      [...(problem.startedBatches ?? []), ...batchesIn(t, mates)],
     );
   const best = () => inTurn(t, search.best());
   return {
@@ -68,8 +65,8 @@ export function startSolving(problem: PlanProblem, { seed = 1, before }: SolveOp
     plan: () => {
       // A bar can work by a plain plan, and never by a broken one: nothing leaves here unchecked.
       let broken: string[] = [];
-      for (const timetable of [best(), search.first]) {
-        const plan = written(timetable);
+      for (const start of [best().start, search.first]) {
+        const plan = written(start);
         broken = checkPlan(problem, plan);
         if (broken.length === 0) return plan;
       }
@@ -112,24 +109,19 @@ function runningAlone(problem: PlanProblem, { seed = 1, before }: SolveOptions):
   const ids = new Set(brews.map(({ id }) => id));
   const running: PlanProblem = {
     ...problem,
-    // The rest is laid around their starts, so nothing that is still to come is done together in them.
-    brews: brews.map((brew) => ({
-      ...brew,
-      steps: brew.steps.map(({ batch, ...step }) =>
-        batch && stepKey(brew.id, step.id) in problem.started ? { ...step, batch } : step,
-      ),
-    })),
+    brews,
     orders: problem.orders
       .map((order) => ({ ...order, brews: order.brews.filter((id) => ids.has(id)) }))
       .filter((order) => order.brews.length > 0),
   };
   const t = tablesOf(running);
-  const search = startSearch(t, seed, before ? timetableOf(t, before) : null);
+  const search = startSearch(t, seed, before ? startsOf(t, before.starts) : null);
   search.run(ALONE);
   const { start } = search.best();
   return Object.fromEntries(t.keys.map((key, i) => [key, start[i]! + problem.now]));
 }
 
+/** A plan's starts in these tables; NEVER of what it does not have. */
 function startsOf(t: Tables, starts: Plan['starts']): Int32Array {
   const { now } = t.problem;
   return Int32Array.from(t.keys, (key) => {
@@ -137,24 +129,3 @@ function startsOf(t: Tables, starts: Plan['starts']): Int32Array {
     return at === undefined ? NEVER : at - now;
   });
 }
-
-/** The last plan in these tables; what cannot be done together any more is apart. */
-function timetableOf(t: Tables, { starts, batches = [] }: Plan): Timetable {
-  const mates = alone(t);
-  const numberOf = new Map(t.keys.map((key, i) => [key, i]));
-  for (const keys of batches) {
-    const open = keys.flatMap((key) => {
-      const i = numberOf.get(key);
-      return i !== undefined && i >= t.next[t.brewOf[i]!]! ? [i] : [];
-    });
-    if (open.slice(1).every((i) => mayJoin(t, mates, open[0]!, i))) ring(mates, open);
-  }
-  return { start: startsOf(t, starts), mates };
-}
-
-/** What is done together, by the steps' keys. */
-const batchesIn = (t: Tables, mates: Mates): string[][] =>
-  t.keys.flatMap((_, i) => {
-    const all = batchOf(mates, i);
-    return all.length > 1 && i === Math.min(...all) ? [all.map((j) => t.keys[j]!)] : [];
-  });

@@ -5,8 +5,8 @@
  * Letters of everything that works on them: `t` is the tables; `i` and `j` a step; `b` a brew; `o` an order; `h` a hold;
  * `k` and `n` a place in a list; `d` a duration, `s` a second.
  */
-import { endOfStarted, leadsOf, lengthsOf } from './started';
-import { ImpossibleProblem, stepKey, type BatchRule, type PlanProblem } from './problem';
+import { endOfStarted } from './started';
+import { ImpossibleProblem, stepKey, type PlanProblem } from './problem';
 
 /** No limit, or nothing planned: further off than any plan goes, seconds. */
 export const NEVER = 1 << 28;
@@ -61,8 +61,6 @@ export type Tables = {
   /** Long enough for everything one after another, with room to spare. */
   horizon: number;
   keys: string[];
-  /** What may be done with others, by step; null where nothing may. */
-  batch: (BatchRule | undefined)[] | null;
 };
 
 /**
@@ -112,12 +110,7 @@ export function tablesOf(problem: PlanProblem): Tables {
     away: (problem.away ?? []).map((gap) => ({ from: gap.from - now, to: gap.to - now, hands: gap.hands })),
     horizon: 0,
     keys: [],
-    batch: problem.brews.some((brew) => brew.steps.some((step) => step.batch))
-      ? problem.brews.flatMap((brew) => brew.steps.map((step) => step.batch))
-      : null,
   };
-  const lengthOf = lengthsOf(problem, {});
-  const leadOf = leadsOf(problem);
   let latest = Math.max(0, ...t.away.map(({ to }) => to));
   let all = 0;
   let number = 0;
@@ -150,8 +143,7 @@ export function tablesOf(problem: PlanProblem): Tables {
       if (started !== undefined) {
         t.next[b] = number + 1;
         t.pinnedStart[number] = started - now;
-        t.pinnedEnd[number] = endOfStarted(problem, key, lengthOf(key, step)) - now;
-        if (leadOf(key) !== key) t.attended[number] = 0;
+        t.pinnedEnd[number] = endOfStarted(problem, key, step.duration) - now;
         latest = Math.max(latest, t.pinnedEnd[number]!);
       } else if (frozen !== undefined && frozen >= now) t.frozen[number] = frozen - now;
       all += step.duration + Math.max(step.lag.min, step.lag.ideal);

@@ -16,13 +16,10 @@ export type TimingCost = {
   finish: Int32Array;
 };
 
-/**
- * @param bentPerS what bending a running brew by a second is charged
- * @param lasts how long each step lasts, alone or with others
- */
-export function timingCostOf(t: Tables, bentPerS: number, lasts: Int32Array): TimingCost {
+/** @param bentPerS what bending a running brew by a second is charged */
+export function timingCostOf(t: Tables, bentPerS: number): TimingCost {
   const finish = new Int32Array(t.brews);
-  const endOf = endsOf(t, lasts);
+  const endOf = endsOf(t);
 
   function costOf(start: Int32Array): number {
     let cost = 0;

@@ -4,7 +4,6 @@
  * L-natural-convex in the starts, so the steepest such set, a minimum cut, leads to the optimum (K. Murota, Discrete Convex
  * Analysis, 2003, chapter 10). Letters are those of the tables (`tables.ts`).
  */
-import { alone, batchesOf, type Batches, type Mates } from './batches';
 import { cutOf } from './cut';
 import { APART_PER_S, BENT_PER_S, LATE_PER_S, TOLD_PER_S } from './price';
 import { NONE, range, sequenceOf, type Sequence } from './sequence';
@@ -22,9 +21,8 @@ export type Timing = {
   /**
    * Takes the sequence from these starts and sets them to the soonest that it allows. False where it cannot be kept;
    * the starts are then spoilt.
-   * @param mates what is done together; nothing if left out. It stands until the next settling.
    */
-  settle: (start: Int32Array, mates?: Mates) => boolean;
+  settle: (start: Int32Array) => boolean;
   /** Moves what `settle` gave later where that is cheaper, to the least cost of the sequence; gives that cost. */
   perfect: (start: Int32Array) => number;
   costOf: (start: Int32Array) => number;
@@ -32,17 +30,11 @@ export type Timing = {
 
 /** @param bentPerS what bending a running brew by a second is charged: the search's own price, or the open format's */
 export function timingOf(t: Tables, bentPerS = BENT_PER_S): Timing {
-  const batches = batchesOf(t);
-  const apart = alone(t);
-  const sequence = sequenceOf(t, batches);
-  const cost = timingCostOf(t, bentPerS, batches.lasts);
-  const settle = settlerOf(t, sequence, batches);
+  const sequence = sequenceOf(t);
+  const cost = timingCostOf(t, bentPerS);
   return {
-    settle: (start, mates = apart) => {
-      batches.take(mates);
-      return settle(start);
-    },
-    perfect: perfecterOf(t, sequence, cost, bentPerS, batches),
+    settle: settlerOf(t, sequence),
+    perfect: perfecterOf(t, sequence, cost, bentPerS),
     costOf: cost.costOf,
   };
 }
@@ -53,17 +45,13 @@ function perfecterOf(
   { after, ceiling, helds, heldAfter }: Sequence,
   { costOf, outOf, finish }: TimingCost,
   bentPerS: number,
-  { mates, lasts }: Batches,
 ): Timing['perfect'] {
-  const endOf = endsOf(t, lasts);
+  const endOf = endsOf(t);
   const pinned = Uint8Array.from(range(t.steps), (i) => Number(isPinned(t, i)));
   const order = Int32Array.from(range(t.steps).filter((i) => !pinned[i]));
   /** The holds that end with each step. */
   const ends = range(t.steps).map((i) => range(helds.length).filter((h) => helds[h]!.to === i));
-  const cut = cutOf(
-    t.steps + 2 * t.orders.length,
-    6 * t.steps + 6 * t.brews + 4 * t.orders.length + (t.batch ? t.steps : 0),
-  );
+  const cut = cutOf(t.steps + 2 * t.orders.length, 6 * t.steps + 6 * t.brews + 4 * t.orders.length);
   const inSet = new Uint8Array(t.steps + 2 * t.orders.length);
   const set = new Int32Array(t.steps + 2 * t.orders.length);
   let room = 0;
@@ -99,9 +87,7 @@ function perfecterOf(
     for (let k = 0; k < order.length; k += 1) {
       const i = order[k]!;
       const b = t.brewOf[i]!;
-      const end = start[i]! + lasts[i]!;
-      // A batch goes as one.
-      if (mates[i] !== i) cut.pull(i, mates[i]!, Infinity);
+      const end = start[i]! + t.duration[i]!;
       if (t.frozen[i] !== NEVER || (t.attended[i] && ceiling[i]! <= start[i]!)) cut.price(i, NEVER);
       if (t.attended[i] && after[i] !== NONE && start[after[i]!]! <= end) cut.pull(i, after[i]!, Infinity);
       for (const h of ends[i]!) {
@@ -157,7 +143,7 @@ function perfecterOf(
   /** How far a step of the set can go: to the next thing in the way, or the next corner of the price. */
   function roomOfStep(start: Int32Array, i: number): void {
     const b = t.brewOf[i]!;
-    const end = start[i]! + lasts[i]!;
+    const end = start[i]! + t.duration[i]!;
     if (t.attended[i]) {
       atMost(ceiling[i]! - start[i]!);
       if (after[i] !== NONE && !inSet[after[i]!]) atMost(start[after[i]!]! - end);

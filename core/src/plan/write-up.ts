@@ -1,6 +1,6 @@
 /** From starts to a plan in the open format: who does what, what could not be kept, and what each brew waits for. */
 import { planCost } from './cost';
-import { endOfStarted, leadsOf, lengthsOf } from './started';
+import { endOfStarted } from './started';
 import {
   PLAN_FORMAT,
   stepKey,
@@ -18,13 +18,10 @@ type PlannedStep = {
   start: number;
   end: number;
   begun: boolean;
-  /** The first step of its batch: itself where it is done alone. One pair of hands does a batch. */
-  lead: string;
 };
 
 /**
  * @param starts of every step, by `brew/step`, on the problem's own clock
- * @param batches steps that are done together, by their keys
  * @param before whose step each was until now: what a pair has begun, or is about to, stays with it
  */
 export function writeUp(
@@ -32,10 +29,9 @@ export function writeUp(
   starts: Record<string, number>,
   bound: number,
   before: Plan['hands'] = {},
-  batches: string[][] = [],
 ): Plan {
-  const spans = spansOf(problem, { starts, batches });
-  const { cost, finish } = planCost(problem, { starts, batches });
+  const spans = spansOf(problem, starts);
+  const { cost, finish } = planCost(problem, { starts });
   return {
     format: PLAN_FORMAT,
     starts,
@@ -48,25 +44,18 @@ export function writeUp(
     optimal: cost <= bound + 0.005,
     relaxed: relaxedOf(problem, spans),
     why: whyOf(problem, spans, finish),
-    ...(batches.length > 0 ? { batches } : {}),
   };
 }
 
-function spansOf(
-  problem: PlanProblem,
-  { starts, batches }: Required<Pick<Plan, 'starts' | 'batches'>>,
-): Map<string, PlannedStep> {
-  const lengthOf = lengthsOf(problem, { batches });
-  const leadOf = leadsOf(problem, batches);
+function spansOf(problem: PlanProblem, starts: Plan['starts']): Map<string, PlannedStep> {
   const spans = new Map<string, PlannedStep>();
   for (const brew of problem.brews)
     brew.steps.forEach((step, index) => {
       const key = stepKey(brew.id, step.id);
       const begun = key in (problem.started ?? {});
       const start = starts[key]!;
-      const lasts = lengthOf(key, step);
-      const end = begun ? endOfStarted(problem, key, lasts) : start + lasts;
-      spans.set(key, { key, brew, index, start, end, begun, lead: leadOf(key) });
+      const end = begun ? endOfStarted(problem, key, step.duration) : start + step.duration;
+      spans.set(key, { key, brew, index, start, end, begun });
     });
   return spans;
 }
@@ -99,7 +88,7 @@ function colour(
   kept: readonly string[],
 ): Record<string, number> | null {
   const isAttended = ({ brew, index }: PlannedStep) => brew.steps[index]!.attended;
-  const attended = [...spans.values()].filter((span) => isAttended(span) && span.lead === span.key);
+  const attended = [...spans.values()].filter(isAttended);
   const rank = ({ key, begun }: PlannedStep) => (begun ? 0 : kept.includes(key) ? 1 : 2);
   attended.sort((a, b) => rank(a) - rank(b) || a.start - b.start);
   // What is fixed to a pair comes first; the rest, in order of its starts, has only the last of its own kind before it.
@@ -144,7 +133,6 @@ function colour(
     if (begun || stays) fixed[pair]!.push(span);
     else freeFrom[pair] = Math.max(freeFrom[pair]!, end);
   }
-  for (const span of spans.values()) if (isAttended(span)) hands[span.key] = hands[span.lead]!;
   return hands;
 }
 
@@ -171,7 +159,7 @@ function whyOf(
 ): Record<string, WaitsFor> {
   const why: Record<string, WaitsFor> = {};
   const all = [...spans.values()];
-  const attended = all.filter(({ key, lead, brew, index }) => lead === key && brew.steps[index]!.attended);
+  const attended = all.filter(({ brew, index }) => brew.steps[index]!.attended);
   const held = problem.brews.flatMap((brew) =>
     brew.holds.map((hold) => ({
       tool: hold.tool,

@@ -189,7 +189,7 @@ type Living = {
 };
 
 /** When each order was out, how each brew went, and how long the hands were spared by doing like work together. */
-type Lived = { outMs: Map<string, number>; brews: BrewState[]; sparedS: number };
+type Lived = { outMs: Map<string, number>; brews: BrewState[] };
 
 /** Works orders off by simulated people. */
 async function liveOrders(
@@ -234,7 +234,7 @@ async function liveOrders(
     plannedMs = nowMs;
   };
   before.forEach(happen);
-  const { sparedMs } = await workRush(
+  await workRush(
     {
       nowMs: () => nowMs,
       state: () => state,
@@ -266,7 +266,7 @@ async function liveOrders(
       lookMs: () => care().lookMs,
     },
   );
-  return { outMs, brews: [...brews.values()], sparedS: sparedMs / 1000 };
+  return { outMs, brews: [...brews.values()] };
 }
 
 /** A station is free, or an order comes that is not behind all that are planned (`beyond` cups wait behind those). */
@@ -306,7 +306,7 @@ function tinsFor(orders: readonly OrderTaken[], bench: Bench, book: RecipeBook):
 function figuresOf(
   seed: number,
   orders: readonly OrderTaken[],
-  { outMs, brews, sparedS }: Lived,
+  { outMs, brews }: Lived,
   bench: Bench,
 ): LabShift {
   const cups = orders.flatMap((order) => order.cups).reduce((sum, cup) => sum + (cup.cups ?? 1), 0);
@@ -317,7 +317,7 @@ function figuresOf(
     ({ orderId, atMs }) => ((outMs.get(orderId) ?? START_MS + LONGEST_MS) - atMs) / 1000,
   );
   const tools: Record<string, number> = {};
-  let handsS = -sparedS;
+  let handsS = 0;
   for (const brew of brews) {
     const { card, brewerId } = brew;
     const lived = timelineAt(brew, brew.lastMs);

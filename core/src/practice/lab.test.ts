@@ -82,17 +82,17 @@ test('two variants that differ by 5 % in how quick their hands are, are told apa
   expect(isSure(differenceOf(usual, usual, meanWaitS)!)).toBe(false);
 });
 
-test('more hands or tools, and like work done together, never make the mean wait longer beyond chance', async () => {
+test('more hands or tools never make the mean wait longer beyond chance', async () => {
   const usual = await shifts(base(), SEEDS);
   const more = changesOf(base()).filter(
     ({ what, brewerId, andHabits }) =>
-      !andHabits && (what === 'hands' || what === 'kettle' || what === 'batches' || brewerId === 'press-350'),
+      !andHabits && (what === 'hands' || what === 'kettle' || brewerId === 'press-350'),
   );
-  expect(more).toHaveLength(4);
+  expect(more).toHaveLength(3);
   for (const { what, brewerId, variant } of more) {
     const difference = differenceOf(await shifts(variant, 6), usual.slice(0, 6), meanWaitS)!;
     console.log(
-      `${what === 'batches' ? 'like work together' : `one more ${brewerId ?? what}`}: ${difference.by.toFixed(0)} s ± ${difference.give.toFixed(0)} s`,
+      `one more ${brewerId ?? what}: ${difference.by.toFixed(0)} s ± ${difference.give.toFixed(0)} s`,
     );
     expect(difference.by - difference.give).toBeLessThan(1);
   }
@@ -170,7 +170,7 @@ test('figures are those of all orders, and the busiest is named', () => {
 test('what could be changed comes the cheapest first, alone and with all habits, and nothing that is so already', () => {
   const changes = changesOf(base());
   expect(changes.map(({ cost }) => cost)).toEqual(changes.map(({ cost }) => cost).sort((a, b) => a - b));
-  expect(changes.slice(0, 4).map(({ what }) => what)).toEqual(['ahead', 'shared', 'batches', 'shortMenu']);
+  expect(changes.slice(0, 3).map(({ what }) => what)).toEqual(['ahead', 'shared', 'shortMenu']);
   const withHands = changes.filter(({ what }) => what === 'hands');
   expect(
     withHands.map(({ andHabits, variant }) => [andHabits ?? false, variant.hands, variant.ahead]),
@@ -178,7 +178,7 @@ test('what could be changed comes the cheapest first, alone and with all habits,
     [false, 2, false],
     [true, 2, true],
   ]);
-  const best = { ...base(), hands: 4, ahead: true, shared: true, batches: true, shortMenu: true };
+  const best = { ...base(), hands: 4, ahead: true, shared: true, shortMenu: true };
   expect(
     changesOf(best).some(({ what, andHabits }) => what === 'hands' || what === 'habits' || andHabits),
   ).toBe(false);

@@ -39,8 +39,6 @@ export type LabVariant = {
   ahead: boolean;
   /** Equal cups of one order are brewed as one larger brew where a brewer takes it. */
   shared: boolean;
-  /** Like work of several brews is done together: doses weighed, filters rinsed, stations cleaned. */
-  batches: boolean;
   /** Only the two lines of the menu with which the bar gets through the most cups are offered. */
   shortMenu: boolean;
 };
@@ -72,7 +70,6 @@ export function benchOf(bench: Bench, variant: LabVariant): Bench {
     ...bench,
     hands: variant.hands,
     burners: variant.burners,
-    batches: variant.batches,
     stations,
     grinders: times(variant.grinders, (n) => bench.grinders[n] ?? { ...grinder, id: `grinder-lab-${n}` }),
     kettles: times(variant.kettles, (n) => bench.kettles[n] ?? { ...kettle, id: `kettle-lab-${n}` }),
@@ -120,7 +117,6 @@ export function variantOf(
     burners: bench.burners,
     ahead: false,
     shared: false,
-    batches: false,
     shortMenu: false,
   };
 }
@@ -130,17 +126,7 @@ export function variantOf(
  * `habits` is all habits at once; with `andHabits` they come on top of the change.
  */
 export type LabChange = {
-  what:
-    | 'ahead'
-    | 'shared'
-    | 'batches'
-    | 'shortMenu'
-    | 'habits'
-    | 'kettle'
-    | 'grinder'
-    | 'burner'
-    | 'station'
-    | 'hands';
+  what: 'ahead' | 'shared' | 'shortMenu' | 'habits' | 'kettle' | 'grinder' | 'burner' | 'station' | 'hands';
   brewerId?: string;
   andHabits?: true;
   cost: number;
@@ -148,7 +134,7 @@ export type LabChange = {
 };
 
 /** The ways of working that a variant may have. */
-export const HABITS = ['ahead', 'shared', 'batches', 'shortMenu'] as const;
+export const HABITS = ['ahead', 'shared', 'shortMenu'] as const;
 const HABITS_COST = 4.5;
 
 /** What could be changed of a variant, the cheapest first: a habit, all habits, one more of a tool, one more pair of hands; then these with all habits. */

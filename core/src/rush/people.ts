@@ -6,10 +6,8 @@ import { timelineAt, type BarEvent, type BarState, type OrderTaken } from '../br
 import {
   agenda,
   byHands,
-  onceOf,
   pairOf,
   tapEvents,
-  togetherWith,
   type AgendaItem,
   type Bench,
   type NewId,
@@ -61,7 +59,6 @@ export type Setting = {
 };
 
 /** What a pair is at: one step, or like ones that are done together. */
-type Work = { item: AgendaItem; others: AgendaItem[] };
 
 /** A card that asked for something else before what a pair was at was done. */
 export type CardChange = {
@@ -86,16 +83,15 @@ const LOOK_MS = 2000;
 export async function workRush(
   world: World,
   setting: Setting,
-): Promise<{ refused: number; sparedMs: number; taps: number; changes: CardChange[] }> {
+): Promise<{ refused: number; taps: number; changes: CardChange[] }> {
   const { bench, book, random, newId, manners, untilMs, lookMs = () => LOOK_MS } = setting;
   const coming = [...setting.orders];
-  const works: (Work | null)[] = Array.from({ length: bench.hands }, () => null);
+  const works: (AgendaItem | null)[] = Array.from({ length: bench.hands }, () => null);
   /** How much of a step that was begun is still to be done, milliseconds of work. */
   const leftMs = new Map<string, number>();
   const cueFactors = new Map<string, number>();
   const changes: CardChange[] = [];
   let refused = 0;
-  let sparedMs = 0;
   let taps = 0;
   let lookedMs = world.nowMs();
 
@@ -107,34 +103,25 @@ export async function workRush(
       ...byHands(item, world.plan(), 'all', bench.hands),
     });
   };
-  const finish = async ({ item, others }: Work, atMs: number) => {
-    const events = [item, ...others].flatMap((each) => tapFor(each, atMs));
+  const finish = async (item: AgendaItem, atMs: number) => {
+    const events = tapFor(item, atMs);
     taps += events.length;
     if (events.length > 0 && !(await world.tell(events))) refused += 1;
   };
-  const begin = (item: AgendaItem, due: readonly AgendaItem[], nowMs: number): Work => {
-    const others = likeIt(item, due, world.plan());
-    const id = workId(item);
-    if (!leftMs.has(id)) {
-      const more = others.reduce(
-        (sum, { step }) => sum + usualMsOf(step, bench) * (1 - onceOf(step.kind)),
-        0,
-      );
-      sparedMs += others.reduce((sum, { step }) => sum + usualMsOf(step, bench) * onceOf(step.kind), 0);
-      leftMs.set(id, takesMs(item, nowMs) + more);
-      setting.began?.(item, nowMs);
-    }
-    return { item, others };
+  const begin = (item: AgendaItem, nowMs: number) => {
+    if (leftMs.has(workId(item))) return;
+    leftMs.set(workId(item), takesMs(item, nowMs));
+    setting.began?.(item, nowMs);
   };
 
   while (world.nowMs() < untilMs) {
     const nowMs = world.nowMs();
     for (const work of works)
-      if (work) leftMs.set(workId(work.item), leftMs.get(workId(work.item))! - (nowMs - lookedMs));
+      if (work) leftMs.set(workId(work), leftMs.get(workId(work))! - (nowMs - lookedMs));
     lookedMs = nowMs;
     while (coming[0] && coming[0].atMs <= nowMs) await world.tell([coming.shift()!]);
     for (const [pair, work] of works.entries()) {
-      if (!work || leftMs.get(workId(work.item))! > 0) continue;
+      if (!work || leftMs.get(workId(work))! > 0) continue;
       works[pair] = null;
       await finish(work, nowMs);
     }
@@ -142,23 +129,23 @@ export async function workRush(
     const items = agenda(world.state(), bench, book, plan, nowMs);
     if (items.length === 0 && coming.length === 0) break;
     const cards = works.map((_, pair) => items.find((item) => handsOf(item, plan, bench.hands) === pair));
-    const due = items.filter((item) => isAsked(item, nowMs));
     cards.forEach((card, pair) => {
       const asked = card && isAsked(card, nowMs) ? card : null;
-      const was = works[pair]?.item;
+      const was = works[pair];
       if (was && was.key !== asked?.key && was.asks !== 'cue' && items.some(({ key }) => key === was.key))
         changes.push({ atMs: nowMs, pair, from: was, to: asked, isStated: asked?.goesBefore === was.key });
-      works[pair] = asked && begin(asked, due, nowMs);
+      if (asked) begin(asked, nowMs);
+      works[pair] = asked;
     });
     const next = Math.min(
       coming[0]?.atMs ?? Infinity,
-      ...works.map((work) => (work ? nowMs + leftMs.get(workId(work.item))! : Infinity)),
+      ...works.map((work) => (work ? nowMs + leftMs.get(workId(work))! : Infinity)),
       ...items.map(({ dueMs }) => dueMs).filter((dueMs) => dueMs > nowMs),
       nowMs + lookMs(),
     );
     await world.passUntil(next);
   }
-  return { refused, sparedMs, taps, changes };
+  return { refused, taps, changes };
 
   /** Whether a card that shows this has something to do for the hands now. */
   function isAsked(item: AgendaItem, nowMs: number): boolean {
@@ -198,19 +185,6 @@ export async function workRush(
 }
 
 const workId = ({ key, asks }: AgendaItem): string => `${key} ${asks}`;
-
-/** What the plan has done together with a step, and can be now: each at a place of its own. */
-function likeIt(item: AgendaItem, due: readonly AgendaItem[], plan: Plan | null): AgendaItem[] {
-  const stations = new Set([item.station.id]);
-  return togetherWith(item.key, plan)
-    .slice(1)
-    .flatMap((key) => {
-      const other = due.find((each) => each.key === key);
-      if (!other || stations.has(other.station.id)) return [];
-      stations.add(other.station.id);
-      return [other];
-    });
-}
 
 /** How long a step of the hands takes these hands, milliseconds. */
 const usualMsOf = ({ kind, durationS }: CardStep, { pace }: Bench): number =>

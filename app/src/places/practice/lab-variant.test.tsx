@@ -61,12 +61,11 @@ test('hands, pace, tools and ways of working are each set by themselves, and the
     kettles: AS_IT_IS.kettles + 1,
     ahead: true,
     shared: true,
-    batches: true,
     shortMenu: true,
   });
   expect(read(last())).toEqual(last());
-  press(WORDS.habits.batches);
-  expect(last().batches).toBe(false);
+  press(WORDS.habits.shared);
+  expect(last().shared).toBe(false);
   press(WORDS.keepVariantOf('B'));
   press(WORDS.removeVariant('B'));
   expect(asked).toEqual(['keep', 'remove']);
@@ -81,9 +80,8 @@ test('a variant that cannot brew its menu says why on its card, and says so no m
   expect(screen.queryByRole('alert')).toBeNull();
 });
 
-test('a variant that was saved before like work could be done together reads as one without', () => {
-  const { batches: _, ...old } = AS_IT_IS;
-  expect(read(old)).toEqual({ ...AS_IT_IS, batches: false });
+test('a variant that was saved with a habit that the lab no longer has reads as one without', () => {
+  expect(read({ ...AS_IT_IS, batches: true })).toEqual(AS_IT_IS);
 });
 
 test('every change that the lab proposes has its words', () => {

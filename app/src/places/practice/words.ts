@@ -184,7 +184,6 @@ export const WORDS = {
   habits: {
     ahead: 'Doses are weighed into tins ahead',
     shared: 'Equal cups of an order are brewed as one',
-    batches: 'The same work for several brews is done in one go',
     shortMenu: 'Only the two quickest lines are offered',
   },
   addVariant: 'Add a variant',
@@ -223,7 +222,6 @@ export const WORDS = {
   changes: {
     ahead: 'weigh doses into tins ahead',
     shared: 'brew equal cups of an order as one',
-    batches: 'weigh doses, rinse filters and clean stations several at a time',
     shortMenu: 'offer only the two quickest lines',
     habits: 'change all habits',
     kettle: 'add a kettle',
