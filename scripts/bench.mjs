@@ -35,7 +35,7 @@ function run(name) {
   return spawnSync(process.execPath, [join(root, 'server/dist', file)], { stdio: 'inherit' }).status ?? 1;
 }
 
-await installPackages();
+await installPackages({ all: true });
 const asked = process.argv[2];
 if (asked in PARTS) {
   await buildServer();

@@ -29,7 +29,7 @@ const SHOTS = [
 ];
 const SIZES = { phone: { width: 390, height: 844 }, wide: { width: 1280, height: 800 } };
 
-await installPackages();
+await installPackages({ all: true });
 await build();
 const out = process.env.OUT || join(root, 'docs/screenshots');
 mkdirSync(out, { recursive: true });

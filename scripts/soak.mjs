@@ -3,7 +3,7 @@ import { installPackages } from './install.mjs';
 import { buildServer } from './build.mjs';
 import { bin, must, say } from './lib.mjs';
 
-await installPackages();
+await installPackages({ all: true });
 await buildServer();
 say('A bar that works while its server is killed and its network is cut.');
 await must(process.execPath, ['server/dist/soak.js']);

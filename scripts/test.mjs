@@ -12,7 +12,7 @@ const reports = join(root, 'reports');
 rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports);
 
-await installPackages();
+await installPackages({ all: true });
 await installChromium();
 
 const sums = { passed: 0, failed: 0 };

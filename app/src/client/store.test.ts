@@ -203,18 +203,21 @@ test('of a post that the server’s schema refuses only the event that it names 
   expect([log.map(({ id }) => id), store.view().waiting]).toEqual([['taken-A', 'taken-C'], 0]);
 });
 
-test('of a post that is refused without a name, each is posted by itself, and only the one at fault goes', async () => {
-  const { api, log } = server();
-  const take = api.postEvents;
-  api.postEvents = async (events) => {
-    if (events.some(({ id }) => id === 'taken-B')) throw problemOf(422);
-    return take(events);
-  };
-  const { store } = device(api, memoryOutbox([order('A'), order('B'), order('C')]));
-  await store.open();
-  await settled();
-  expect([log.map(({ id }) => id), store.view().waiting]).toEqual([['taken-A', 'taken-C'], 0]);
-});
+test.each([400, 409, 413, 422])(
+  'of a post that is refused with %d and without a name, each is posted by itself, and only the one at fault goes',
+  async (status) => {
+    const { api, log } = server();
+    const take = api.postEvents;
+    api.postEvents = async (events) => {
+      if (events.some(({ id }) => id === 'taken-B')) throw problemOf(status);
+      return take(events);
+    };
+    const { store } = device(api, memoryOutbox([order('A'), order('B'), order('C')]));
+    await store.open();
+    await settled();
+    expect([log.map(({ id }) => id), store.view().waiting]).toEqual([['taken-A', 'taken-C'], 0]);
+  },
+);
 
 test.each([403, 421, 429])('an answer of %d says nothing of the taps: they are kept', async (status) => {
   const { api, log } = server();

@@ -50,6 +50,17 @@ test('the anchor’s pour is first begun, then finished', () => {
   });
 });
 
+test('hands that came free within ten minutes had no time before that for what was due; longer ago nothing is known of them', () => {
+  const fromS = (seconds: number) => {
+    const state = stateOf(...prepared, order('B', 0, cup('b1')));
+    const plan = solve(buildProblem(stateOf(order('B', 0, cup('b1'))), BENCH, book, at(0) / 1000).problem);
+    const item = agenda(state, BENCH, book, plan, at(seconds)).find(({ key }) => key === 'b1.1/fill')!;
+    return [item.dueMs, item.fromMs].map((ms) => (ms - T0) / 1000);
+  };
+  expect(fromS(94 + 599)).toEqual([0, 94]);
+  expect(fromS(94 + 601)).toEqual([0, 0]);
+});
+
 test('a swirl runs by itself, and then the next pour is due at its place on the timer', () => {
   const bloomed = [...prepared, begun('a1.1', 'bloom', 100), done('a1.1', 'bloom', 107)];
   expect(agendaAt(109, ...bloomed)[0]).toMatchObject({ key: 'a1.1/swirl-bloom', asks: 'runs' });

@@ -23,6 +23,18 @@ test.each<[string, Record<string, string>, boolean, number]>([
   ['a page of another site', { host: 'localhost:4173', origin: 'http://evil.example' }, false, 403],
   ['a page of another port here', { host: 'localhost:4173', origin: 'http://localhost:3000' }, false, 403],
   ['a page without an address', { host: 'localhost:4173', origin: 'null' }, false, 403],
+  [
+    'a page of a neighbour under the same name',
+    { host: 'localhost:4173', 'sec-fetch-site': 'same-site' },
+    false,
+    403,
+  ],
+  [
+    'its own page, by what the browser says',
+    { host: 'localhost:4173', 'sec-fetch-site': 'same-origin' },
+    false,
+    200,
+  ],
   ['an image on another site', { host: 'localhost:4173', 'sec-fetch-site': 'cross-site' }, false, 403],
   [
     'a link on another site, to the app',

@@ -62,6 +62,26 @@ test('what is older than the bar’s days is forgotten in every event of linked 
   expect([JSON.stringify(bar.log.state()), warned]).toEqual([state, []]);
 });
 
+test('as long as one of the orders that cups link in a chain is not due, the guests of all of them stay', async () => {
+  const move = (orderId: string, toOrderId: string, name: string, ...cupIds: string[]) => ({
+    id: newId(),
+    type: 'cups-moved',
+    orderId,
+    toOrderId,
+    name,
+    cups: cupIds.map((id) => cup(id)),
+  });
+  const chain = { ...taken('k1', 'lighthouse'), cups: ['k-1', 'k-2', 'k-3', 'k-4'].map((id) => cup(id)) };
+  await earlier(40, chain);
+  await earlier(39.9, move('k1', 'k2', 'ropewalk', 'k-1', 'k-2', 'k-3'), left('k1'));
+  await earlier(39.8, move('k2', 'k3', 'slipway', 'k-1', 'k-2'), left('k2'));
+  await earlier(29, move('k3', 'k4', 'bollard', 'k-1'), left('k3'), left('k4'));
+  await bar.log.forgetGuests(now() - 30 * DAY_MS);
+  expect(await bodies()).toMatch(/lighthouse[\s\S]*ropewalk[\s\S]*slipway[\s\S]*bollard/);
+  await bar.log.forgetGuests(now() - 28 * DAY_MS);
+  expect(await bodies()).not.toMatch(/lighthouse|ropewalk|slipway|bollard/);
+});
+
 test('records lose their guests with the log, and are no more found by their names', async () => {
   const brewId = await brewed(1);
   expect((await get('/api/log?search=guest')).records).toHaveLength(1);
