@@ -4,14 +4,14 @@
  */
 import { v7 as uuid } from 'uuid';
 import {
-  caughtUp,
+  rebase,
   confirm,
   drop,
   freshReplica,
-  seen,
-  tap,
+  receiveLogged,
+  applyLocally,
   unsent,
-  whole,
+  optimisticState,
   type BarEvent,
   type BarState,
   type Replica,
@@ -61,7 +61,7 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
     const { body } = await call<Snapshot>('/api/state');
     offsetMs = body.barMs - performance.now() * body.rate;
     rate = body.rate;
-    replica = caughtUp(replica, body);
+    replica = rebase(replica, body);
   };
 
   /** @returns whether the server was there */
@@ -106,7 +106,7 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
       for (const message of messages) {
         const data = /^event: bar-event\ndata: (.*)$/m.exec(message)?.[1];
         if (!data) continue;
-        const next = seen(replica, JSON.parse(data) as LiveEvent, book);
+        const next = receiveLogged(replica, JSON.parse(data) as LiveEvent, book);
         if (next) replica = next;
         else return load();
       }
@@ -131,12 +131,12 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
 
   /** One tap of what is asked; now and then an order, an undo, a brew given up, a correction. */
   const oneTap = (): void => {
-    const state = whole(replica, book);
+    const state = optimisticState(replica, book);
     const open = Object.values(state.orders).filter(({ cups }) =>
       cups.some(({ status }) => status === 'waiting' || status === 'brewing'),
     );
     const take = (events: BarEvent[]) => {
-      const tapped = tap(replica, state, events, book);
+      const tapped = applyLocally(replica, state, events, book);
       if (tapped.ok) replica = tapped.replica;
     };
     if (open.length < OPEN_ORDERS) return take([newOrder()]);
@@ -193,7 +193,7 @@ export function scriptedBar(url: string, bench: Bench, random: () => number): Sc
     },
     acknowledged,
     refused,
-    state: () => whole(replica, book),
+    state: () => optimisticState(replica, book),
     seq: () => replica.seq,
     waiting: () => unsent(replica).length,
     tries: () => tries,

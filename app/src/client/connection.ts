@@ -1,7 +1,7 @@
 /**
  * The connection to the bar: loads it, follows its stream, and loads it again if something was missed.
  */
-import { caughtUp, seen } from '@even-kettle/core/brew';
+import { rebase, receiveLogged } from '@even-kettle/core/brew';
 import type { LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
 import type { Api } from './api';
 import type { ViewHolder } from './bar-view';
@@ -55,7 +55,7 @@ export function openConnection(parts: Parts): Connection {
         storage: snapshot.storage,
         contract: snapshot.contract ?? 0,
       });
-      replica.become(caughtUp(replica.now(), snapshot));
+      replica.become(rebase(replica.now(), snapshot));
       closeStream?.();
       closeStream = stream();
       retries.worked();
@@ -91,11 +91,11 @@ export function openConnection(parts: Parts): Connection {
     });
 
   function onEvent(entry: LiveEvent): void {
-    const next = seen(replica.now(), entry, view.now().book);
+    const next = receiveLogged(replica.now(), entry, view.now().book);
     // The log has no gaps. If this device has one, it loads the bar anew rather than go on from a wrong state.
     if (!next) return loadLater();
     if (next === replica.now()) return;
-    const mine = replica.now().own.some(({ id }) => id === entry.event.id);
+    const mine = replica.now().pending.some(({ id }) => id === entry.event.id);
     if (mine) void outbox.remove([entry.event.id]);
     replica.become(next);
   }

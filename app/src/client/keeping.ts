@@ -1,7 +1,7 @@
 /**
  * Stores the bar as this device knows it, and opens on it while there is no server.
  */
-import { caughtUp } from '@even-kettle/core/brew';
+import { rebase } from '@even-kettle/core/brew';
 import type { ViewHolder } from './bar-view';
 import type { DeviceClock } from './clock';
 import type { OfflineSnapshots } from './offline-snapshot';
@@ -42,7 +42,7 @@ export function openKeeping({ snapshots, clock, view, replica, isClosed }: Parts
       clock.carryOn(kept.clock);
       view.takeRecipes(kept.recipes);
       view.show({ status: 'ready', bar: kept.bar, plan: kept.plan });
-      replica.become(caughtUp(replica.now(), kept));
+      replica.become(rebase(replica.now(), kept));
       return true;
     },
     changed: () => {

@@ -9,7 +9,7 @@ import {
   chainOf,
   effectOf,
   quoteOrder,
-  rush,
+  urgeOrder,
   solve,
   standingPlan,
   startQuoting,
@@ -104,7 +104,7 @@ async function work(asked: PlanJob): Promise<void> {
   }
   const { ask, orderId } = question;
   const planned = base !== null && orderId in base.finish;
-  if (ask === 'rush') return say({ ask, urging: planned ? rush(standing, base, orderId) : null });
+  if (ask === 'rush') return say({ ask, urging: planned ? urgeOrder(standing, base, orderId) : null });
   const both = planned && question.otherId in base.finish;
   say({ ask, urging: both ? urgePast(standing, base, orderId, question.otherId, question.way) : null });
 }

@@ -1,5 +1,5 @@
 /** This device's copy of the log's state, shown whenever it changes. */
-import { freshReplica, unsent, whole, type Replica } from '@even-kettle/core/brew';
+import { freshReplica, unsent, optimisticState, type Replica } from '@even-kettle/core/brew';
 import type { BarView, ViewHolder } from './bar-view';
 
 export type ReplicaHolder = {
@@ -14,7 +14,7 @@ export function holdReplica(view: ViewHolder): ReplicaHolder {
     now: () => replica,
     become: (next, more) => {
       replica = next;
-      const state = more?.state ?? whole(replica, view.now().book);
+      const state = more?.state ?? optimisticState(replica, view.now().book);
       view.show({ ...more, state, waiting: unsent(replica).length });
     },
   };

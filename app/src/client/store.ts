@@ -2,7 +2,7 @@
  * The bar as this device knows it: what the server has confirmed, with this device's own taps on top until they are
  * confirmed too. Knows nothing of React.
  */
-import { freshReplica, tap, type BarEvent } from '@even-kettle/core/brew';
+import { freshReplica, applyLocally, type BarEvent } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
@@ -72,7 +72,7 @@ export function openStore(parts: Parts): BarStore {
   const given = () => givenOf(view.now(), view.saved(), clock.nowMs());
 
   function act(events: BarEvent[], label?: string): boolean {
-    const tapped = tap(replica.now(), view.now().state, events, view.now().book);
+    const tapped = applyLocally(replica.now(), view.now().state, events, view.now().book);
     if (!tapped.ok) {
       if (tapped.refusal.code !== 'already-done') view.tell(tapped.refusal.reason);
       return false;

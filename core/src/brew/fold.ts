@@ -5,7 +5,7 @@
 import type { BrewEvent, BrewStarted, StepCorrected, StepDone } from './events';
 import { asksOf, hasLeft, hostsOf, sharersWith } from './order-fold';
 import type { Pair } from './pair';
-import { cardNow, type PourFacts } from './retarget';
+import { retargetedCard, type PourFacts } from './retarget';
 import {
   hostOf,
   latestBrew,
@@ -144,7 +144,7 @@ function correct(brew: BrewState, { stepId, begunMs, doneMs, readingG }: StepCor
 }
 
 function retarget(brew: BrewState): void {
-  brew.card = cardNow(brew.planned, factsOf(brew));
+  brew.card = retargetedCard(brew.planned, factsOf(brew));
 }
 
 /** What re-targeting needs to know of a brew. */

@@ -9,15 +9,15 @@ const DAY_MS = 86_400_000;
 /** How long events of a type matter, milliseconds; where they have a place, until a later event takes it, however long that is. */
 type Keeps<Type extends HouseEvent['type']> = {
   forMs: number;
-  placeOf?: (event: Extract<HouseEvent, { type: Type }>) => string | null;
+  replacementKey?: (event: Extract<HouseEvent, { type: Type }>) => string | null;
 };
 
 /** Every type says how long it is kept: the compiler asks for a new one. */
 const KEEPS: { [Type in HouseEvent['type']]: Keeps<Type> } = {
-  'coffee-weighed': { forMs: 90 * DAY_MS, placeOf: ({ coffee }) => `weighed ${coffee}` },
-  'papers-counted': { forMs: 90 * DAY_MS, placeOf: ({ method }) => `counted ${method}` },
-  'cloth-boiled': { forMs: 90 * DAY_MS, placeOf: ({ clothId }) => `boiled ${clothId}` },
-  'cloth-replaced': { forMs: 90 * DAY_MS, placeOf: ({ clothId }) => `replaced ${clothId}` },
+  'coffee-weighed': { forMs: 90 * DAY_MS, replacementKey: ({ coffee }) => `weighed ${coffee}` },
+  'papers-counted': { forMs: 90 * DAY_MS, replacementKey: ({ method }) => `counted ${method}` },
+  'cloth-boiled': { forMs: 90 * DAY_MS, replacementKey: ({ clothId }) => `boiled ${clothId}` },
+  'cloth-replaced': { forMs: 90 * DAY_MS, replacementKey: ({ clothId }) => `replaced ${clothId}` },
   'change-tried': { forMs: 90 * DAY_MS },
   'round-begun': { forMs: 90 * DAY_MS },
   'round-scored': { forMs: 90 * DAY_MS },
@@ -25,13 +25,16 @@ const KEEPS: { [Type in HouseEvent['type']]: Keeps<Type> } = {
   'made-ready': { forMs: DAY_MS },
   'tins-emptied': { forMs: DAY_MS },
   // What is due by litres is due from when it was done last, however long ago.
-  'task-done': { forMs: 2 * DAY_MS, placeOf: ({ taskId }) => (taskId === 'descale' ? 'descaled' : null) },
+  'task-done': {
+    forMs: 2 * DAY_MS,
+    replacementKey: ({ taskId }) => (taskId === 'descale' ? 'descaled' : null),
+  },
   'shift-handed-over': { forMs: 7 * DAY_MS },
 };
 
 function keepsOf<Type extends HouseEvent['type']>(event: Extract<HouseEvent, { type: Type }>) {
   const keeps: Keeps<Type> = KEEPS[event.type as Type];
-  return { forMs: keeps.forMs, place: keeps.placeOf?.(event) ?? null };
+  return { forMs: keeps.forMs, place: keeps.replacementKey?.(event) ?? null };
 }
 
 /**

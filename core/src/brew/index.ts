@@ -69,7 +69,16 @@ export { flameBurns, forgottenMs, remakeS, rescueOf, rinseLeft } from './rescue'
 export type { Remedy, Rescue } from './rescue';
 export { paceOf, pathsOf } from './pace';
 export type { Pace } from './pace';
-export { caughtUp, confirm, drop, freshReplica, seen, tap, unsent, whole } from './replica';
+export {
+  rebase,
+  confirm,
+  drop,
+  freshReplica,
+  receiveLogged,
+  applyLocally,
+  unsent,
+  optimisticState,
+} from './replica';
 export type { Replica } from './replica';
 export { isOut, roundsOf, sampleBefore } from './round';
 export type { Round } from './round';

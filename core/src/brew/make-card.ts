@@ -6,7 +6,7 @@ import {
   brewCard,
   type Ask,
   type BrewCard,
-  type Place,
+  type BrewSite,
   type RecipeBook,
   type RecipeRef,
 } from '../recipe';
@@ -15,7 +15,7 @@ export type MadeCard =
   | { ok: true; card: BrewCard }
   | { ok: false; code: 'unknown-recipe' | 'does-not-make-a-cup'; field: string; reason: string };
 
-export function makeCard(book: RecipeBook, ref: RecipeRef, ask: Ask, place?: Place): MadeCard {
+export function makeCard(book: RecipeBook, ref: RecipeRef, ask: Ask, place?: BrewSite): MadeCard {
   const recipe = book(ref);
   if (!recipe) {
     return {

@@ -9,16 +9,16 @@ import { seededRandom } from '../testing/random';
 import {
   EMPTY_BAR,
   applyLogged,
-  caughtUp,
+  rebase,
   confirm,
   drop,
   freshReplica,
   nextBrewId,
-  seen,
-  tap,
+  receiveLogged,
+  applyLocally,
   timelineAt,
   unsent,
-  whole,
+  optimisticState,
   type BarEvent,
   type BarState,
   type Replica,
@@ -137,10 +137,10 @@ function live(random: Random, run: number) {
     if (random() < 0.15) wire.push({ to, what });
   };
   const reload = (device: Device) => {
-    device.replica = caughtUp(device.replica, { state: server.state(), seq: server.log.length });
+    device.replica = rebase(device.replica, { state: server.state(), seq: server.log.length });
   };
   const hear = (device: Device, entry: { seq: number; event: BarEvent }) => {
-    const next = seen(device.replica, entry, book);
+    const next = receiveLogged(device.replica, entry, book);
     if (next) device.replica = next;
     else reload(device);
   };
@@ -177,8 +177,8 @@ function live(random: Random, run: number) {
     atMs += Math.round(random() * 15_000) + (random() < 0.05 ? 4_000_000 : 0);
     const device = devices[Math.floor(random() * 3)]!;
     if (random() < 0.04) device.away = !device.away;
-    const events = someTap(whole(device.replica, book), atMs, random, newId);
-    const tapped = tap(device.replica, whole(device.replica, book), events, book);
+    const events = someTap(optimisticState(device.replica, book), atMs, random, newId);
+    const tapped = applyLocally(device.replica, optimisticState(device.replica, book), events, book);
     if (tapped.ok) {
       device.replica = tapped.replica;
       for (const { id } of events) device.tapped.add(id);
@@ -219,8 +219,8 @@ test('three devices end as the server does, and no tap is lost, doubled or unhea
     expect(new Set(ids).size).toBe(ids.length);
     const inLog = new Set(ids);
     for (const device of devices) {
-      expect([run, device.replica.own]).toEqual([run, []]);
-      expect(whole(device.replica, book)).toEqual(server.state());
+      expect([run, device.replica.pending]).toEqual([run, []]);
+      expect(optimisticState(device.replica, book)).toEqual(server.state());
       for (const id of device.tapped)
         expect([id, inLog.has(id) || device.refused.has(id)]).toEqual([id, true]);
       refused += device.refused.size;

@@ -17,7 +17,7 @@ export type Replica = {
   confirmed: BarState;
   seq: number;
   /** Own events that the log has not brought back yet, oldest first. */
-  own: readonly BarEvent[];
+  pending: readonly BarEvent[];
   /** Those of them that the server has acknowledged, with a place in the log by which each is in it. */
   stored: ReadonlyMap<string, number>;
 };
@@ -25,18 +25,18 @@ export type Replica = {
 export const freshReplica = (own: readonly BarEvent[] = []): Replica => ({
   confirmed: EMPTY_BAR,
   seq: 0,
-  own,
+  pending: own,
   stored: new Map(),
 });
 
 /** What the person sees: the log with the own taps on top. One that no longer fits is passed over until the server has spoken. */
-export const whole = ({ confirmed, own }: Replica, book: RecipeBook): BarState =>
+export const optimisticState = ({ confirmed, pending: own }: Replica, book: RecipeBook): BarState =>
   reduce(own, book, confirmed).state;
 
 export type Tapped = { ok: true; replica: Replica; state: BarState } | { ok: false; refusal: Refusal };
 
 /** Takes own events, all or none, as the bar's rules allow on top of what is seen. */
-export function tap(
+export function applyLocally(
   replica: Replica,
   state: BarState,
   events: readonly BarEvent[],
@@ -48,11 +48,12 @@ export function tap(
     if (!applied.ok) return applied;
     next = applied.state;
   }
-  return { ok: true, replica: { ...replica, own: [...replica.own, ...events] }, state: next };
+  return { ok: true, replica: { ...replica, pending: [...replica.pending, ...events] }, state: next };
 }
 
 /** Own events that still have to be posted, oldest first. */
-export const unsent = ({ own, stored }: Replica): BarEvent[] => own.filter(({ id }) => !stored.has(id));
+export const unsent = ({ pending: own, stored }: Replica): BarEvent[] =>
+  own.filter(({ id }) => !stored.has(id));
 
 /**
  * The server has acknowledged these: the log holds them by this place. Where it has been heard so far they are in what
@@ -77,13 +78,13 @@ export function drop(replica: Replica, ids: readonly string[]): Replica {
   const gone = new Set(ids);
   return {
     ...replica,
-    own: replica.own.filter(({ id }) => !gone.has(id)),
+    pending: replica.pending.filter(({ id }) => !gone.has(id)),
     stored: new Map([...replica.stored].filter(([id]) => !gone.has(id))),
   };
 }
 
 /** The bar was loaded anew as it stood at a place in the log. */
-export const caughtUp = (replica: Replica, { state, seq }: { state: BarState; seq: number }): Replica =>
+export const rebase = (replica: Replica, { state, seq }: { state: BarState; seq: number }): Replica =>
   settle({ ...replica, confirmed: state, seq });
 
 /**
@@ -91,7 +92,7 @@ export const caughtUp = (replica: Replica, { state, seq }: { state: BarState; se
  * @returns the replica with it; the same one where it had come before; null where events before it are missing, or where a
  *   newer server sends a kind of event that is not known here, so that the bar has to be loaded anew
  */
-export function seen(
+export function receiveLogged(
   replica: Replica,
   { seq, event }: { seq: number; event: BarEvent },
   book: RecipeBook,

@@ -1,7 +1,7 @@
 /** Re-targeting under whatever is poured, skipped and re-weighed: targets never run backwards, and always sum. */
 import fc from 'fast-check';
 import { SCHOOLS, brewCard } from '../recipe';
-import { cardNow, pourOutcome, type PourFacts } from './retarget';
+import { retargetedCard, pourOutcome, type PourFacts } from './retarget';
 import type { StepMark } from './state';
 
 const poured = SCHOOLS.filter((recipe) => recipe.steps.some((step) => step.pour));
@@ -33,7 +33,7 @@ const inTheMiddle = fc
     deeds.forEach(({ factor, told, skip }, index) => {
       if (dose !== null && index === doseAt)
         facts = { ...facts, doseG: Math.round(planned.doseG * dose * 10) / 10 };
-      const card = cardNow(planned, facts);
+      const card = retargetedCard(planned, facts);
       const step = card.steps.find((each) => each.targetG !== undefined && !marks[each.id]);
       if (!step) return;
       if (skip && step.anchor === undefined) return void skipped.add(step.id);
@@ -51,7 +51,7 @@ const inTheMiddle = fc
 test('targets ahead rise, ask for nothing negative, and reach the brew water, or the brew is over', () => {
   fc.assert(
     fc.property(inTheMiddle, ({ planned, facts, readingG }) => {
-      const card = cardNow(planned, facts);
+      const card = retargetedCard(planned, facts);
       const scale = (facts.doseG ?? planned.doseG) / planned.doseG;
       const waterG = Math.round(planned.brewWaterG * scale);
       const ahead = card.steps.filter((step) => step.targetG !== undefined && !facts.marks[step.id]);
@@ -93,7 +93,7 @@ test('where every pour reads what was asked for, the card stays the very one tha
       for (const step of planned.steps) {
         if (step.targetG === undefined) continue;
         marks[step.id] = { doneMs: 1, readingG: step.targetG, targetG: step.targetG };
-        expect(cardNow(planned, { marks, skipped: new Set() })).toBe(planned);
+        expect(retargetedCard(planned, { marks, skipped: new Set() })).toBe(planned);
       }
     }),
     { numRuns: 100 },

@@ -2,7 +2,7 @@
 import { SCHOOLS, brewCard } from '../recipe';
 import { T0, begun, book, cup, done, order, started } from '../testing/bench';
 import { factsOf, pourOutcome, reduce, type BarEvent, type BrewState } from './index';
-import { cardNow } from './retarget';
+import { retargetedCard } from './retarget';
 
 const at = (seconds: number) => T0 + seconds * 1000;
 /** cone-thirds for 250 ml: 17.6 g, and readings of 42, 128, 214 and 285 g. */
@@ -208,6 +208,6 @@ test.each([
     ]),
   );
   const facts = { marks, skipped: new Set<string>() };
-  const outcome = pourOutcome(planned, cardNow(planned, facts), facts)!;
+  const outcome = pourOutcome(planned, retargetedCard(planned, facts), facts)!;
   expect(outcome.strengthShare).toBeCloseTo(share, 2);
 });

@@ -25,7 +25,7 @@ const LEAST_POUR_G = 1;
 type Pour = { step: CardStep; exactG: number };
 
 /** @param planned the card that the brew was started with; given back itself where nothing has moved a target */
-export function cardNow(planned: BrewCard, facts: PourFacts): BrewCard {
+export function retargetedCard(planned: BrewCard, facts: PourFacts): BrewCard {
   const scale = (facts.doseG ?? planned.doseG) / planned.doseG;
   const waterG = Math.round(planned.brewWaterG * scale);
   const { amounts, left, pouredG, over } = spread(planned, facts, scale, waterG);

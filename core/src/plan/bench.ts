@@ -15,7 +15,7 @@ import {
   type BrewCard,
   type Brewer,
   type Grinder,
-  type Place,
+  type BrewSite,
   type Recipe,
   type RecipeBook,
   type StepKind,
@@ -135,7 +135,7 @@ export function learntBed(
 }
 
 /** What the recipes need to know of the bench, apart from coffee and brewer. */
-export const placeOf = (bench: Bench, roast: Place['roast']): Place => ({
+export const placeOf = (bench: Bench, roast: BrewSite['roast']): BrewSite => ({
   altitudeM: bench.altitudeM,
   roast,
   kettle: kettleOf(bench),

@@ -79,7 +79,7 @@ export function buildProblem(
   const unplannable: BarProblem['unplannable'] = [];
   const byOrder = new Map<string, PlanBrew[]>();
   const stepsOf = new Map<string, readonly CardStep[]>();
-  const { near, later } = inReach(state, mostCups);
+  const { near, later } = selectOrders(state, mostCups);
   const ways = waysInTurn(state, bench, book);
   for (const order of near) {
     const brews: PlanBrew[] = [];
@@ -110,7 +110,7 @@ export function buildProblem(
   const away = awayFrom(state, nowS);
   if (away.length > 0) problem.away = away;
   if (before) {
-    takeInHand(problem, state, bench, book, before);
+    pinCurrentSteps(problem, state, bench, book, before);
     freeze(problem, before);
   }
   return { problem, unplannable, later };
@@ -120,7 +120,7 @@ export function buildProblem(
  * The orders whose cups are planned: those under way, and of the rest the next ones, whole, until there are enough. In
  * the log's order, so that a plan of few orders does not depend on their promises.
  */
-function inReach(state: BarState, mostCups: number): { near: OrderState[]; later: BarProblem['later'] } {
+function selectOrders(state: BarState, mostCups: number): { near: OrderState[]; later: BarProblem['later'] } {
   const orders = Object.values(state.orders);
   const asks = (order: OrderState) =>
     order.cups.filter(({ status, with: host }) => status === 'waiting' && !host).length;
@@ -185,7 +185,7 @@ const COUNTED_MS = 10_000;
  * The step that a pair's hands card asks for now counts as begun by that pair, although nobody has tapped it: a plan that moved
  * it would take it out of somebody's hands. What the card counts down stays with its pair too.
  */
-function takeInHand(
+function pinCurrentSteps(
   problem: PlanProblem,
   state: BarState,
   bench: Bench,
@@ -344,10 +344,10 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  * How much dearer than the open format's second of waiting it is to bend a recipe by a second: dear enough that no
  * pour comes early only for one order to be out sooner, cheap enough that it gives way to a whole queue.
  */
-const BEND = 6;
+const RECIPE_PENALTY = 6;
 
 /** No hand is exact, and the next station is a step away: the time that is left free after a step that ends with a tap, seconds. */
-const HAND_S = 1;
+const TAP_MARGIN_S = 1;
 
 /** A step at the very end of its window is outside it after the least delay: how much of a window is left free, seconds. */
 const EDGE_S = 2;
@@ -367,7 +367,7 @@ function planStep(
   { recipeId, coffee }: CupAsk,
   card: BrewCard,
 ): PlanStep {
-  const handS = step.attended && step.end !== 'clock' ? HAND_S : 0;
+  const handS = step.attended && step.end !== 'clock' ? TAP_MARGIN_S : 0;
   const bedLevel = beds?.[bedKey(recipeId, coffee)]?.drawdownLevel ?? 1;
   // The level is that of the whole drawdown, of which a swirl may have taken the first seconds.
   const lasts =
@@ -383,7 +383,7 @@ function planStep(
       min: step.lag.minS,
       ideal: step.lag.idealS,
       max: withinEdge(step.lag),
-      penalty: BEND * step.lag.penalty,
+      penalty: RECIPE_PENALTY * step.lag.penalty,
     },
     ...(step.kind === 'serve' ? { serve: true } : {}),
   };

@@ -2,7 +2,7 @@
  * What a change of an order would do to the times of all of them, before it is done. Answered by planning with it.
  */
 import { apply, isOpen, type BarEvent } from '../brew';
-import { NO_TIME, problemOf, shiftsBetween, solveWhole, type OrderShift, type Standing } from './quote';
+import { NO_TIME, problemOf, shiftsBetween, solveWhole, type OrderDelay, type Standing } from './quote';
 import { ImpossibleProblem, type Plan } from './problem';
 import { NoValidPlan } from './solve';
 
@@ -10,7 +10,7 @@ import { NoValidPlan } from './solve';
 export type OrderTimes = { orderId: string; beforeS: number | null; afterS: number | null };
 
 export type Effect =
-  | { ok: true; changed: OrderTimes[]; shifts: OrderShift[] }
+  | { ok: true; changed: OrderTimes[]; shifts: OrderDelay[] }
   /** Why it cannot be done, or cannot be planned. */
   | { ok: false; reason: string };
 

@@ -44,7 +44,7 @@ export {
   QUOTE_MOVES,
   chainOf,
   quoteOrder,
-  rush,
+  urgeOrder,
   standingPlan,
   startQuoting,
   startStanding,
@@ -52,7 +52,7 @@ export {
   wavesOf,
   whatHelps,
 } from './quote';
-export type { Help, Link, Quote, OrderShift, Standing, Urging } from './quote';
+export type { Help, Link, Quote, OrderDelay, Standing, Urging } from './quote';
 export { isFlameKeeper } from './flames';
 export { FEW_DOSES, menuNow } from './menu';
 export type { MenuLine, OnMenu } from './menu';

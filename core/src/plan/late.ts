@@ -6,7 +6,7 @@ import {
   little,
   nothing,
   roleOf,
-  theCup,
+  costsTheCup,
   type CardStep,
   type LateMoment,
   type LatePrice,
@@ -76,8 +76,9 @@ function priceOf(step: CardStep, method: MethodId, within: boolean): LatePrice {
   if (step.kind === 'clean') return nothing('Only the station waits for it.');
   if (step.phase === 'prep' && !step.anchor) {
     if (heatedIn !== 'kettle' && step.kind === 'flame')
-      return theCup('The flame heats on: see to it first, or the water boils over the top.');
-    if (roleOf(method, step) === 'seal') return theCup('Near boiling and unsealed: seal it now, gently.');
+      return costsTheCup('The flame heats on: see to it first, or the water boils over the top.');
+    if (roleOf(method, step) === 'seal')
+      return costsTheCup('Near boiling and unsealed: seal it now, gently.');
     return nothing('Nothing is spoilt; the cup comes later.');
   }
   const own = momentsOf(step).flatMap((moment) => late[moment] ?? [])[0];

@@ -5,7 +5,7 @@ import { guestsOfHour } from '../rush';
 import { T0, book } from '../testing/bench';
 import { buildProblem } from './build';
 import type { Plan } from './problem';
-import { CAREFUL_MOVES, quoteOrder, rush, standingPlan } from './quote';
+import { CAREFUL_MOVES, quoteOrder, urgeOrder, standingPlan } from './quote';
 import { timesOf } from './queues';
 import { solve } from './solve';
 
@@ -49,7 +49,7 @@ test.each([2])('orders come in two minutes, each promised as it is quoted (seed 
   // A person's word does: the last order goes first, and who waits for it is told.
   const last = guests.at(-1)!.orderId;
   const standing = { state, bench: bar, book, nowS: Math.ceil(guests.at(-1)!.atMs / 1000), plan };
-  const urging = rush(standing, plan!, last);
+  const urging = urgeOrder(standing, plan!, last);
   expect(urging.kept).toBe(true);
   expect(urging.shifts.some(({ byS }) => byS > 0)).toBe(true);
 });

@@ -4,7 +4,7 @@ import { BENCH, T0, book, cup, order } from '../testing/bench';
 import {
   chainOf,
   quoteOrder,
-  rush,
+  urgeOrder,
   standingPlan,
   startQuoting,
   startStanding,
@@ -102,7 +102,7 @@ test('what is said of an order that is pulled past another, or put off, is what 
 });
 
 test('a rush goes before all that waits; of an order that is not there nothing is kept', () => {
-  const rushed = rush(three, base, last);
+  const rushed = urgeOrder(three, base, last);
   expect(rushed).toMatchObject({ kept: true, weight: 64, wantedS: three.nowS });
   const plan = urged(last, rushed);
   expect(plan.finish[last]!).toBeLessThan(base.finish[last]!);

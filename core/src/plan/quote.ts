@@ -22,7 +22,7 @@ export type Standing = {
 };
 
 /** An order that comes out at another time than it would: seconds later, negative for sooner. */
-export type OrderShift = { orderId: string; byS: number };
+export type OrderDelay = { orderId: string; byS: number };
 
 export type Quote =
   | {
@@ -32,7 +32,7 @@ export type Quote =
       apartS: number;
       /** When each cup is out, in the order in which they were asked for, seconds of bar time. */
       outS: number[];
-      shifts: OrderShift[];
+      shifts: OrderDelay[];
     }
   /** What no brewer here can make, or no plan can place. */
   | { ok: false; reason: string };
@@ -177,7 +177,7 @@ export type Urging = {
   wantedS: number;
   /** Whether it then is out before the other (or after it). */
   kept: boolean;
-  shifts: OrderShift[];
+  shifts: OrderDelay[];
 };
 
 /** The last outweighs what was told to several others. */
@@ -211,7 +211,7 @@ export function urgePast(
 }
 
 /** The price of a rush: this order before everything that is not under way. */
-export const rush = (standing: Standing, base: Plan, orderId: string): Urging =>
+export const urgeOrder = (standing: Standing, base: Plan, orderId: string): Urging =>
   tryUrging(
     standing,
     base,
@@ -343,7 +343,7 @@ function happen(
 }
 
 /** The orders that come out at another time, those that come out later first. */
-export function shiftsBetween(base: Plan | null, plan: Plan): OrderShift[] {
+export function shiftsBetween(base: Plan | null, plan: Plan): OrderDelay[] {
   return Object.entries(base?.finish ?? {})
     .map(([orderId, at]) => ({ orderId, byS: (plan.finish[orderId] ?? at) - at }))
     .filter(({ byS }) => Math.abs(byS) >= WORTH_SAYING_S)

@@ -15,7 +15,7 @@ import {
   type Ask,
   type BrewCard,
   type Derivation,
-  type Place,
+  type BrewSite,
 } from './index';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
@@ -28,7 +28,7 @@ const anyRecipe = fc
 const anyDose = fc
   .integer({ min: DOSE_RANGE_G.min * 10, max: DOSE_RANGE_G.max * 10 })
   .map((tenths) => tenths / 10);
-const anyPlace: fc.Arbitrary<Place> = fc.record({
+const anyPlace: fc.Arbitrary<BrewSite> = fc.record({
   altitudeM: fc.integer({ min: -400, max: 5000 }),
   roast: fc.constantFrom(...ROAST_LEVELS),
   kettle: fc.record({

@@ -6,7 +6,7 @@ import {
   brewCard,
   brewerById,
   type BrewCard,
-  type Place,
+  type BrewSite,
   type Recipe,
 } from './index';
 
@@ -172,7 +172,7 @@ test('a kettle that gives less than the recipe pours makes the pours longer, and
 });
 
 test('a small kettle is not overfilled for a gentle pour without a word', () => {
-  const at = (id: string, filledAtC: number, more: Partial<Place> = {}) =>
+  const at = (id: string, filledAtC: number, more: Partial<BrewSite> = {}) =>
     brewCard(
       recipe(id),
       { cupMl: 250 },

@@ -31,7 +31,7 @@ import { gassyNote, underCircumstances } from './variants';
 import { brewTemperature, temperatureNote, type RoastLevel } from './temperature';
 
 /** Where and with what the cup is brewed. */
-export type Place = {
+export type BrewSite = {
   altitudeM: number;
   roast: RoastLevel;
   kettle: Kettle;
@@ -60,7 +60,7 @@ export type Place = {
 };
 
 /** Sea level, medium roast, a 1,200 W kettle filled from a 90 C boiler tap. */
-export const DEFAULT_PLACE: Place = {
+export const DEFAULT_PLACE: BrewSite = {
   altitudeM: 0,
   roast: 'medium',
   kettle: { powerW: 1200, filledAtC: 90 },
@@ -124,7 +124,7 @@ export type BrewCard = {
  * Converts a recipe to what is asked for.
  * @throws RecipeError `not-a-quantity` or `out-of-range` with the field, where the ask makes no cup
  */
-export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): BrewCard {
+export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE): BrewCard {
   const recipe = asBrewed(own, ask, place);
   const rules = cardRules(place.cardVersion);
   const each = yieldOf(recipe, ask, retentionAt(place), rules.iceByShare);
@@ -208,11 +208,11 @@ export function brewCard(own: Recipe, ask: Ask, place: Place = DEFAULT_PLACE): B
 }
 
 /** Nobody warms the cup: it is served cold, or a hand holds the brewer through its drawdown. */
-export const isUnwarmed = ({ addition }: Ask, { handHeld }: Place): boolean =>
+export const isUnwarmed = ({ addition }: Ask, { handHeld }: BrewSite): boolean =>
   addition === 'ice' || (handHeld ?? false);
 
 /** The recipe as this cup is brewed by it here: a very fresh coffee's, a cold cup's, one that brews straight into its cup. */
-export function asBrewed(recipe: Recipe, ask: Ask, place: Place): Recipe {
+export function asBrewed(recipe: Recipe, ask: Ask, place: BrewSite): Recipe {
   const { gassy, intoCup, fromTin } = place;
   const one = !('cups' in ask) || ask.cups === 1;
   const iced = ask.addition === 'ice';
@@ -236,11 +236,11 @@ function watersOf(doseG: number, brewWaterG: number, each: Yield): Waters {
 }
 
 /** What a gram keeps: as the log has taught it, else as the brewer says; undefined where the recipe or its method knows. */
-export const retentionAt = ({ retentionGPerG, brewer }: Place): number | undefined =>
+export const retentionAt = ({ retentionGPerG, brewer }: BrewSite): number | undefined =>
   retentionGPerG ?? brewer?.retentionGPerG;
 
 /** The bar's own where its log has shown one, else the method's. */
-const exponentOf = (recipe: Recipe, { drawdownExponent }: Place): number =>
+const exponentOf = (recipe: Recipe, { drawdownExponent }: BrewSite): number =>
   drawdownExponent ?? METHODS[recipe.method].drawdownExponent ?? 0;
 
 /** What is brewed, and how its kettle is filled, grams. */
@@ -257,7 +257,7 @@ type InKettle = {
 
 function layOutIn(
   recipe: Recipe,
-  place: Place,
+  place: BrewSite,
   { doseG, brewWaterG, waterC, heatsG, isRinsedFromTap, keepsG }: InKettle,
 ): { timeline: Timeline; notes: string[] } {
   const { kettle, brewer } = place;
@@ -292,7 +292,7 @@ function layOutIn(
   return { timeline, notes: [...slow, ...split.notes, ...timeline.notes] };
 }
 
-function stepsIn(recipe: Recipe, { cardVersion }: Place, filledTwice: boolean): readonly RecipeStep[] {
+function stepsIn(recipe: Recipe, { cardVersion }: BrewSite, filledTwice: boolean): readonly RecipeStep[] {
   if (cardRules(cardVersion).beansFirst) return beansBeforeRinsing(recipe.steps);
   return filledTwice ? withRefill(recipe.steps) : recipe.steps;
 }
@@ -332,7 +332,7 @@ function flowNote(recipe: Recipe, maxFlowGPerS: number): string[] {
 }
 
 /** How a kettle is filled for a brew that pours from one. */
-function fillsIn(recipe: Recipe, { kettle, cardVersion }: Place, hot: HotWater, waterC: number): Fills {
+function fillsIn(recipe: Recipe, { kettle, cardVersion }: BrewSite, hot: HotWater, waterC: number): Fills {
   const { sizeMl, filledAtC } = kettle;
   const method = METHODS[recipe.method];
   if (method.heatedIn !== 'kettle') return { fills: [], shortG: 0, isRinsedFromTap: false };
@@ -405,7 +405,7 @@ function checkedAt(step: CardStep, movedC: number, highestC: number): CardStep {
 }
 
 /** Craft, "without a scale under the brewer". */
-function byHandAndEye(step: CardStep, { withoutScale, handHeld }: Place): CardStep {
+function byHandAndEye(step: CardStep, { withoutScale, handHeld }: BrewSite): CardStep {
   if (withoutScale && step.kind === 'pour') return { ...step, byEye: true };
   if (!handHeld || step.kind !== 'drawdown') return step;
   return {

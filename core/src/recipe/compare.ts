@@ -3,7 +3,7 @@
  */
 import { showClock } from '../units';
 import { brewerFor } from './capacity';
-import { brewCard, type BrewCard, type Place } from './card';
+import { brewCard, type BrewCard, type BrewSite } from './card';
 import { BREWERS, METHODS } from './methods';
 import type { Brewer } from './methods/brewer';
 import { METHOD_IDS, RecipeError, type MethodId, type Recipe, type Wish } from './recipe';
@@ -22,7 +22,7 @@ export type MethodRow = { recipe: Recipe } & (
 export function methodTable(
   recipes: readonly Recipe[],
   ask: Ask,
-  place: Place,
+  place: BrewSite,
   { chosen, brewers = BREWERS }: { chosen?: Recipe; brewers?: readonly Brewer[] } = {},
 ): MethodRow[] {
   const lead = (method: MethodId) =>
@@ -32,7 +32,7 @@ export function methodTable(
     .map((recipe) => rowOf(recipe, ask, place, brewers));
 }
 
-function rowOf(recipe: Recipe, ask: Ask, place: Place, brewers: readonly Brewer[]): MethodRow {
+function rowOf(recipe: Recipe, ask: Ask, place: BrewSite, brewers: readonly Brewer[]): MethodRow {
   try {
     const { brewer: _elsewhere, ...bare } = place;
     const card = brewCard(recipe, ask, bare);
@@ -59,7 +59,7 @@ export function suggest(
   wish: Wish,
   recipes: readonly Recipe[],
   ask: Ask,
-  place: Place,
+  place: BrewSite,
   brewers: readonly Brewer[] = BREWERS,
 ): Suggestion[] {
   return recipes
@@ -70,7 +70,7 @@ export function suggest(
     .sort((a, b) => b.score - a.score || a.row.card.brewTimeS - b.row.card.brewTimeS);
 }
 
-function weigh(wish: Wish, row: MethodRow & { ok: true }, place: Place): Suggestion {
+function weigh(wish: Wish, row: MethodRow & { ok: true }, place: BrewSite): Suggestion {
   const { recipe, card, brewer } = row;
   const method = METHODS[recipe.method];
   const reasons: string[] = [];

@@ -1,5 +1,5 @@
 export { brewCard, equalShares, DEFAULT_PLACE } from './card';
-export type { BrewCard, Place } from './card';
+export type { BrewCard, BrewSite } from './card';
 export type { CardLag, CardPath, CardStep } from './lay-out';
 export { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, RATIO_RANGE } from './solve';
 export type { Addition, Ask, Leading } from './solve';
@@ -12,7 +12,7 @@ export type { CalibrationPoint, Grinder } from './grind';
 export { USUAL_KEEPS_G, USUAL_PURGE_G, beansToWeighG, doseToFollowG } from './beans';
 export { BREWERS, METHODS, SCHOOLS, brewerById } from './methods';
 export type { Brewer } from './methods/brewer';
-export { little, nothing, theCup } from './methods/method';
+export { little, nothing, costsTheCup } from './methods/method';
 export type { Help, LateMoment, LatePrice, Method } from './methods/method';
 export { PAPER_METHODS, takesPaper } from './paper';
 export {

@@ -7,7 +7,7 @@ import {
   fillOf,
   checkRecipe,
   type BrewCard,
-  type Place,
+  type BrewSite,
   type Recipe,
   type RecipeStep,
 } from './index';
@@ -188,7 +188,7 @@ test('what is not known of how drawdown grows widens the window of a cup that is
 });
 
 test('a kettle that is too small is filled again in the plan, and the second filling heats while the beans are got ready', () => {
-  const at = (sizeMl: number, more: Partial<Place> = {}) =>
+  const at = (sizeMl: number, more: Partial<BrewSite> = {}) =>
     brewCard(recipe('cone-thirds'), CUP, {
       ...DEFAULT_PLACE,
       kettle: { powerW: 1200, filledAtC: 20, sizeMl },

@@ -1,8 +1,8 @@
 /** What is a default says so, with how far it may be off; what the log has taught is surer. */
-import { DEFAULT_PLACE, SCHOOLS, brewCard, uncertaintiesOf, type Place } from './index';
+import { DEFAULT_PLACE, SCHOOLS, brewCard, uncertaintiesOf, type BrewSite } from './index';
 
 const recipe = (id: string) => SCHOOLS.find((each) => each.id === id)!;
-const tell = (id: string, doseG: number, part: Partial<Place> = {}, calibrated = true) => {
+const tell = (id: string, doseG: number, part: Partial<BrewSite> = {}, calibrated = true) => {
   const place = { ...DEFAULT_PLACE, ...part };
   return uncertaintiesOf(recipe(id), brewCard(recipe(id), { doseG }, place), place, calibrated);
 };
@@ -15,7 +15,7 @@ test('at its own dose with a calibrated grinder only the cup is in doubt, by wha
 });
 
 test('the further from the recipe’s own dose, the less is known of its time, until the log tells', () => {
-  const seconds = (doseG: number, part: Partial<Place> = {}) =>
+  const seconds = (doseG: number, part: Partial<BrewSite> = {}) =>
     tell('flat-few', doseG, part).find(({ about }) => about === 'time')?.plusMinus ?? 0;
   expect(seconds(24)).toBe(0);
   expect(seconds(40)).toBeGreaterThan(seconds(30));

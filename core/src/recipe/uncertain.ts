@@ -3,7 +3,7 @@
  * for a measurement.
  */
 import { METHODS } from './methods';
-import type { BrewCard, Place } from './card';
+import type { BrewCard, BrewSite } from './card';
 import type { Recipe } from './recipe';
 
 export type Uncertainty = {
@@ -29,7 +29,7 @@ const LEAST_S = 3;
 export function uncertaintiesOf(
   recipe: Recipe,
   card: BrewCard,
-  place: Place,
+  place: BrewSite,
   calibrated: boolean,
 ): Uncertainty[] {
   const found: Uncertainty[] = [];

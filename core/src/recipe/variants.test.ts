@@ -6,12 +6,12 @@ import {
   checkRecipe,
   withoutStep,
   type BrewCard,
-  type Place,
+  type BrewSite,
 } from './index';
 import { underCircumstances } from './variants';
 
 const recipe = (id: string) => SCHOOLS.find((each) => each.id === id)!;
-const card = (id: string, part: Partial<Place> = {}, addition?: 'ice') =>
+const card = (id: string, part: Partial<BrewSite> = {}, addition?: 'ice') =>
   brewCard(recipe(id), { cupMl: 250, ...(addition ? { addition } : {}) }, { ...DEFAULT_PLACE, ...part });
 const step = (of: BrewCard, id: string) => of.steps.find((each) => each.id === id);
 

@@ -9,7 +9,7 @@ import {
   type Ask,
   type Derivation,
   type Grinder,
-  type Place,
+  type BrewSite,
   type Recipe,
   type WhyOf,
 } from './index';
@@ -24,7 +24,7 @@ const GRINDER: Grinder = {
     { band: 52, setting: 12 },
   ],
 };
-const tell = (of: WhyOf, id: string, ask: Ask, place: Place = DEFAULT_PLACE, offsetSteps = 0) =>
+const tell = (of: WhyOf, id: string, ask: Ask, place: BrewSite = DEFAULT_PLACE, offsetSteps = 0) =>
   why(of, recipe(id), ask, place, { grinder: GRINDER, offsetSteps });
 /** Inputs as `symbol value from`, in order. */
 const inputs = (told: Derivation | null) =>
@@ -147,7 +147,7 @@ test('retention says whether it is the log’s, the recipe’s own or the usual'
 });
 
 test('the water’s temperature says who set the altitude, and is moved by roast only where somebody sets it', () => {
-  const boiling = (setBy: Place['setBy']) => {
+  const boiling = (setBy: BrewSite['setBy']) => {
     const told = tell('waterC', 'cone-thirds', CUP, {
       ...DEFAULT_PLACE,
       altitudeM: 2150,

@@ -22,7 +22,7 @@ type Placed = {
   kettle: Kettle;
   standIn: SimulatedKettle | null;
   brewId: string | null;
-  told: KettleState;
+  lastReported: KettleState;
   toldRealMs: number;
 };
 
@@ -73,23 +73,23 @@ export function openKettleService(
         heating: false,
         standIn: standIn !== null,
       };
-      const at: Placed = { kettle, standIn, brewId: null, told, toldRealMs: 0 };
+      const at: Placed = { kettle, standIn, brewId: null, lastReported: told, toldRealMs: 0 };
       placed.set(kettleId, at);
       kettle.listen({
         onReading: (reading) => {
           const moved =
-            Math.abs(reading.waterC - at.told.waterC) >= TOLD_C ||
-            reading.heating !== at.told.heating ||
-            reading.setC !== at.told.setC ||
-            reading.levelG !== at.told.levelG;
+            Math.abs(reading.waterC - at.lastReported.waterC) >= TOLD_C ||
+            reading.heating !== at.lastReported.heating ||
+            reading.setC !== at.lastReported.setC ||
+            reading.levelG !== at.lastReported.levelG;
           if (!moved || performance.now() - at.toldRealMs < LEAST_MS) return;
           at.toldRealMs = performance.now();
-          at.told = { ...at.told, ...reading, atMs: Math.round(reading.atMs) };
-          show(at.told);
+          at.lastReported = { ...at.lastReported, ...reading, atMs: Math.round(reading.atMs) };
+          show(at.lastReported);
         },
         onConnected: (connected) => {
-          at.told = { ...at.told, connected };
-          show(at.told);
+          at.lastReported = { ...at.lastReported, connected };
+          show(at.lastReported);
         },
       });
       takeUp(kettleId);
@@ -122,7 +122,7 @@ export function openKettleService(
       else return false;
       return true;
     },
-    shown: () => [...placed.values()].map(({ told }) => told),
+    shown: () => [...placed.values()].map(({ lastReported: told }) => told),
     close: () => {
       for (const { kettle } of placed.values()) kettle.close();
     },

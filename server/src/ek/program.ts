@@ -16,7 +16,7 @@ import {
   wayOutInWords,
   methodTable,
   type Ask,
-  type Place,
+  type BrewSite,
 } from '@even-kettle/core/recipe';
 import {
   convertJson,
@@ -77,7 +77,7 @@ type Asking = {
   eachMl?: number;
   ratio?: number;
   with?: (typeof ADDITIONS)[number];
-  roast: Place['roast'];
+  roast: BrewSite['roast'];
   altitudeM: number;
   tapC: number;
   kettleW: number;
@@ -132,7 +132,7 @@ function askOf(asked: Asking): Ask {
   return { cupMl: asked.beverageMl ?? asked.beverageFloz! * ML_PER_FL_OZ, ...extras };
 }
 
-const placeOf = ({ roast, altitudeM, tapC, kettleW, kettleMl }: Asking): Place => {
+const placeOf = ({ roast, altitudeM, tapC, kettleW, kettleMl }: Asking): BrewSite => {
   if (!(kettleMl >= 200 && kettleMl <= 6000)) throw new Wrong('--kettle-ml must be from 200 to 6000 ml.');
   if (!(kettleW >= 100 && kettleW <= 5000)) throw new Wrong('--kettle-w must be from 100 to 5000 W.');
   if (!(tapC >= 1 && tapC <= 99)) throw new Wrong('--tap-c must be from 1 to 99 °C.');

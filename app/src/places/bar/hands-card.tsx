@@ -30,7 +30,7 @@ import { HoldToPour } from './hold-to-pour';
 import { MainButton } from './main-button';
 import { Countdown, Pace } from './pace';
 import { ReadingStepper, useReading } from './reading-stepper';
-import { Checklist, Said } from './said';
+import { Checklist, CardStrip } from './said';
 import { notOverMs, useSight } from './watched';
 import { WaterWay } from './water-way';
 import { WORDS } from './words';
@@ -216,7 +216,7 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
             ) : (
               <Countdown item={item} nowMs={nowMs} />
             )}
-            <Said item={item} nowMs={nowMs} />
+            <CardStrip item={item} nowMs={nowMs} />
           </View>
           {item.asks === 'runs' ? (
             <View style={{ height: MAIN_TOUCH }} />

@@ -45,7 +45,7 @@ const COLLAPSED_MS = 120_000;
 /** What to do about a note stays this long. */
 const NOTED_MS = 60_000;
 
-export function Said({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+export function CardStrip({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
   const device = useDevice();
   const { state } = useBar();
   const why = useWhyNow(item, nowMs);

@@ -10,7 +10,7 @@ import {
   type Overdue,
   type Queue,
   type Quote,
-  type OrderShift,
+  type OrderDelay,
 } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
@@ -29,7 +29,7 @@ export const overdueInWords = ({ stationName, byMs }: Overdue): string =>
   WORDS.overdue(stationName, Math.round(byMs / 60_000));
 
 /** Which orders come out at another time, each by its badge. */
-export function Shifts({ shifts, otherwise }: { shifts: OrderShift[]; otherwise: string }) {
+export function Shifts({ shifts, otherwise }: { shifts: OrderDelay[]; otherwise: string }) {
   const { state } = useBar();
   const known = shifts.filter(({ orderId }) => state.orders[orderId]);
   if (known.length === 0) return <Text quiet>{otherwise}</Text>;

@@ -3,12 +3,12 @@
  */
 import { useState } from 'react';
 import { badgeOf, type OrderState } from '@even-kettle/core/brew';
-import type { OrderShift, Urging } from '@even-kettle/core/plan';
+import type { OrderDelay, Urging } from '@even-kettle/core/plan';
 import { useHere } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { WORDS } from './words';
 
-export type Urged = { orderId: string; words: string; shifts: OrderShift[] };
+export type Urged = { orderId: string; words: string; shifts: OrderDelay[] };
 export type Urge = {
   past: (order: OrderState, other: OrderState, way: 'before' | 'after') => void;
   rush: (order: OrderState) => void;

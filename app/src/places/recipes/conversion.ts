@@ -19,7 +19,7 @@ import {
   type BrewCard,
   type Capacity,
   type Grinder,
-  type Place,
+  type BrewSite,
   type Recipe,
   tuned,
 } from '@even-kettle/core/recipe';
@@ -34,7 +34,7 @@ export type With = {
   coffee: Coffee | undefined;
   grinder: Grinder | undefined;
   offsetSteps: number;
-  place: Place;
+  place: BrewSite;
   /** Brewers of the recipe's method: those on the bench first. */
   brewers: { brewer: Brewer; onBench: boolean }[];
 };
@@ -71,7 +71,7 @@ export function convert(
   const recipe = tuned(of, tuningFor(coffee, of.id));
   const offsetSteps = grinder ? grindOffsetFor(coffee, of.id, grinder.id) : 0;
   const roast = asked.roast ?? coffee?.roast ?? 'medium';
-  const here: Place = {
+  const here: BrewSite = {
     ...(bar ? placeOf(bar, roast) : { ...DEFAULT_PLACE, roast }),
     ...(coffee ? learntBed(bar?.beds, recipe.id, coffee.name) : {}),
     ...(coffee && nowMs !== undefined && isGassy(coffee.roastedOn, nowMs) ? { gassy: true } : {}),
@@ -80,7 +80,7 @@ export function convert(
   const made: With = { coffee, grinder, offsetSteps, place: here, brewers };
   const altitude = readAltitude(asked.altitude);
   if (!altitude.ok) return { ...made, ok: false, field: 'altitude', reason: altitude.reason };
-  const place: Place =
+  const place: BrewSite =
     altitude.value === null ? here : { ...here, altitudeM: altitude.value, setBy: 'asked' };
   const ask = readAsk(asked, units);
   if (!ask.ok) return { ...made, place, ok: false, field: ask.field, reason: ask.reason };

@@ -14,7 +14,7 @@ import {
   suggest,
   type Brewer,
   type MethodId,
-  type Place,
+  type BrewSite,
   type Recipe,
   type Wish,
 } from '@even-kettle/core/recipe';
@@ -38,7 +38,7 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
   const [method, setMethod] = useState<MethodId | null>(null);
   const [wish, setWish] = useState<Wish | 'any'>('any');
   const here = bar ? brewersOn(bar) : [];
-  const place: Place = bar ? placeOf(bar, bar.coffees[0]?.roast ?? 'medium') : DEFAULT_PLACE;
+  const place: BrewSite = bar ? placeOf(bar, bar.coffees[0]?.roast ?? 'medium') : DEFAULT_PLACE;
   const shown = chooseShown(recipes, method, wish, place, here);
   return (
     <View style={{ gap: 12 }}>
@@ -74,7 +74,7 @@ function chooseShown(
   recipes: readonly Recipe[],
   method: MethodId | null,
   wish: Wish | 'any',
-  place: Place,
+  place: BrewSite,
   here: readonly Brewer[],
 ): Shown[] {
   const ofMethod = recipes.filter((recipe) => method === null || recipe.method === method);

@@ -168,19 +168,19 @@ export const OVER_A_FLAME = {
 
 export const nothing = (words: string): LatePrice => ({ cost: 'nothing', words });
 export const little = (words: string): LatePrice => ({ cost: 'little', words });
-export const theCup = (words: string): LatePrice => ({ cost: 'the cup', words });
+export const costsTheCup = (words: string): LatePrice => ({ cost: 'the cup', words });
 /** It costs the same whether the recipe still forgives it or not. */
-export const either = (price: LatePrice): LatePrices => ({ within: price, beyond: price });
+export const sameCost = (price: LatePrice): LatePrices => ({ within: price, beyond: price });
 
 /** What stands on its grounds draws on until it is decanted. */
 export const ON_ITS_GROUNDS: LatePrices = {
   within: little('It draws on while it stands on its grounds.'),
-  beyond: theCup('It has stood on its grounds: taste before it goes out.'),
+  beyond: costsTheCup('It has stood on its grounds: taste before it goes out.'),
 };
 /** A pot goes on boiling until it is off its flame, and its metal stays hot. */
-const HARSH = either(theCup('It boils on and turns harsh: off the flame first.'));
+const HARSH = sameCost(costsTheCup('It boils on and turns harsh: off the flame first.'));
 export const BOILS_ON: Partial<Record<LateMoment, LatePrices>> = {
   flame: HARSH,
   brew: HARSH,
-  serve: either(little('Pour it out; the hot metal goes on cooking it.')),
+  serve: sameCost(little('Pour it out; the hot metal goes on cooking it.')),
 };

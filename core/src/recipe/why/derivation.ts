@@ -5,7 +5,7 @@
  * `round(x, n)` is to n decimals.
  */
 import { iceShare } from '../../water';
-import type { BrewCard, Place } from '../card';
+import type { BrewCard, BrewSite } from '../card';
 import { METHODS } from '../methods';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
@@ -29,7 +29,7 @@ export type Derivation = {
 export type Case = {
   recipe: Recipe;
   ask: Ask;
-  place: Place;
+  place: BrewSite;
   card: BrewCard;
   each: Yield;
   grinder: Grinder | undefined;

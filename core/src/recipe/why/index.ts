@@ -2,7 +2,7 @@
  * Why a number is what it is: its formula, what went into it and where each of those came from, as data.
  */
 import { cardRules } from '../card-version';
-import { asBrewed, brewCard, retentionAt, type Place } from '../card';
+import { asBrewed, brewCard, retentionAt, type BrewSite } from '../card';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
 import { yieldOf, type Ask } from '../solve';
@@ -43,7 +43,7 @@ export function why(
   of: WhyOf,
   own: Recipe,
   ask: Ask,
-  place: Place,
+  place: BrewSite,
   grinding: { grinder?: Grinder | undefined; offsetSteps?: number } = {},
 ): Derivation | null {
   const card = brewCard(own, ask, place);

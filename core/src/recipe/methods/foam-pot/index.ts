@@ -1,4 +1,4 @@
-import { BOILS_ON, OVER_A_FLAME, either, nothing, type MethodEntry } from '../method';
+import { BOILS_ON, OVER_A_FLAME, sameCost, nothing, type MethodEntry } from '../method';
 import { potFoam } from './schools';
 
 export const foamPot: MethodEntry = {
@@ -15,7 +15,7 @@ export const foamPot: MethodEntry = {
     usualCupMl: 75,
     anchorMark: 'flame on',
     endMark: 'foam closes the ring',
-    late: { ...BOILS_ON, anchor: either(nothing('Nothing is spoilt; the cup comes later.')) },
+    late: { ...BOILS_ON, anchor: sameCost(nothing('Nothing is spoilt; the cup comes later.')) },
   },
   brewers: [
     {

@@ -1,5 +1,5 @@
 import type { Brewer } from '../brewer';
-import { BOILS_ON, OVER_A_FLAME, either, nothing, type MethodEntry } from '../method';
+import { BOILS_ON, OVER_A_FLAME, sameCost, nothing, type MethodEntry } from '../method';
 import { potPressure } from './schools';
 
 /** A basket that is levelled holds this much more or less, grams. */
@@ -31,7 +31,7 @@ export const pressurePot: MethodEntry = {
     anchorMark: 'flame on',
     endMark: 'sputter',
     checklist: ['Not tamped', 'Joint dry, closed tight'],
-    late: { ...BOILS_ON, anchor: either(nothing('Nothing is spoilt; the cup comes later.')) },
+    late: { ...BOILS_ON, anchor: sameCost(nothing('Nothing is spoilt; the cup comes later.')) },
   },
   brewers: [
     pot('pressure-pot-90', 'Pressure pot 90 ml', 11.3, 110),

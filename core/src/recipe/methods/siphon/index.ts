@@ -1,4 +1,4 @@
-import { STEEPED, either, little, theCup, type MethodEntry } from '../method';
+import { STEEPED, sameCost, little, costsTheCup, type MethodEntry } from '../method';
 import { siphonEarly, siphonLate, siphonSlow } from './schools';
 
 export const siphon: MethodEntry = {
@@ -26,10 +26,12 @@ export const siphon: MethodEntry = {
       advice: 'Boil the cloth; if it stalls again, one step coarser.',
     },
     late: {
-      flame: either(theCup('Every second on the flame cooks it further: flame off first, the stir can go.')),
+      flame: sameCost(
+        costsTheCup('Every second on the flame cooks it further: flame off first, the stir can go.'),
+      ),
       anchor: {
         within: little('The water above changes by the second: check its temperature again.'),
-        beyond: theCup(
+        beyond: costsTheCup(
           'The water above has boiled on: check its temperature again before the coffee goes in.',
         ),
       },
