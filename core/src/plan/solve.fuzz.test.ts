@@ -1,5 +1,5 @@
 /** Random bars and random problems: whatever is asked, the plan keeps every rule. */
-import { checkPlan, seededRandom, solve, stepKey, type Plan, type PlanBrew, type PlanProblem } from './index';
+import { checkPlan, seededRandom, solve, stepKey, type PlanBrew, type PlanProblem } from './index';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
 const PROBLEMS = Number(process.env['FUZZ_PROBLEMS'] ?? 300);
