@@ -6,7 +6,6 @@ import { View, type StyleProp, type ViewStyle } from 'react-native';
 import { Surface } from 'react-native-paper';
 import { RADIUS } from './theme';
 import { useTheme } from './use-theme';
-import { WORDS } from './words';
 
 type Props = {
   children: ReactNode;
@@ -44,7 +43,7 @@ export function Card({ children, style, ruled }: Props) {
 function RuledEdge() {
   const theme = useTheme();
   const hatch = {
-    backgroundImage: WORDS.repeatingLinearGradient135deg03px(theme.ink),
+    backgroundImage: `repeating-linear-gradient(135deg,${theme.ink} 0 3px,transparent 3px 7px)`,
   };
   return (
     <View

@@ -3,9 +3,8 @@
  */
 import { useEffect, type RefObject } from 'react';
 import type { View } from 'react-native';
-import { WORDS } from './words';
 
-const FOCUSABLE = WORDS.aHrefButtonInputTextareaTabindex;
+const FOCUSABLE = ['a[href]', 'button', 'input', 'textarea', '[tabindex]:not([tabindex="-1"])'].join();
 
 /** The elements that can have the focus, in order. */
 const stopsIn = (box: HTMLElement): HTMLElement[] =>

@@ -6,7 +6,6 @@ import type { Shown } from './language';
 export const WORDS = {
   oneLess: (name: string) => `One less: ${name}`,
   oneMore: (name: string) => `One more: ${name}`,
-  aHrefButtonInputTextareaTabindex: 'a[href], button, input, textarea, [tabindex]:not([tabindex="-1"])',
   cancel: 'Cancel',
   chooseInACalendar: (label: Shown) => `Choose in a calendar: ${label}`,
   chosen: (label: Shown) => `${label}, chosen`,
@@ -24,8 +23,6 @@ export const WORDS = {
   ofForPart: (part: Shown, label: Shown) => `${part} of ${label}`,
   order: (letter: Shown) => `Order ${letter}`,
   previousPage: 'Previous page',
-  repeatingLinearGradient135deg03px: (ink: Shown) =>
-    `repeating-linear-gradient(135deg, ${ink} 0 3px, transparent 3px 7px)`,
   retry: 'Retry',
   search: 'Search',
   sortBy: (name: Shown) => `Sort by ${name}`,
