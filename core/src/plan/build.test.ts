@@ -53,7 +53,7 @@ test('what was planned within the next 45 s is kept where it is', () => {
   for (const [key, start] of soon) expect([key, second.starts[key]]).toEqual([key, start]);
 });
 
-test('a wide window is planned to two seconds before its end, a narrow one whole; and of orders alike each counts a hundredth more for every later one', () => {
+test('a wide window is planned to three seconds before its end, a narrow one whole; and of orders alike each counts a hundredth more for every later one', () => {
   const events = ['A', 'B', 'C'].map((id, n) => order(id, n, cup(`${id}1`)));
   const { brews, orders } = build(10, events);
   const card = cardFor(BENCH, cup('A1'), book);
@@ -64,8 +64,8 @@ test('a wide window is planned to two seconds before its end, a narrow one whole
   const asked = room(card.card.steps, ({ lag }: (typeof card.card.steps)[0]) => lag.maxS);
   const cutBy = asked.map((maxS, n) => (maxS === null ? null : maxS - planned[n]!));
   const widths = card.card.steps.map(({ lag }) => (lag.maxS === null ? null : lag.maxS - lag.idealS));
-  expect(new Set(cutBy)).toEqual(new Set([null, 0, 2]));
-  expect(cutBy).toEqual(widths.map((width) => (width === null ? null : width < 6 ? 0 : 2)));
+  expect(new Set(cutBy)).toEqual(new Set([null, 0, 3]));
+  expect(cutBy).toEqual(widths.map((width) => (width === null ? null : width < 6 ? 0 : 3)));
   expect(orders.map(({ weight }) => weight)).toEqual([1.02, 1.01, 1]);
 });
 

@@ -350,7 +350,7 @@ const RECIPE_PENALTY = 6;
 const TAP_MARGIN_S = 1;
 
 /** A step at the very end of its window is outside it after the least delay: how much of a window is left free, seconds. */
-const EDGE_S = 2;
+const EDGE_S = 3;
 /** Narrower windows are used to their end, seconds. */
 const NARROW_S = 6;
 
