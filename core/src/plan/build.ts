@@ -17,6 +17,7 @@ import {
   type OrderState,
 } from '../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../recipe';
+import { EDGE_S, NARROW_S, TAP_MARGIN_S } from './margins';
 import { agenda, type AgendaItem } from './agenda';
 import { pairOf } from './hands';
 import { PROMISE_S, byTurn, dueMsOf, notBeforeMsOf, sinceMsOf, waysInTurn, weightOf } from './turn';
@@ -345,14 +346,6 @@ function addCleaning(problem: PlanProblem, brew: PlanBrew, { id, abandoned }: Br
  * pour comes early only for one order to be out sooner, cheap enough that it gives way to a whole queue.
  */
 const RECIPE_PENALTY = 6;
-
-/** No hand is exact, and the next station is a step away: the time that is left free after a step that ends with a tap, seconds. */
-const TAP_MARGIN_S = 1;
-
-/** A step at the very end of its window is outside it after the least delay: how much of a window is left free, seconds. */
-const EDGE_S = 3;
-/** Narrower windows are used to their end, seconds. */
-const NARROW_S = 6;
 
 const withinEdge = ({ maxS, idealS }: CardStep['lag']): number | null =>
   maxS === null || maxS - idealS < NARROW_S ? maxS : maxS - EDGE_S;

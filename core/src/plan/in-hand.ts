@@ -11,6 +11,7 @@
 import type { Pair } from '../brew';
 import type { AgendaItem } from './agenda';
 import { pairOf } from './hands';
+import { EDGE_S, TAP_MARGIN_S } from './margins';
 import type { Plan } from './problem';
 
 export type InHand = {
@@ -18,10 +19,6 @@ export type InHand = {
   /** The step that it goes before although the card asked for that one, since it spoils sooner. */
   before?: AgendaItem;
 };
-
-/** A second after each tap, and two at a window's end, as the planner leaves them, milliseconds. */
-const AFTER_MS = 1000;
-const EDGE_MS = 2000;
 
 /**
  * @param items as the agenda orders them by their times alone
@@ -76,17 +73,20 @@ function firstAsked(able: readonly AgendaItem[], freeMs: number, nowMs: number):
     coming.every(
       (other) => tooLateMs(other, sinceMs + lengthMs(item)) <= 0 || tooLateMs(other, other.dueMs) > 0,
     );
-  // They stand in the agenda's order: what spoils first.
   const due = able.filter(({ dueMs }) => dueMs <= sinceMs);
-  return due.find((item) => spoils(item) || fits(item));
+  // What spoils first, as it stood when the hands came free: as time goes on, another one may seem dearer.
+  const spoiling = due
+    .filter(spoils)
+    .sort((a, b) => spoiltBy(a, b, sinceMs) - spoiltBy(b, a, sinceMs) || a.latestMs! - b.latestMs!);
+  return spoiling[0] ?? due.find(fits);
 }
 
 const lengthMs = ({ step }: AgendaItem): number =>
-  step.durationS * 1000 + (step.end === 'clock' ? 0 : AFTER_MS);
+  step.durationS * 1000 + (step.end === 'clock' ? 0 : TAP_MARGIN_S * 1000);
 
 /** How much too late a step would begin at a time, milliseconds; negative while there is room. */
 const tooLateMs = ({ latestMs }: AgendaItem, atMs: number): number =>
-  latestMs === null ? -Infinity : atMs - (latestMs - EDGE_MS);
+  latestMs === null ? -Infinity : atMs - (latestMs - EDGE_S * 1000);
 
 /** What is spoilt if one step is done before another: how late each of them begins, dearer steps more. */
 function spoiltBy(one: AgendaItem, other: AgendaItem, nowMs: number): number {
