@@ -2,10 +2,11 @@
 import { lanternPier, shiftUpTo } from '../demo';
 import { apply, type BarState } from '../brew';
 import { T0, book, counter, cup, order } from '../testing/bench';
-import { agenda } from './agenda';
+import { agenda, type AgendaItem } from './agenda';
 import { buildProblem } from './build';
 import { checkPlan } from './check';
 import { pairOf } from './hands';
+import { inHandOf } from './in-hand';
 import { PROBLEM_FORMAT, type PlanProblem } from './problem';
 import { solve } from './solve';
 
@@ -80,4 +81,28 @@ test('a step that its pair began before its last one was said to be over stays w
   // Nobody is given two steps at once, whatever an older plan says.
   const both = solve({ ...problem, ended: {} }, { before });
   expect(both.hands['a/s1']).not.toBe(both.hands['b/t1']);
+});
+
+test('of two steps that spoil, the one that was asked for when the hands came free stays asked for, however dear the other becomes', () => {
+  const spoiling = (key: string, dueS: number, latestS: number, durationS: number, penalty: number) =>
+    ({
+      key,
+      brew: { status: 'running' },
+      station: { free: true },
+      asks: 'finish',
+      begunMs: null,
+      dueMs: T0 + dueS * 1000,
+      fromMs: T0 + dueS * 1000,
+      latestMs: T0 + latestS * 1000,
+      step: { kind: 'serve', durationS, end: 'cue', lag: { penalty } },
+    }) as unknown as AgendaItem;
+  // Handing over is late already; the filter's water spoils at 94 s, and would be the dearer one to leave by then.
+  const serve = spoiling('a/serve', 74, 74, 12, 1);
+  const filter = spoiling('b/set-filter', 80, 94, 18, 1.5);
+  const at = (nowS: number) =>
+    [
+      [serve, filter],
+      [filter, serve],
+    ].map((items) => inHandOf(items, null, () => T0 + 86_000, T0 + nowS * 1000)[0]!.item.key);
+  expect([86, 90, 93, 95, 99].map(at)).toEqual(Array(5).fill(['a/serve', 'a/serve']));
 });
