@@ -117,7 +117,7 @@ export default [
             ...NOT_FOR_CORE,
             ...CORE_ORDER.slice(place + 1).map((later) =>
               never(
-                [`../${later}`, `../${later}/*`],
+                [`../${later}`, `../${later}/*`, `../../${later}`, `../../${later}/*`],
                 `${folder} may import only from: ${CORE_ORDER.slice(0, place).join(', ') || 'nothing'}.`,
               ),
             ),
@@ -126,6 +126,17 @@ export default [
       ],
     },
   })),
+  {
+    files: ['core/src/plan/solver/**/*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [...NOT_FOR_CORE, never(['../*'], 'The solver knows no bar: a problem in, a plan out.')],
+        },
+      ],
+    },
+  },
   {
     files: ['core/src/**/*.test.ts', 'core/src/testing/**'],
     rules: { 'no-restricted-globals': 'off', 'no-restricted-imports': ['error', { patterns: NOT_FOR_CORE }] },

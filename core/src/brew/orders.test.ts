@@ -1,7 +1,7 @@
 /** An order is never finished changing: what may change when, what it takes along, and what stands in the way. */
 import { BENCH, T0, book, counter, cup, done, order, started } from '../testing/bench';
 import { buildProblem, effectOf, standingPlan } from '../plan';
-import { weightOf, dueMsOf } from '../plan/turn';
+import { weightOf, dueMsOf } from '../plan/bar/turn';
 import {
   EMPTY_BAR,
   apply,

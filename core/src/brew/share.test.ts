@@ -1,7 +1,7 @@
 /** One brew for cups of two orders: they wait, brew and are out together, and each can still go its own way. */
 import { BENCH, T0, book, cup, done, order, started } from '../testing/bench';
 import { buildProblem, checkPlan, quoteOrder, solve, standingPlan } from '../plan';
-import { dueMsOf } from '../plan/turn';
+import { dueMsOf } from '../plan/bar/turn';
 import { guestsOf, reduce, type BarEvent, type BarState } from './index';
 import { apply } from './reduce';
 

@@ -1,5 +1,5 @@
-export { SOON_MS, agenda, behindOf } from './agenda';
-export type { AgendaItem } from './agenda';
+export { SOON_MS, agenda, behindOf } from './bar/agenda';
+export type { AgendaItem } from './bar/agenda';
 export {
   STATION_SCALES,
   allBrewers,
@@ -13,30 +13,21 @@ export {
   tuningFor,
   placeOf,
   kindOf,
-} from './bench';
-export type { Bench, BenchKettle, LearntBed, RecipeChange, Station, StationScale } from './bench';
-export { freeKettleFor, stillPours } from './kettles';
-export { startEvent, tapEvents } from './tap';
-export type { NewId, TapFacts } from './tap';
-export { buildProblem } from './build';
-export type { BarProblem } from './build';
-export { roughFinish } from './rough';
-export { checkPlan } from './check';
-export { planCost } from './cost';
-export { solve, startSolving } from './solve';
-export type { Solving, SolveOptions } from './solve';
-export { ImpossibleProblem, stepKey } from './problem';
-export type { Plan, PlanBrew, PlanProblem } from './problem';
-export { PROMISE_S } from './turn';
-export { PLAN_FORMAT, PROBLEM_FORMAT } from './problem';
-export { byHands, forHands, pairOf, reasonOf } from './hands';
-export type { CardReason, Hands } from './hands';
-export { forgivenessOf, latenessOf } from './late';
-export type { Forgiveness, Lateness } from './late';
-export { planGreedily, planOneAtATime } from './baselines';
-export { seededRandom } from './random';
-export { movesBetween, worthTaking } from './moves';
-export type { PlanMove } from './moves';
+} from './bar/bench';
+export type { Bench, BenchKettle, LearntBed, RecipeChange, Station, StationScale } from './bar/bench';
+export { freeKettleFor, stillPours } from './bar/kettles';
+export { startEvent, tapEvents } from './bar/tap';
+export type { NewId, TapFacts } from './bar/tap';
+export { buildProblem } from './bar/build';
+export type { BarProblem } from './bar/build';
+export { roughFinish } from './bar/rough';
+export { PROMISE_S } from './bar/turn';
+export { byHands, forHands, pairOf, reasonOf } from './bar/hands';
+export type { CardReason, Hands } from './bar/hands';
+export { forgivenessOf, latenessOf } from './bar/late';
+export type { Forgiveness, Lateness } from './bar/late';
+export { movesBetween, worthTaking } from './bar/moves';
+export type { PlanMove } from './bar/moves';
 export {
   CAREFUL_MOVES,
   MARGIN_S,
@@ -51,15 +42,29 @@ export {
   urgePast,
   wavesOf,
   whatHelps,
-} from './quote';
-export type { Help, Link, Quote, OrderDelay, Standing, Urging } from './quote';
-export { isFlameKeeper } from './flames';
-export { FEW_DOSES, menuNow } from './menu';
-export type { MenuLine, OnMenu } from './menu';
-export { LOADS, QUEUE_PROMISES, asInQueue, loadOf, shareNow, timesOf } from './queues';
-export type { Load, PromiseShares } from './queues';
-export type { Queue } from './queues';
-export { effectOf } from './effect';
-export { overdueBrews, overdueFor } from './overdue';
-export type { Overdue } from './overdue';
-export type { Effect, OrderTimes } from './effect';
+} from './bar/quote';
+export type { Help, Link, Quote, OrderDelay, Standing, Urging } from './bar/quote';
+export { isFlameKeeper } from './bar/flames';
+export { FEW_DOSES, menuNow } from './bar/menu';
+export type { MenuLine, OnMenu } from './bar/menu';
+export { LOADS, QUEUE_PROMISES, asInQueue, loadOf, shareNow, timesOf } from './bar/queues';
+export type { Load, PromiseShares } from './bar/queues';
+export type { Queue } from './bar/queues';
+export { effectOf } from './bar/effect';
+export { overdueBrews, overdueFor } from './bar/overdue';
+export type { Overdue } from './bar/overdue';
+export type { Effect, OrderTimes } from './bar/effect';
+export {
+  ImpossibleProblem,
+  PLAN_FORMAT,
+  PROBLEM_FORMAT,
+  checkPlan,
+  planCost,
+  planGreedily,
+  planOneAtATime,
+  seededRandom,
+  solve,
+  startSolving,
+  stepKey,
+} from './solver';
+export type { Plan, PlanBrew, PlanProblem, SolveOptions, Solving } from './solver';

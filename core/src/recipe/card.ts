@@ -152,10 +152,9 @@ export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE)
   });
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
+  const { highestC } = temperature;
   const found =
-    movedC === 0
-      ? timeline.steps
-      : timeline.steps.map((step) => checkedAt(step, movedC, temperature.highestC));
+    movedC === 0 ? timeline.steps : timeline.steps.map((step) => checkedAt(step, movedC, highestC));
   const steps = place.withoutScale || place.handHeld ? found.map((step) => byHandAndEye(step, place)) : found;
   return {
     recipeId: recipe.id,

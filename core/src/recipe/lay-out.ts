@@ -287,7 +287,6 @@ const USES_WATER: ReadonlySet<StepKind> = new Set<StepKind>(['set-filter', 'warm
  * of a known length, so this is known before anything is laid out.
  * @param fillAt the filling's place among the steps; -1 where there is none
  */
-// eslint-disable-next-line max-params -- a filling, and what is done while it heats
 export function heatLeftS(
   steps: readonly RecipeStep[],
   fillAt: number,

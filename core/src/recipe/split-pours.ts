@@ -32,7 +32,6 @@ const standsG = (pours: readonly PouredSpan[], { keepsG, ...bed }: Standing, atS
  * own id, so that what follows it or is held until it stays as it was.
  * @param keepsG what the bed keeps of the water, grams
  */
-// eslint-disable-next-line max-params -- a batch's steps, and the vessel that they are poured into
 export function splitAtRim(
   steps: readonly RecipeStep[],
   pours: ReadonlyMap<string, PourTarget>,

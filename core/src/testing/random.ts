@@ -1,2 +1,2 @@
 /** The shift's seeded numbers, for tests of folders that stand before it. */
-export { seededRandom } from '../plan/random';
+export { seededRandom } from '../plan/solver/random';

@@ -1,0 +1,106 @@
+/** Two people on one bar: a new plan takes no step out of the hands that have it, or are about to. */
+import { lanternPier, shiftUpTo } from '../../demo';
+import { apply, type BarState } from '../../brew';
+import { T0, book, counter, cup, order } from '../../testing/bench';
+import { agenda, type AgendaItem } from './agenda';
+import { buildProblem } from './build';
+import { checkPlan, type PlanProblem, PROBLEM_FORMAT, solve } from '../solver';
+import { pairOf } from './hands';
+import { inHandOf } from './in-hand';
+
+const bar = lanternPier(T0);
+const seconds = (ms: number) => Math.ceil(ms / 1000);
+
+test('what has begun or is due on a pair’s card stays with it, whatever comes: an order, a late hand, a better plan', () => {
+  let looked = 0;
+  for (let scene = 0; scene < 3; scene += 1) {
+    const atMs = T0 + scene * 37_000;
+    let state: BarState = shiftUpTo(atMs, counter(`s${scene}-`), lanternPier(atMs)).state;
+    const first = buildProblem(state, bar, book, seconds(atMs));
+    const before = solve(first.problem, { moves: 60 });
+    for (const laterS of [1, 12, 40]) {
+      const nowMs = atMs + laterS * 1000;
+      const owners = agenda(state, bar, book, before, nowMs)
+        .filter(({ begunMs, asks, dueMs }) => begunMs !== null || (asks !== 'cue' && dueMs <= nowMs))
+        .map((item) => ({ key: item.key, pair: pairOf(item, before) }));
+      const ordered = apply(
+        state,
+        order(`new-${scene}-${laterS}`, (nowMs - T0) / 1000, cup(`n${scene}-${laterS}`)),
+        book,
+      );
+      if (!ordered.ok) throw new Error(ordered.refusal.reason);
+      state = ordered.state;
+      const { problem } = buildProblem(state, bar, book, seconds(nowMs), before);
+      const after = solve(problem, { moves: 40, seed: laterS, before });
+      for (const { key, pair } of owners) {
+        if (!(key in (problem.started ?? {})) || key in (problem.ended ?? {})) continue;
+        looked += 1;
+        expect([scene, laterS, key, after.hands[key]]).toEqual([scene, laterS, key, pair]);
+      }
+    }
+  }
+  expect(looked).toBeGreaterThan(5);
+});
+
+test('a step that its pair began before its last one was said to be over stays with that pair', () => {
+  const step = (id: string, duration: number, serve?: true) => ({
+    id,
+    attended: true,
+    duration,
+    lag: { min: 0, ideal: 0, max: null, penalty: 0.1 },
+    ...(serve ? { serve } : {}),
+  });
+  const problem: PlanProblem = {
+    format: PROBLEM_FORMAT,
+    now: 140,
+    hands: 2,
+    tools: {},
+    orders: ['a', 'b'].map((id) => ({
+      id,
+      placedAt: 0,
+      dueAt: 600,
+      weight: 1,
+      serveWithin: 60,
+      brews: [id],
+    })),
+    brews: [
+      { id: 'a', orders: ['a'], steps: [step('s1', 30), step('s2', 20, true)], holds: [] },
+      { id: 'b', orders: ['b'], steps: [step('t1', 60), step('t2', 20, true)], holds: [] },
+    ],
+    // The first pair said that it was done at 130, and had begun the next at 120.
+    started: { 'a/s1': 100, 'b/t1': 120 },
+    ended: { 'a/s1': 130 },
+    frozen: {},
+  };
+  const before = { ...solve(problem), hands: { 'a/s1': 0, 'a/s2': 1, 'b/t1': 0, 'b/t2': 0 } };
+  const after = solve(problem, { before });
+  expect([after.hands['a/s1'], after.hands['b/t1']]).toEqual([0, 0]);
+  expect(checkPlan(problem, after)).toEqual([]);
+  // Nobody is given two steps at once, whatever an older plan says.
+  const both = solve({ ...problem, ended: {} }, { before });
+  expect(both.hands['a/s1']).not.toBe(both.hands['b/t1']);
+});
+
+test('of two steps that spoil, the one that was asked for when the hands came free stays asked for, however dear the other becomes', () => {
+  const spoiling = (key: string, dueS: number, latestS: number, durationS: number, penalty: number) =>
+    ({
+      key,
+      brew: { status: 'running' },
+      station: { free: true },
+      asks: 'finish',
+      begunMs: null,
+      dueMs: T0 + dueS * 1000,
+      fromMs: T0 + dueS * 1000,
+      latestMs: T0 + latestS * 1000,
+      step: { kind: 'serve', durationS, end: 'cue', lag: { penalty } },
+    }) as unknown as AgendaItem;
+  // Handing over is late already; the filter's water spoils at 94 s, and would be the dearer one to leave by then.
+  const serve = spoiling('a/serve', 74, 74, 12, 1);
+  const filter = spoiling('b/set-filter', 80, 94, 18, 1.5);
+  const at = (nowS: number) =>
+    [
+      [serve, filter],
+      [filter, serve],
+    ].map((items) => inHandOf(items, null, () => T0 + 86_000, T0 + nowS * 1000)[0]!.item.key);
+  expect([86, 90, 93, 95, 99].map(at)).toEqual(Array(5).fill(['a/serve', 'a/serve']));
+});
