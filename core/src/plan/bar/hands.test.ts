@@ -1,7 +1,7 @@
 /** Two people on one bar: a new plan takes no step out of the hands that have it, or are about to. */
 import { lanternPier, shiftUpTo } from '../../demo';
-import { apply, type BarState } from '../../brew';
-import { T0, book, counter, cup, order } from '../../testing/bench';
+import { apply, reduce, type BarEvent, type BarState } from '../../brew';
+import { BENCH, T0, begun, book, counter, cup, done, order, started } from '../../testing/bench';
 import { agenda, type AgendaItem } from './agenda';
 import { buildProblem } from './build';
 import { checkPlan, type PlanProblem, PROBLEM_FORMAT, solve } from '../solver';
@@ -103,4 +103,25 @@ test('of two steps that spoil, the one that was asked for when the hands came fr
       [filter, serve],
     ].map((items) => inHandOf(items, null, () => T0 + 86_000, T0 + nowS * 1000)[0]!.item.key);
   expect([86, 90, 93, 95, 99].map(at)).toEqual(Array(5).fill(['a/serve', 'a/serve']));
+});
+
+test('a swirl that begins by itself is in the hands that poured, whatever the plan says', () => {
+  const bloomed = reduce(
+    [
+      order('A', 0, cup('a1')),
+      started('a1', 'A', 'cone-1', 0),
+      ...[12, 24, 64, 94].map((s, n) => done('a1.1', ['fill', 'set-filter', 'weigh', 'load'][n]!, s)),
+      { ...begun('a1.1', 'bloom', 100), pair: 1 } as BarEvent,
+      { ...done('a1.1', 'bloom', 107), pair: 1 } as BarEvent,
+    ],
+    book,
+  ).state;
+  const bench = { ...BENCH, hands: 2 };
+  const plan = { ...solve(buildProblem(bloomed, bench, book, T0 / 1000 + 108).problem) };
+  const hands = Object.fromEntries(Object.keys(plan.hands).map((key) => [key, 0]));
+  const [swirl, pour] = agenda(bloomed, bench, book, { ...plan, hands }, T0 + 108_000);
+  expect([swirl!.key, swirl!.asks, pairOf(swirl!, { hands })]).toEqual(['a1.1/swirl-bloom', 'runs', 1]);
+  expect([pour!.key, pairOf(pour!, { hands })]).toEqual(['a1.1/pour-2', 0]);
+  const { problem } = buildProblem(bloomed, bench, book, T0 / 1000 + 108, { ...plan, hands });
+  expect(solve(problem, { before: plan }).hands['a1.1/swirl-bloom']).toBe(1);
 });

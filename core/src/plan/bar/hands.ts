@@ -9,22 +9,26 @@ import type { Plan } from '../solver';
 /** What a device shows: one pair's steps, or all. */
 export type Hands = 'all' | Pair;
 
-/** The pair that a step falls to: the one that took it over, else the plan's; the first where neither says. */
-export function pairOf(
-  { key, brew, step }: Pick<AgendaItem, 'key' | 'brew' | 'step'>,
-  plan: Pick<Plan, 'hands'> | null,
-): Pair {
+type Step = Pick<AgendaItem, 'key' | 'brew' | 'step'>;
+
+/** The pair that a step falls to: the one that took it over, or stands at it; else the plan's; the first where neither says. */
+export function pairOf(item: Step, plan: Pick<Plan, 'hands'> | null): Pair {
+  const { key, brew, step } = item;
   const planned = plan?.hands[key];
-  return brew?.takenBy?.[step.id] ?? (isPair(planned) ? planned : 0);
+  return brew?.takenBy?.[step.id] ?? standingAt(item) ?? (isPair(planned) ? planned : 0);
+}
+
+/** A swirl begins by itself as its pour ends: it is done by the hands that poured, and takes no other pair out of its work. */
+function standingAt({ brew, step }: Step): Pair | undefined {
+  if (!brew || step.end !== 'clock' || step.lag.idealS > 0) return undefined;
+  const { steps } = brew.card;
+  const before = steps[steps.findIndex(({ id }) => id === step.id) - 1];
+  return before?.attended ? brew.takenBy?.[before.id] : undefined;
 }
 
 /** For the tap on a card: whose hands it was. None where there is one pair. */
-export const byHands = (
-  item: Pick<AgendaItem, 'key' | 'brew' | 'step'>,
-  plan: Plan | null,
-  hands: Hands,
-  pairs: number,
-): { pair?: Pair } => (pairs < 2 ? {} : { pair: hands === 'all' ? pairOf(item, plan) : hands });
+export const byHands = (item: Step, plan: Plan | null, hands: Hands, pairs: number): { pair?: Pair } =>
+  pairs < 2 ? {} : { pair: hands === 'all' ? pairOf(item, plan) : hands };
 
 /** What one pair of hands has ahead, in order. */
 export const forHands = (items: AgendaItem[], plan: Plan | null, hands: Hands): AgendaItem[] =>
