@@ -17,7 +17,7 @@ import {
   type HotWater,
   type Kettle,
 } from '../water';
-import { cardRules } from './card-version';
+import { cardRules, type CardRules } from './card-version';
 import type { Brewer } from './methods/brewer';
 import { heatLeftS, layOut, type Batch, type CardStep, type Timeline } from './lay-out';
 import { METHODS } from './methods';
@@ -196,7 +196,7 @@ export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE)
       place.gassy ? gassyNote(own) : null,
       temperatureNote(temperature, place.altitudeM),
       ...notes,
-      kettleNote(filled, hot),
+      kettleNote(filled, hot, rules),
       additionNote(recipe, ask.addition, water, each),
       place.withoutScale && METHODS[recipe.method].heatedIn === 'kettle'
         ? 'Nothing weighs under the brewer: the water is weighed into the kettle, and pours end by clock and eye.'
@@ -342,15 +342,20 @@ function fillsIn(recipe: Recipe, { kettle, cardVersion }: BrewSite, hot: HotWate
     : fillsOf(hot, waterC, limitG, filledAtC);
 }
 
-function kettleNote({ fills, shortG, isRinsedFromTap }: Fills, hot: HotWater): string | null {
+function kettleNote(
+  { fills, shortG, isRinsedFromTap }: Fills,
+  hot: HotWater,
+  { fillsTwice }: CardRules,
+): string | null {
   const [first, second] = fills;
   const most = fills.at(-1)?.g;
   if (shortG > 0)
     return `The kettle takes ${most} g at the most, ${shortG} g less than this brew pours: take a larger kettle, or make a smaller cup.`;
+  const twice = `${first?.g} g to rinse and warm with, then ${second?.g} g to brew with.`;
+  if (fillsTwice) return second ? `The kettle is filled twice: ${twice}` : null;
   const why = `All of it with something to spare is ${kettleFillG(hot)} g, and the kettle takes less`;
   if (isRinsedFromTap) return `${why}: rinse with hot water from the tap.`;
-  if (!first || !second) return null;
-  return `${why}, so it is filled twice: ${first.g} g to rinse and warm with, then ${second.g} g to brew with.`;
+  return second ? `${why}, so it is filled twice: ${twice}` : null;
 }
 
 function additionNote(

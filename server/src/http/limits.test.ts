@@ -125,7 +125,7 @@ test('four files go out at once, one that nobody reads is ended, and none of the
     version: 'test',
     requestsPerMinute: 10_000,
     access: accessPolicy(),
-    downloadIdleMs: 700,
+    downloadIdleMs: 3000,
   });
   const server = createServer(app);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));

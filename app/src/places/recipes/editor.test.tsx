@@ -183,7 +183,7 @@ test('two versions are compared, and the older is brought back as the newest', a
   );
   showPage(page, { api: { saveRecipe, versions } });
   await waitFor(() => expect(screen.getByText('16.2 → 15')).toBeTruthy());
-  expect(screen.getByText('1 changes')).toBeTruthy();
+  expect(screen.getByText('1 change')).toBeTruthy();
   await act(async () => fireEvent.press(screen.getByTestId('restore')));
   expect(asked).toMatchObject([{ basedOn: 3, recipe: { ratio: 16.2 } }]);
   expect(screen.getByText('Version 2 is back, as version 4.')).toBeTruthy();
