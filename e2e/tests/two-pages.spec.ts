@@ -59,8 +59,7 @@ test('two pages on one bar show the same step and the same clock, and a tap on o
     await expect(tapping.getByTestId('verb')).toHaveText(verb);
   }
   console.log(`tap on one page to the other: ${delays.map((ms) => `${ms.toFixed(0)} ms`).join(', ')}`);
-  // The middle of them: a machine that does something else for a moment loses one.
-  expect([...delays].sort((a, b) => a - b)[Math.floor(delays.length / 2)]).toBeLessThan(500);
+  expect(Math.max(...delays)).toBeLessThan(500);
 
   await watchCountdown(page);
   await watchCountdown(other);

@@ -22,16 +22,16 @@ export type Replica = {
   stored: ReadonlyMap<string, number>;
 };
 
-export const freshReplica = (own: readonly BarEvent[] = []): Replica => ({
+export const freshReplica = (pending: readonly BarEvent[] = []): Replica => ({
   confirmed: EMPTY_BAR,
   seq: 0,
-  pending: own,
+  pending,
   stored: new Map(),
 });
 
 /** What the person sees: the log with the own taps on top. One that no longer fits is passed over until the server has spoken. */
-export const optimisticState = ({ confirmed, pending: own }: Replica, book: RecipeBook): BarState =>
-  reduce(own, book, confirmed).state;
+export const optimisticState = ({ confirmed, pending }: Replica, book: RecipeBook): BarState =>
+  reduce(pending, book, confirmed).state;
 
 export type Tapped = { ok: true; replica: Replica; state: BarState } | { ok: false; refusal: Refusal };
 
@@ -52,8 +52,8 @@ export function applyLocally(
 }
 
 /** Own events that still have to be posted, oldest first. */
-export const unsent = ({ pending: own, stored }: Replica): BarEvent[] =>
-  own.filter(({ id }) => !stored.has(id));
+export const unsent = ({ pending, stored }: Replica): BarEvent[] =>
+  pending.filter(({ id }) => !stored.has(id));
 
 /**
  * The server has acknowledged these: the log holds them by this place. Where it has been heard so far they are in what
