@@ -216,7 +216,7 @@ function Refusals() {
   ));
 }
 
-/** Practice is come to from the Bench, and belongs to it. */
+/** Practice opens from the Bench, and belongs to it. */
 const isWithin = (path: string, href: string): boolean =>
   href === '/' ? path === '/' : path.startsWith(href) || (href === '/bench' && path.startsWith('/practice'));
 

@@ -65,7 +65,7 @@ export function confirm(replica: Replica, ids: readonly string[], seq: number): 
   return settle({ ...replica, stored });
 }
 
-/** Own events that the log is known to have brought are own no more. */
+/** Events that the log is known to have brought are no longer pending. */
 const settle = (replica: Replica): Replica =>
   drop(
     replica,

@@ -34,7 +34,11 @@ export function undo(state: BarState, eventId: string): Applied {
     const left = houseEvents.filter(({ id }) => id !== eventId);
     return accept(left.length > 0 ? { ...rest, houseEvents: left } : rest);
   }
-  return refuse('not-undoable', 'eventId', 'There is nothing on the bar now that this event did.');
+  return refuse(
+    'not-undoable',
+    'eventId',
+    'Nothing is left to undo: what this event did is no longer on the bar.',
+  );
 }
 
 function undoInBrew(state: BarState, brew: BrewState, eventId: string): Applied {
