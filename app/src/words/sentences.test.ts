@@ -3,7 +3,7 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { SCHOOLS, brewCard, type BrewCard } from '@even-kettle/core/recipe';
 import { METRIC, type Units } from '@even-kettle/core/units';
-import type { ConverterInput } from '../places/recipes/asked';
+import { NOTHING_ASKED } from '../places/recipes/asked';
 import { convert } from '../places/recipes/conversion';
 import { factsOf, otherCupInWords } from '../places/recipes/facts';
 import { OUNCES, TEST_BAR } from '../testing/bar';
@@ -46,24 +46,10 @@ test('no sentence of any words file has a hole', () => {
   expect(all.filter(([, said]) => HOLE.test(said) || ONE_OF_MANY.test(said))).toEqual([]);
 });
 
-const ASKED: ConverterInput = {
-  lead: 'cup',
-  text: '',
-  cups: '1',
-  ratio: null,
-  addition: 'nothing',
-  coffeeId: null,
-  roast: null,
-  grinderId: null,
-  brewerId: null,
-  altitude: null,
-  unitsKey: '',
-  triedIn: null,
-};
 const of = (recipe: (typeof SCHOOLS)[number], units: Units): string[] => {
   const card: BrewCard = brewCard(recipe, { doseG: recipe.refDoseG });
   const lessons = card.steps.flatMap((step) => Object.values(lessonOf(step, card)) as (string | null)[]);
-  const made = convert(recipe, { ...ASKED, text: units === METRIC ? '300' : '10' }, TEST_BAR, units);
+  const made = convert(recipe, { ...NOTHING_ASKED, text: units === METRIC ? '300' : '10' }, TEST_BAR, units);
   const facts = made.ok ? factsOf(recipe, TEST_BAR, units, made) : [];
   return [
     ...lessons,

@@ -30,7 +30,8 @@ export type ConverterInput = {
   triedIn: string | null;
 };
 
-const FIRST: ConverterInput = {
+/** What is asked before anybody has typed. */
+export const NOTHING_ASKED: ConverterInput = {
   lead: 'cup',
   text: '',
   cups: '1',
@@ -45,7 +46,7 @@ const FIRST: ConverterInput = {
   triedIn: null,
 };
 
-let asked = FIRST;
+let asked = NOTHING_ASKED;
 const listeners = new Set<() => void>();
 const subscribe = (listener: () => void) => {
   listeners.add(listener);
@@ -76,4 +77,4 @@ export function useConverterInput(
 }
 
 /** For tests: as a page that has just been opened. */
-export const resetConverterInput = (): void => change(FIRST);
+export const resetConverterInput = (): void => change(NOTHING_ASKED);

@@ -4,7 +4,7 @@ import { readRecipe } from '@even-kettle/core/formats';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import type { Bar } from '@even-kettle/core/contract';
 import { OUNCES, TEST_BAR } from '../../testing/bar';
-import type { ConverterInput } from './asked';
+import { NOTHING_ASKED, type ConverterInput } from './asked';
 import { readCode, recipeCode } from './code';
 import { convert } from './conversion';
 import { amountOf, idFor, ofKind, withStep, withStepAfter, withStepMoved, withoutStep } from './draft';
@@ -20,20 +20,7 @@ const BAR: Bar = {
   ],
   coffees: [...TEST_BAR.coffees, { id: 'low', name: 'Low', roast: 'dark', notes: '', decaf: false }],
 };
-const ASKED: ConverterInput = {
-  lead: 'cup',
-  text: '250',
-  cups: '1',
-  ratio: null,
-  addition: 'nothing',
-  coffeeId: null,
-  roast: null,
-  grinderId: null,
-  brewerId: null,
-  altitude: null,
-  triedIn: null,
-  unitsKey: '',
-};
+const ASKED: ConverterInput = { ...NOTHING_ASKED, text: '250' };
 const made = (part: Partial<ConverterInput>, recipe = thirds, units: Units = METRIC) =>
   convert(recipe, { ...ASKED, ...part }, BAR, units);
 

@@ -58,10 +58,8 @@ test('a wide window is planned to three seconds before its end, a narrow one who
   const { brews, orders } = build(10, events);
   const card = cardFor(BENCH, cup('A1'), book);
   if (!card.ok) throw new Error(card.reason);
-  const room = (steps: readonly { id: string }[], of: (step: never) => number | null) =>
-    steps.map((step) => of(step as never));
-  const planned = room(brews[0]!.steps, ({ lag }: (typeof brews)[0]['steps'][0]) => lag.max);
-  const asked = room(card.card.steps, ({ lag }: (typeof card.card.steps)[0]) => lag.maxS);
+  const planned = brews[0]!.steps.map(({ lag }) => lag.max);
+  const asked = card.card.steps.map(({ lag }) => lag.maxS);
   const cutBy = asked.map((maxS, n) => (maxS === null ? null : maxS - planned[n]!));
   const widths = card.card.steps.map(({ lag }) => (lag.maxS === null ? null : lag.maxS - lag.idealS));
   expect(new Set(cutBy)).toEqual(new Set([null, 0, 3]));

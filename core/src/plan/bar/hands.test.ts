@@ -82,27 +82,29 @@ test('a step that its pair began before its last one was said to be over stays w
 });
 
 test('of two steps that spoil, the one that was asked for when the hands came free stays asked for, however dear the other becomes', () => {
-  const spoiling = (key: string, dueS: number, latestS: number, durationS: number, penalty: number) =>
-    ({
-      key,
-      brew: { status: 'running' },
-      station: { free: true },
-      asks: 'finish',
-      begunMs: null,
-      dueMs: T0 + dueS * 1000,
-      fromMs: T0 + dueS * 1000,
-      latestMs: T0 + latestS * 1000,
-      step: { kind: 'serve', durationS, end: 'cue', lag: { penalty } },
-    }) as unknown as AgendaItem;
-  // Handing over is late already; the filter's water spoils at 94 s, and would be the dearer one to leave by then.
-  const serve = spoiling('a/serve', 74, 74, 12, 1);
-  const filter = spoiling('b/set-filter', 80, 94, 18, 1.5);
+  // Two cups whose brews run: one is handed over late already; the other's water spoils at 94 s, and is dearer to leave by then.
+  const running = (id: string, n: number) => [
+    order(id, n, cup(`${id}1`)),
+    started(`${id}1`, id, `cone-${n + 1}`, n),
+    done(`${id}1.1`, 'fill', 12 + n),
+  ];
+  const state = reduce([...running('A', 0), ...running('B', 1)], book).state;
+  const plan = solve(buildProblem(state, BENCH, book, T0 / 1000 + 20).problem);
+  const items = agenda(state, BENCH, book, plan, T0 + 20_000);
+  const spoiling = (key: string, dueS: number, latestS: number): AgendaItem => ({
+    ...items.find((item) => item.key === key)!,
+    dueMs: T0 + dueS * 1000,
+    fromMs: T0 + dueS * 1000,
+    latestMs: T0 + latestS * 1000,
+  });
+  const serve = spoiling('A1.1/serve', 74, 74);
+  const filter = spoiling('B1.1/set-filter', 80, 94);
   const at = (nowS: number) =>
     [
       [serve, filter],
       [filter, serve],
     ].map((items) => inHandOf(items, null, () => T0 + 86_000, T0 + nowS * 1000)[0]!.item.key);
-  expect([86, 90, 93, 95, 99].map(at)).toEqual(Array(5).fill(['a/serve', 'a/serve']));
+  expect([86, 90, 93, 95, 99].map(at)).toEqual(Array(5).fill(['A1.1/serve', 'A1.1/serve']));
 });
 
 test('a swirl that begins by itself is in the hands that poured, whatever the plan says', () => {
