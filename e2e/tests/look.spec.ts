@@ -78,7 +78,7 @@ const oddWords = (page: Page): Promise<string[]> =>
       each.getAttribute('aria-label')!,
     );
     return [...document.body.innerText.split('\n'), ...labels].filter((said) =>
-      /\d\.\d{4}|undefined|NaN|\[object| \.(?!\d)|\bto\./.test(said),
+      /\d\.\d{4}|undefined|NaN|\[object|\S {2}\S| \.(?!\d)|\bto\./.test(said),
     );
   });
 

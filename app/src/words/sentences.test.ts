@@ -10,7 +10,7 @@ import { OUNCES, TEST_BAR } from '../testing/bar';
 import { lessonOf } from './learner-words';
 
 /** What no sentence holds: what is missing, two spaces, a full stop after nothing, a figure that nobody rounded. */
-const HOLE = /undefined|NaN|null|\[object|\S {2}| \.|\bto\.|\d\.\d{4}/;
+const HOLE = /undefined|NaN|null|\[object| {2}| \.|\bto\.|\d\.\d{4}/;
 /** One of something that is counted as several. */
 const ONE_OF_MANY =
   /(?<!Cone )\b1 (brews|changes|cups|days|lines|minutes|orders|pours|shifts|stations|steps|things|tins|tries)\b/;

@@ -118,7 +118,7 @@ export const WORDS = {
   notPassedOnTheServerCannot: 'Not passed on: the server cannot be reached just now.',
   of: (setC: Shown) => ` of ${setC}`,
   offItsBase: 'off its base',
-  ofGS: (flowGPerS: Shown, flowGPerS2: Shown) => `  ${flowGPerS} of ${flowGPerS2} g/s`,
+  ofGS: (flowGPerS: Shown, flowGPerS2: Shown) => ` ${flowGPerS} of ${flowGPerS2} g/s`,
   onePairOfHandsIsAway: (toMs: Shown) => `One pair of hands is away until ${toMs}.`,
   onPace: 'on pace',
   order: (letter: Shown) => `Order ${letter}`,

@@ -349,7 +349,7 @@ export const WORDS = {
   whyForName2: (name: Shown) => `Why ${name}`,
   whyForTargetG: (targetG: Shown) => `${targetG}, why?`,
   whyLabel: 'why?',
-  whyLabel2: '  why?',
+  whyLabel2: ' why?',
   whyOneWouldChooseIt: 'Why one would choose it',
   workedOut: 'worked out',
   wouldBeVersionVersionStays: (version: Shown, version2: Shown) =>
