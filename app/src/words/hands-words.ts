@@ -124,7 +124,7 @@ function wordsFor(
           METHODS[card.method].heatedIn !== 'kettle'
             ? ''
             : card.isRinsedFromTap
-              ? `Hot water from the tap: ${kettle ?? 'the kettle'} is full for the brew.`
+              ? `Hot water from the tap: what is in ${kettle ?? 'the kettle'} is for the brew.`
               : `Hot water from ${kettle ?? 'the kettle'}.`,
         ]
           .filter(Boolean)
