@@ -14,8 +14,6 @@ import { bridgeKettle, bridgeScale } from './sample-bridge';
 import { simulatedKettle } from './simulated-kettle';
 import { simulatedScale } from './simulated-scale';
 
-jest.setTimeout(30_000);
-
 const RATE = 30;
 let url: string;
 
