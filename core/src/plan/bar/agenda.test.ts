@@ -292,6 +292,25 @@ test('where only a small kettle is free, what is asked of it is no more than it 
     expect(g).toBeLessThanOrEqual(kettleLimitG(600, second.card.waterC, true));
 });
 
+test('no two cards ask for one place: of cups that wait, the one that begins first has what is free, and what hands are at before all', () => {
+  const state = stateOf(order('A', 0, cup('a1')), order('B', 0, cup('b1')), order('C', 0, cup('c1')));
+  const plan = solve(buildProblem(state, { ...BENCH, hands: 2 }, book, at(0) / 1000).problem);
+  const cones = BENCH.stations.filter(({ brewerId }) => brewerId === BENCH.stations[0]!.brewerId);
+  const placesAt = (bench: Bench, firstS: Record<string, number>, startedHands?: Record<string, number>) => {
+    const starts = { ...plan.starts };
+    for (const [brewId, startS] of Object.entries(firstS)) starts[`${brewId}/fill`] = at(startS) / 1000;
+    const told = { ...plan, starts, ...(startedHands ? { startedHands } : {}) };
+    const items = agenda(state, bench, book, told, at(0)).filter(({ step }) => step.id === 'fill');
+    return Object.fromEntries(items.map(({ brewId, station }) => [brewId, station.free ? station.id : null]));
+  };
+  const turn = { 'b1.1': 3, 'a1.1': 5, 'c1.1': 9 };
+  const one = { ...BENCH, hands: 2, stations: cones.slice(0, 1) };
+  expect(placesAt(one, turn)).toEqual({ 'b1.1': 'cone-1', 'a1.1': null, 'c1.1': null });
+  expect(placesAt(one, turn, { 'c1.1/fill': 0 })).toEqual({ 'b1.1': null, 'a1.1': null, 'c1.1': 'cone-1' });
+  const two = { ...one, stations: cones.slice(0, 2) };
+  expect(placesAt(two, turn)).toEqual({ 'b1.1': 'cone-1', 'a1.1': cones[1]!.id, 'c1.1': null });
+});
+
 test('a long step that is due is not begun where a short one beside it would be spoilt by it', () => {
   const [n, first] = [600, 600 - 20 - 28 * 4];
   const press = ['fill', 'set-filter', 'weigh', 'load', 'pour'].map((stepId, index) =>

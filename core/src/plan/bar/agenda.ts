@@ -83,16 +83,16 @@ export function agenda(
   nowMs: number,
 ): AgendaItem[] {
   const items: Ahead[] = [];
-  const ways = waysInTurn(state, bench, book);
+  const waiting: { order: OrderState; cup: CupState }[] = [];
   for (const order of Object.values(state.orders)) {
     for (const cup of order.cups) {
       for (const brew of cup.brewIds.map((id) => state.brews[id]!).filter(holdsStation))
         items.push(...ofBrew(brew, bench, order, cup, plan, nowMs));
       // Samples are begun in the order of their letters.
-      if (cup.status === 'waiting' && !sampleBefore(order, cup))
-        items.push(...ofWaiting(state, ways.get(cup.cupId), order, cup, plan, nowMs));
+      if (cup.status === 'waiting' && !sampleBefore(order, cup)) waiting.push({ order, cup });
     }
   }
+  items.push(...ofWaiting(waiting, state, bench, book, plan, nowMs));
   // First what has begun; then what is due and spoils; then what is due and can wait; then what comes later.
   const rank = (item: Ahead) => {
     if (item.begunMs !== null) return 0;
@@ -215,22 +215,49 @@ function ofBrew(
   });
 }
 
-/** The steps of a waiting cup, at their planned times. A cup that is not planned yet is not asked for. */
+/**
+ * The steps of the cups that wait, at their planned times; a cup that is not planned yet is not asked for. Those that begin
+ * first have the stations that are free, what hands are at before all: no two cards ask for one place.
+ */
 function ofWaiting(
+  waiting: readonly { order: OrderState; cup: CupState }[],
   state: BarState,
-  way: ReturnType<ReturnType<typeof waysInTurn>['get']>,
+  bench: Bench,
+  book: RecipeBook,
+  plan: Plan | null,
+  nowMs: number,
+): Ahead[] {
+  const ways = waysInTurn(state, bench, book);
+  const taken = new Set<string>();
+  return waiting
+    .flatMap(({ order, cup }) => {
+      const way = ways.get(cup.cupId);
+      if (!way || !('card' in way)) return [];
+      const first = stepKey(nextBrewId(cup), way.card.steps[0]!.id);
+      // A brew is planned whole or not at all.
+      const startS = plan?.starts[first];
+      if (startS === undefined) return [];
+      return [{ order, cup, way, turnS: plan?.startedHands?.[first] === undefined ? startS : -Infinity }];
+    })
+    .sort((a, b) => (a.turnS === b.turnS ? 0 : a.turnS - b.turnS))
+    .flatMap(({ order, cup, way: { card, stations } }) => {
+      const free = stations.find(({ id }) => !brewAt(state, id) && !taken.has(id));
+      if (free) taken.add(free.id);
+      const station = { ...(free ?? stations[0]!), free: free !== undefined };
+      return stepsOfWaiting(state, card, station, order, cup, plan, nowMs);
+    });
+}
+
+function stepsOfWaiting(
+  state: BarState,
+  card: BrewCard,
+  station: AgendaItem['station'],
   order: OrderState,
   cup: CupState,
   plan: Plan | null,
   nowMs: number,
 ): Ahead[] {
-  if (!way || !('card' in way)) return [];
-  const { card, stations } = way;
   const brewId = nextBrewId(cup);
-  // A brew is planned whole or not at all.
-  if (plan?.starts[stepKey(brewId, card.steps[0]!.id)] === undefined) return [];
-  const free = stations.find((station) => !brewAt(state, station.id));
-  const station = { ...(free ?? stations[0]!), free: free !== undefined };
   const tin = hasTin(state, cup.coffee, card.doseG, nowMs) ? { fromTin: true as const } : {};
   return card.steps.flatMap((step) => {
     const plannedS = plan?.starts[stepKey(brewId, step.id)];

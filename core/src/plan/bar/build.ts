@@ -202,10 +202,8 @@ function pinCurrentSteps(
     (problem.away ?? []).some(
       ({ from, to, hands }) => from <= problem.now && problem.now < to && pair >= bench.hands - hands,
     );
-  const claimed = new Set<string>();
   const canBegin = (item: AgendaItem): boolean => {
-    // Of cups that wait for one station only the first can have begun.
-    if (item.brew === null && (!item.station.free || claimed.has(item.station.id))) return false;
+    if (item.brew === null && !item.station.free) return false;
     const brew = problem.brews.find(({ id }) => id === item.brewId);
     const index = brew?.steps.findIndex(({ id }) => id === item.step.id) ?? -1;
     return (
@@ -225,7 +223,6 @@ function pinCurrentSteps(
     busy.add(pair);
     if (item.goesBefore) (problem.goesBefore ??= {})[item.key] = item.goesBefore;
     const begunS = Math.floor(Math.min(nowMs, item.fromMs) / 1000);
-    claimed.add(item.station.id);
     problem.started[item.key] = begunS;
     startedHands[item.key] = pair;
   }
