@@ -38,6 +38,8 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-audio-output',
         '--disable-gpu',
+        // Pages of one address run in one process, so that the next one finds the scripts compiled.
+        '--process-per-site',
       ],
     },
   },

@@ -7,7 +7,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { test as base } from '@playwright/test';
+import { test as base, type Browser, type BrowserContext } from '@playwright/test';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -24,6 +24,8 @@ export type RunningBar = {
   runFeed: (running: boolean) => Promise<void>;
   /** Asks something of a scale or kettle. */
   order: (device: string, order: object) => Promise<void>;
+  /** Bar time goes on by so many seconds at once; every page, scale and kettle follows. On a bar at rate 1. */
+  skip: (seconds: number) => Promise<void>;
 };
 
 /**
@@ -63,7 +65,7 @@ let jobs = 0;
 /** Has the host open or close a bar. */
 function tell(
   host: ChildProcess,
-  asked: { open: Record<string, string> } | { close: number },
+  asked: { open: Record<string, string> } | { close: number } | { skip: number; byMs: number },
 ): Promise<void> {
   const job = (jobs += 1);
   return new Promise((resolve, reject) => {
@@ -90,15 +92,17 @@ type Opening = {
   demo?: Demo;
   /** The built app, where it is not the one that was built last. */
   appDir?: string;
+  port?: number;
 };
 
 export async function openBar({
   rate = 1,
   demo = false,
   appDir = join(root, 'app/dist'),
+  port: givenPort,
 }: Opening = {}): Promise<RunningBar & { close: () => Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-e2e-'));
-  const port = await freePort();
+  const port = givenPort ?? (await freePort());
   const url = `http://127.0.0.1:${port}`;
   const env = {
     PORT: String(port),
@@ -150,6 +154,9 @@ export async function openBar({
     set: (change) => send('PATCH', '/api/bar', change),
     runFeed: (running) => send('POST', '/api/feed', { running }),
     order: (device, order) => send('POST', `/api/devices/${device}`, order),
+    skip: async (seconds) => {
+      if (host) await tell(host, { skip: port, byMs: seconds * 1000 });
+    },
     close: async () => {
       if (host) await tell(host, { close: port });
       rmSync(folder, { recursive: true, force: true });
@@ -170,13 +177,72 @@ function freePort(): Promise<number> {
   });
 }
 
-/** `test` with a `bar`: a fresh server at the rate that `test.use({ rate })` asks for. */
-export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }>({
+let running: RunningBar | null = null;
+/** The bar of the test that runs, where its time can be skipped; a worker runs one test at a time. */
+export const skippingBar = (): RunningBar | null => running;
+
+/**
+ * A worker's home: one port and one browsing context for the bars of all its tests, one after the other. Opening the app costs three
+ * seconds of a processor where its scripts are new to the browser, and one where a page of the same address has run them.
+ */
+type Home = { port: number; context: BrowserContext; clear: () => Promise<void> };
+
+async function openHome(browser: Browser): Promise<Home> {
+  const port = await freePort();
+  const origin = `http://127.0.0.1:${port}`;
+  const context = await browser.newContext({ locale: 'en-GB', serviceWorkers: 'block' });
+  // An empty page of that address, so that the process that knows the scripts stays between two tests.
+  const stays = await context.newPage();
+  await stays.route('**/*', (route) => route.fulfill({ contentType: 'text/html', body: '' }));
+  await stays.goto(origin);
+  const devtools = await context.newCDPSession(stays);
+  return {
+    port,
+    context,
+    clear: async () => {
+      await Promise.all(context.pages().map((page) => (page === stays ? undefined : page.close())));
+      await devtools.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+      await context.setOffline(false);
+      await context.clearPermissions();
+    },
+  };
+}
+
+/**
+ * `test` with a `bar`: a fresh server at the rate that `test.use({ rate })` asks for, and a page that knows nothing of the tests
+ * before. A test of the service worker has a context of its own.
+ */
+export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }, { home: Home }>({
   rate: [1, { option: true }],
   demo: [false, { option: true }],
-  bar: async ({ rate, demo }, use) => {
-    const bar = await openBar({ rate, demo });
+  home: [
+    async ({ browser }, use) => {
+      const home = await openHome(browser);
+      await use(home);
+      await home.context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ home, browser, serviceWorkers, viewport, locale }, use) => {
+    if (serviceWorkers === 'allow') {
+      const context = await browser.newContext({ serviceWorkers, viewport, locale });
+      await use(context);
+      return context.close();
+    }
+    await use(home.context);
+    await home.clear();
+  },
+  page: async ({ context, viewport }, use) => {
+    const page = await context.newPage();
+    if (viewport) await page.setViewportSize(viewport);
+    await use(page);
+  },
+  bar: async ({ rate, demo, home }, use) => {
+    const bar = await openBar({ rate, demo, port: home.port });
+    // At another rate nobody skips: it is what such a test is about.
+    running = rate === 1 ? bar : null;
     await use(bar);
+    running = null;
     await bar.close();
   },
 });

@@ -2,7 +2,7 @@
  * What a barista does at the screen: takes orders, and does what the hands card says when it says it.
  */
 import { expect, type Page } from '@playwright/test';
-import type { RunningBar } from './bar';
+import { skippingBar, type RunningBar } from './bar';
 
 type Cup = {
   method:
@@ -73,42 +73,74 @@ export async function workItOff(page: Page, most: number): Promise<number> {
 
 export type Deed = { what: string; station: string };
 
+type Look =
+  | { over: true }
+  | { over: false; what: string; station: string }
+  /** What there is to wait for, bar seconds; null where only the page can tell. With how far a step is, per cent. */
+  | { over: null; waitS: number | null; progress: number | null };
+
 /**
  * Does the one thing that the hands card asks for, when it asks for it: waits for the countdown, takes the time that
- * the step takes, taps. Null where nothing is left to do, or where it comes to a verb that is not to be done.
+ * the step takes, taps. On a bar at rate 1 the waiting is skipped. Null where nothing is left to do, or where it comes to a
+ * verb that is not to be done.
  */
 export async function doWhatItSays(page: Page, butNot?: string): Promise<Deed | null> {
-  const deed = await page.waitForFunction(
-    (stopAt) => {
-      const verb = document.querySelector('[data-testid="hands-card"] [data-testid="verb"]')?.textContent;
-      if (stopAt && verb?.includes(stopAt)) return { over: true } as const;
-      const hands = document.querySelector('[data-testid="hands-card"]');
-      // The whole page is read only where the card is not there: it is looked forty times a second.
-      if (!hands)
-        return document.body.textContent?.includes('Nothing to do') ? ({ over: true } as const) : null;
-      const button = hands.querySelector('[data-testid="main-button"]');
-      if (!button || hands.querySelector('[data-testid="countdown"]')) return null;
-      // A pour on a connected scale is the pouring hand's, and ends by itself.
-      if (hands.querySelector('[data-testid="reading"]')) return null;
-      const label = button.getAttribute('aria-label') ?? '';
-      const progress = Number(hands.querySelector('[role="progressbar"]')?.getAttribute('aria-valuenow'));
-      const begins = label === 'First water' || label === 'Coffee meets water';
-      if (!begins && progress < 100) return null;
-      const station = hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '';
-      // Tapped in the moment in which it was read: on a clock that runs so fast, a card may change under a slower thumb.
-      (button as HTMLElement).click();
-      return {
-        over: false,
-        what: label,
-        station,
-      } as const;
-    },
-    butNot,
-    { polling: 25, timeout: 60_000 },
-  );
-  const found = await deed.jsonValue();
-  if (!found || found.over) return null;
-  return { what: found.what, station: found.station.split(':')[0] ?? '' };
+  let skipped: Skipped | null = null;
+  for (const untilMs = Date.now() + 60_000; Date.now() < untilMs;) {
+    const look: Look = await page.evaluate(lookAndTap, butNot);
+    if (look.over === true) return null;
+    if (look.over === false) return { what: look.what, station: look.station.split(':')[0] ?? '' };
+    const bar = skippingBar();
+    // The page takes a moment to hear of a skip; until it shows one, nothing more is skipped.
+    const isHeard =
+      skipped === null || JSON.stringify(look) !== skipped.from || Date.now() > skipped.atMs + 500;
+    if (bar && isHeard) {
+      const byS: number = restOf(look, skipped);
+      skipped = { byS, progress: look.progress, from: JSON.stringify(look), atMs: Date.now() };
+      await bar.skip(byS);
+    }
+    await page.waitForTimeout(25);
+  }
+  throw new Error('The hands card asked for nothing for a minute.');
+}
+
+type Skipped = { byS: number; progress: number | null; from: string; atMs: number };
+
+/** How long the card has still to be waited for, seconds: as it says, or as far as the last skip brought it. */
+function restOf({ waitS, progress }: Look & { over: null }, skipped: Skipped | null): number {
+  if (waitS !== null) return Math.max(0.5, waitS);
+  if (progress === null || skipped?.progress == null || progress <= skipped.progress) return 1;
+  return Math.min(60, Math.max(0.5, ((100 - progress) * skipped.byS) / (progress - skipped.progress)));
+}
+
+/** Taps what the card asks for, in the moment in which it is read: a card may change under a slower thumb. */
+function lookAndTap(stopAt: string | undefined): Look {
+  const hands = document.querySelector('[data-testid="hands-card"]');
+  const wait = (waitS: number | null, progress: number | null = null) =>
+    ({ over: null, waitS, progress }) as const;
+  // The whole page is read only where the card is not there.
+  if (!hands) return document.body.textContent?.includes('Nothing to do') ? { over: true } : wait(null);
+  const verb = hands.querySelector('[data-testid="verb"]')?.textContent;
+  if (stopAt && verb?.includes(stopAt)) return { over: true };
+  const seconds = (text: string | null | undefined) => {
+    const [, minutes, rest] = /(\d+):(\d\d)/.exec(text ?? '') ?? [];
+    return rest === undefined ? null : 60 * Number(minutes) + Number(rest);
+  };
+  const countdown = hands.querySelector('[data-testid="countdown"]');
+  if (countdown) return wait(seconds(countdown.textContent));
+  const button = hands.querySelector('[data-testid="main-button"]');
+  // What runs by the clock says how long; a pour on a connected scale is the pouring hand's, and ends by itself.
+  if (!button) return wait(seconds(hands.querySelector('[data-testid="figure"]')?.textContent));
+  if (hands.querySelector('[data-testid="reading"]')) return wait(1);
+  const label = button.getAttribute('aria-label') ?? '';
+  const bar = hands.querySelector('[role="progressbar"]');
+  const progress = Number(bar?.getAttribute('aria-valuenow'));
+  const moreS = /^(\d+) s more$/.exec(bar?.getAttribute('aria-valuetext') ?? '')?.[1];
+  const begins = label === 'First water' || label === 'Coffee meets water';
+  if (!begins && progress < 100) return wait(moreS === undefined ? null : Number(moreS), progress);
+  const station = hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '';
+  (button as HTMLElement).click();
+  return { over: false, what: label, station };
 }
 
 /** Does what the card says until it asks for something, by its verb. */

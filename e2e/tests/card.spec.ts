@@ -2,7 +2,7 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, doWhatItSays, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
-test.use({ rate: 18 });
+test.use({ rate: 1 });
 
 const CONE = [{ method: 'Cone' as const, recipe: 'Bloom and three pours', size: '250' }];
 

@@ -7,19 +7,41 @@ import { lastResort } from '../src/last-resort';
 import { serve, type Served } from '../src/serve';
 import { readSettings } from '../src/settings';
 
-type Asked = { job: number } & ({ open: Record<string, string> } | { close: number });
+type Asked = { job: number } & (
+  | { open: Record<string, string> }
+  | { close: number }
+  // Bar time goes on by so much at once, milliseconds of a clock at rate 1.
+  | { skip: number; byMs: number }
+);
 
 const logger = pino({ level: 'warn' });
 const resort = lastResort(logger);
-const bars = new Map<number, Served>();
+const bars = new Map<number, { served: Served; skip: (byMs: number) => void }>();
+
+/** The system's clocks, which can be set forward. */
+function skippingClock() {
+  let skippedMs = 0;
+  return {
+    sources: { realNow: () => Date.now() + skippedMs, steadyNow: () => performance.now() + skippedMs },
+    skip: (byMs: number) => void (skippedMs += byMs),
+  };
+}
 
 async function answer(asked: Asked): Promise<number> {
   if ('open' in asked) {
-    const served = await serve(readSettings(asked.open), logger, resort);
-    bars.set(served.port, served);
+    const { sources, skip } = skippingClock();
+    const served = await serve(readSettings(asked.open), logger, resort, sources);
+    bars.set(served.port, { served, skip });
     return served.port;
   }
-  await bars.get(asked.close)?.close();
+  if ('skip' in asked) {
+    const bar = bars.get(asked.skip);
+    bar?.skip(asked.byMs);
+    // Every page follows at once.
+    bar?.served.beat();
+    return asked.skip;
+  }
+  await bars.get(asked.close)?.served.close();
   bars.delete(asked.close);
   return asked.close;
 }

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import type { Logger } from 'pino';
 import { version } from '../package.json';
 import { accessPolicy } from './access/hosts';
+import type { ClockSources } from './bar-clock';
 import { httpApp } from './http/app';
 import type { LastResort } from './last-resort';
 import { workerQuoter } from './planning/quoter';
@@ -20,11 +21,21 @@ const BUSY_MS = 20;
 export type Served = {
   /** The port that it listens on, where the settings left that open. */
   port: number;
+  /** Tells every page the bar's time at once, as each heartbeat does. */
+  beat: () => void;
   close: () => Promise<void>;
 };
 
-/** @throws CannotStart where the database is in use; the error of the network where the port cannot be listened on */
-export async function serve(settings: Settings, logger: Logger, resort: LastResort): Promise<Served> {
+/**
+ * @param clockSources clocks other than the system's, for tests that skip time
+ * @throws CannotStart where the database is in use; the error of the network where the port cannot be listened on
+ */
+export async function serve(
+  settings: Settings,
+  logger: Logger,
+  resort: LastResort,
+  clockSources?: Omit<ClockSources, 'isIdle'>,
+): Promise<Served> {
   const unlock = lockDatabase(settings.databaseFile);
   const source = await openDatabase(settings.databaseFile, { busyMs: BUSY_MS });
   resort.close(() => source.destroy());
@@ -36,6 +47,7 @@ export async function serve(settings: Settings, logger: Logger, resort: LastReso
     ),
     importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: settings.clockRate,
+    ...(clockSources ? { clockSources } : {}),
     warn: (detail, message) => logger.warn(detail, message),
     rules: createHash('sha256')
       .update(readFileSync(fileURLToPath(import.meta.url)))
@@ -54,6 +66,7 @@ export async function serve(settings: Settings, logger: Logger, resort: LastReso
   const address = http.address();
   return {
     port: typeof address === 'object' && address ? address.port : settings.port,
+    beat: bar.broadcaster.beat,
     close: async () => {
       bar.broadcaster.close();
       const ended = new Promise((resolve) => http.close(resolve));

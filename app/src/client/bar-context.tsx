@@ -187,8 +187,10 @@ export function onTick(
   const page = globalThis.document as Document | undefined;
   page?.addEventListener('visibilitychange', awake);
   page?.addEventListener('resume', awake);
+  const unheard = clock.onSet(awake);
   return () => {
     clearTimeout(timer);
+    unheard();
     page?.removeEventListener('visibilitychange', awake);
     page?.removeEventListener('resume', awake);
   };

@@ -44,3 +44,29 @@ test('bar time never runs backwards when a better measure says it is earlier', a
   await clock.measure();
   expect(clock.nowMs()).toBeGreaterThanOrEqual(before);
 });
+
+test('whoever shows the time is told when it was set by more than a second, by the first answer of five', async () => {
+  let setByMs = 0;
+  const net = network([[10, 10]]);
+  let asked = 0;
+  const clock = deviceClock(async () => {
+    asked += 1;
+    const { barMs, rate } = await net.read();
+    return { barMs: barMs + setByMs, rate };
+  }, net.monotonicMs);
+  const told: { byMs: number; asked: number }[] = [];
+  const setBy = async (ms: number) => {
+    setByMs = ms;
+    asked = 0;
+    await clock.measure();
+  };
+  await setBy(0);
+  const unheard = clock.onSet(() => told.push({ byMs: clock.nowMs() - net.serverMs(), asked }));
+  await setBy(500);
+  expect(told).toEqual([]);
+  await setBy(60_500);
+  expect(told).toEqual([{ byMs: 60_500, asked: 1 }]);
+  unheard();
+  await setBy(90_000);
+  expect(told).toHaveLength(1);
+});

@@ -14,9 +14,13 @@ export type DeviceClock = {
   carryOn: (from: ClockReading & { wallMs: number }) => void;
   /** How far the offset may be off, real milliseconds: half of the best round trip. */
   uncertaintyMs: () => number;
+  /** Calls whenever a measure sets bar time by more than a second; returns a function that ends it. */
+  onSet: (call: () => void) => () => void;
 };
 
 const ROUND_TRIPS = 5;
+/** A clock that is set by more than this is far off, seconds of bar time: a machine slept, or the server's time was set. */
+const FAR_S = 1;
 
 /**
  * @param read asks the server for its clock
@@ -30,12 +34,23 @@ export function deviceClock(
 ): DeviceClock {
   let base: { atMs: number; barMs: number; rate: number; uncertaintyMs: number } | null = null;
   let shownMs = 0;
+  const calls = new Set<() => void>();
+  const nowMs = () => {
+    if (base) shownMs = Math.max(shownMs, Math.round(base.barMs + (monotonicMs() - base.atMs) * base.rate));
+    return shownMs;
+  };
+  const set = (next: NonNullable<typeof base>) => {
+    const wasMs = nowMs();
+    // A bar that was set back (its data made anew) is believed; a small step back waits until time has caught up.
+    if (shownMs - next.barMs > 60_000 * next.rate) shownMs = 0;
+    base = next;
+    if (Math.abs(nowMs() - wasMs) > FAR_S * 1000) for (const call of calls) call();
+  };
+  const isFarFrom = ({ atMs, barMs, rate }: NonNullable<typeof base>) =>
+    base !== null && Math.abs(base.barMs + (atMs - base.atMs) * base.rate - barMs) > FAR_S * 1000 * rate;
 
   return {
-    nowMs: () => {
-      if (base) shownMs = Math.max(shownMs, Math.round(base.barMs + (monotonicMs() - base.atMs) * base.rate));
-      return shownMs;
-    },
+    nowMs,
     rate: () => base?.rate ?? 1,
     carryOn: ({ barMs, rate, wallMs: keptAtMs }) => {
       if (base) return;
@@ -43,6 +58,10 @@ export function deviceClock(
       base = { atMs: monotonicMs(), barMs: barMs + sinceMs * rate, rate, uncertaintyMs: Infinity };
     },
     uncertaintyMs: () => base?.uncertaintyMs ?? Infinity,
+    onSet: (call) => {
+      calls.add(call);
+      return () => void calls.delete(call);
+    },
     measure: async () => {
       let best: typeof base = null;
       for (let trip = 0; trip < ROUND_TRIPS; trip += 1) {
@@ -53,10 +72,10 @@ export function deviceClock(
         // The server answered somewhere within the round trip; its middle is off by half of it at most.
         if (!best || halfMs < best.uncertaintyMs)
           best = { atMs: sentMs + halfMs, barMs, rate, uncertaintyMs: halfMs };
+        // Far off, the first answer is far better than what is shown; the next ones make it exact.
+        if (isFarFrom(best)) set(best);
       }
-      // A bar that was set back (its data made anew) is believed; a small step back waits until time has caught up.
-      if (best && shownMs - best.barMs > 60_000 * best.rate) shownMs = 0;
-      base = best;
+      if (best) set(best);
     },
   };
 }

@@ -60,6 +60,7 @@ export function openPrivateBar(
     measure: async () => undefined,
     carryOn: () => undefined,
     uncertaintyMs: () => 0,
+    onSet: () => () => undefined,
   };
   let view: BarView = { ...NOTHING_LOADED, status: 'ready', link: 'live', bar, recipes, book };
   const show = (change: Partial<BarView>) => {

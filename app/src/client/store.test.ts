@@ -89,6 +89,7 @@ function device(api: Api, outbox = memoryOutbox(), realNow = () => 0, keeper?: O
     measure: async () => undefined,
     carryOn: () => undefined,
     uncertaintyMs: () => 0,
+    onSet: () => () => undefined,
   };
   let count = 0;
   const store = openStore({

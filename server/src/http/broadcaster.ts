@@ -28,6 +28,8 @@ export type Broadcaster = {
   broadcastEvents: (events: LiveEvent[]) => void;
   /** Sends what is not an event of the log: a plan, changed settings, saved recipes, device readings. */
   broadcast: (name: LiveName, data: unknown) => void;
+  /** A heartbeat out of turn: pages follow a clock that has been set. */
+  beat: () => void;
   listeners: () => number;
   close: () => void;
 };
@@ -45,7 +47,8 @@ export function openBroadcaster(
   const sendAll = (text: string, seq?: number) => {
     for (const listener of listeners) listener.send(text, seq);
   };
-  const heartbeat = setInterval(() => sendAll(messageText('beat', beat())), HEARTBEAT_MS);
+  const beatNow = () => sendAll(messageText('beat', beat()));
+  const heartbeat = setInterval(beatNow, HEARTBEAT_MS);
   heartbeat.unref();
 
   return {
@@ -104,6 +107,7 @@ export function openBroadcaster(
       for (const event of events) sendAll(eventText(event), event.seq);
     },
     broadcast: (name, data) => sendAll(messageText(name, data)),
+    beat: beatNow,
     listeners: () => listeners.size,
     close: () => {
       clearInterval(heartbeat);

@@ -34,7 +34,11 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
   const told = late && late.cost !== 'nothing' && (late.leftMs === null || late.leftMs < 0) ? late : null;
   return (
     <View style={{ gap: 2 }}>
-      <PaceBar share={begunMs === null ? 0 : share} readShare={pace?.readShare ?? null} />
+      <PaceBar
+        share={begunMs === null ? 0 : share}
+        readShare={pace?.readShare ?? null}
+        leftS={begunMs === null || item.asks === 'cue' ? null : step.durationS - forS}
+      />
       <Row style={{ justifyContent: 'space-between', minHeight: 24 }}>
         {told ? (
           <Late lateMs={told.byMs} />
@@ -57,7 +61,15 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
 }
 
 /** The track: pale up to where it should be, filled to where it is; a mark of ink where it should be now. */
-function PaceBar({ share, readShare }: { share: number; readShare: number | null }) {
+function PaceBar({
+  share,
+  readShare,
+  leftS,
+}: {
+  share: number;
+  readShare: number | null;
+  leftS: number | null;
+}) {
   const theme = useTheme();
   const percent = (value: number) => `${Math.min(1, value) * 100}%` as const;
   return (
@@ -67,6 +79,7 @@ function PaceBar({ share, readShare }: { share: number; readShare: number | null
       aria-valuenow={Math.round(Math.min(1, share) * 100)}
       aria-valuemin={0}
       aria-valuemax={100}
+      {...(leftS === null ? {} : { 'aria-valuetext': WORDS.sMore(Math.max(0, Math.ceil(leftS))) })}
       style={{ height: 26, borderRadius: 3, backgroundColor: theme.coolPale, overflow: 'hidden' }}
     >
       <View
@@ -148,10 +161,12 @@ function paceWords(
 
 const within = (share: number): number => Math.min(1, Math.max(0, share));
 
+const NOTCH = 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)';
+
 /** Late is the flame and a notch, never another red. */
 function Late({ lateMs }: { lateMs: number }) {
   const theme = useTheme();
-  const notch = { clipPath: WORDS.polygon001000100 } as ViewStyle;
+  const notch = { clipPath: NOTCH } as ViewStyle;
   return (
     <View style={[{ backgroundColor: theme.flame, paddingLeft: 14, paddingRight: 8 }, notch]}>
       <Text bold color={theme.onFlame}>

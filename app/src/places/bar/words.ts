@@ -126,7 +126,6 @@ export const WORDS = {
   other: 'Other…',
   planned: (startS: Shown) => `planned ${startS}`,
   planned1: (ratio: Shown) => `, planned 1:${ratio}`,
-  polygon001000100: 'polygon(0 0, 100% 0, 100% 100%, 0 100%, 7px 50%)',
   pouredOn: 'Poured on',
   pouredOnTo: (targetG: Shown) => `Poured on to ${targetG}`,
   poursWhenTheCardAsks: 'pours when the card asks',
