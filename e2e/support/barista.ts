@@ -61,16 +61,6 @@ export async function practisedHands(bar: RunningBar): Promise<void> {
   for (const { stationId } of scales) await bar.order(`scales/${stationId}`, { do: 'practised', on: true });
 }
 
-/** Does what the card says until nothing is left to do. Gives how many things that were. */
-export async function workItOff(page: Page, most: number): Promise<number> {
-  let deeds = 0;
-  while (await doWhatItSays(page)) {
-    deeds += 1;
-    expect(deeds).toBeLessThan(most);
-  }
-  return deeds;
-}
-
 export type Deed = { what: string; station: string };
 
 type Look =
@@ -84,33 +74,56 @@ type Look =
  * the step takes, taps. On a bar at rate 1 the waiting is skipped. Null where nothing is left to do, or where it comes to a
  * verb that is not to be done.
  */
-export async function doWhatItSays(page: Page, butNot?: string): Promise<Deed | null> {
+export const doWhatItSays = (page: Page, butNot?: string): Promise<Deed | null> => doNext([page], butNot);
+
+/** Does what the cards say until nothing is left to do, each person at a page of their own. Gives how many things each did. */
+export async function workItOffTogether(pages: readonly Page[], most: number): Promise<number[]> {
+  const deeds = pages.map(() => 0);
+  for (let deed = await doNext(pages); deed; deed = await doNext(pages)) {
+    deeds[deed.page]! += 1;
+    expect(Math.max(...deeds)).toBeLessThan(most);
+  }
+  return deeds;
+}
+
+/** Does what the card says until nothing is left to do. Gives how many things that were. */
+export const workItOff = async (page: Page, most: number): Promise<number> =>
+  (await workItOffTogether([page], most))[0]!;
+
+/** The next thing that one of the pages' cards asks for, done on that page. Nobody's time is skipped past what a card waits for. */
+async function doNext(pages: readonly Page[], butNot?: string): Promise<(Deed & { page: number }) | null> {
   let skipped: Skipped | null = null;
   for (const untilMs = Date.now() + 60_000; Date.now() < untilMs;) {
-    const look: Look = await page.evaluate(lookAndTap, butNot);
-    if (look.over === true) return null;
-    if (look.over === false) return { what: look.what, station: look.station.split(':')[0] ?? '' };
+    const waits: Wait[] = [];
+    for (const [n, page] of pages.entries()) {
+      const look: Look = await page.evaluate(lookAndTap, butNot);
+      if (look.over === false) return { what: look.what, station: look.station.split(':')[0] ?? '', page: n };
+      if (look.over === null) waits.push(look);
+    }
+    if (waits.length === 0) return null;
     const bar = skippingBar();
-    // The page takes a moment to hear of a skip; until it shows one, nothing more is skipped.
-    const isHeard =
-      skipped === null || JSON.stringify(look) !== skipped.from || Date.now() > skipped.atMs + 500;
+    // A page takes a moment to hear of a skip; until it shows one, nothing more is skipped.
+    const from = JSON.stringify(waits);
+    const isHeard = skipped === null || from !== skipped.from || Date.now() > skipped.atMs + 500;
     if (bar && isHeard) {
-      const byS: number = restOf(look, skipped);
-      skipped = { byS, progress: look.progress, from: JSON.stringify(look), atMs: Date.now() };
+      const was = waits.length === skipped?.waits.length ? skipped : null;
+      const byS = Math.min(...waits.map((wait, n) => restOf(wait, was?.waits[n]?.progress, was?.byS)));
+      skipped = { byS, waits, from, atMs: Date.now() };
       await bar.skip(byS);
     }
-    await page.waitForTimeout(25);
+    await pages[0]!.waitForTimeout(25);
   }
   throw new Error('The hands card asked for nothing for a minute.');
 }
 
-type Skipped = { byS: number; progress: number | null; from: string; atMs: number };
+type Wait = Look & { over: null };
+type Skipped = { byS: number; waits: Wait[]; from: string; atMs: number };
 
 /** How long the card has still to be waited for, seconds: as it says, or as far as the last skip brought it. */
-function restOf({ waitS, progress }: Look & { over: null }, skipped: Skipped | null): number {
+function restOf({ waitS, progress }: Wait, was?: number | null, byS = 0): number {
   if (waitS !== null) return Math.max(0.5, waitS);
-  if (progress === null || skipped?.progress == null || progress <= skipped.progress) return 1;
-  return Math.min(60, Math.max(0.5, ((100 - progress) * skipped.byS) / (progress - skipped.progress)));
+  if (progress === null || was == null || progress <= was) return 1;
+  return Math.min(60, Math.max(0.5, ((100 - progress) * byS) / (progress - was)));
 }
 
 /** Taps what the card asks for, in the moment in which it is read: a card may change under a slower thumb. */
@@ -131,7 +144,7 @@ function lookAndTap(stopAt: string | undefined): Look {
   const button = hands.querySelector('[data-testid="main-button"]');
   // What runs by the clock says how long; a pour on a connected scale is the pouring hand's, and ends by itself.
   if (!button) return wait(seconds(hands.querySelector('[data-testid="figure"]')?.textContent));
-  if (hands.querySelector('[data-testid="reading"]')) return wait(1);
+  if (hands.querySelector('[data-testid="reading"]')) return wait(2);
   const label = button.getAttribute('aria-label') ?? '';
   const bar = hands.querySelector('[role="progressbar"]');
   const progress = Number(bar?.getAttribute('aria-valuenow'));

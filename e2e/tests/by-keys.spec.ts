@@ -5,7 +5,6 @@ import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import type { State } from '../support/barista';
 
-test.use({ rate: 20 });
 test.setTimeout(180_000);
 
 /** Goes through the page with the Tab key until what is called so has the keyboard. */
@@ -65,10 +64,13 @@ test('an order, a brew and its tasting, by keyboard alone and read from the acce
     if (over && done.length > 0) break;
     if (now && done.at(-1) !== step) {
       // Drops are waited for; other steps take a hand its time.
-      await page.waitForTimeout(/^Watch/.test(step) ? 2500 : 150);
+      await bar.skip(/^Watch/.test(step) ? 50 : 3);
       await page.keyboard.press('Space');
       done.push(step);
-    } else await page.waitForTimeout(100);
+    } else {
+      await bar.skip(2);
+      await page.waitForTimeout(100);
+    }
   }
   expect(done).toEqual(
     expect.arrayContaining([

@@ -2,8 +2,6 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, doWhatItSays, stateOnce, takeOrder, until, workItOff } from '../support/barista';
 
-test.use({ rate: 1 });
-
 const CONE = [{ method: 'Cone' as const, recipe: 'Bloom and three pours', size: '250' }];
 
 test('a cone from order to cup by the card alone: kettle, temperature, grinder, setting, dose, path and each target', async ({
@@ -60,8 +58,6 @@ test('a cone from order to cup by the card alone: kettle, temperature, grinder, 
 });
 
 test.describe('slower', () => {
-  test.use({ rate: 4 });
-
   test('the path moves while it is poured and stands still, with arrows, for whoever wants nothing to move', async ({
     page,
     bar,
@@ -104,6 +100,7 @@ test.describe('slower', () => {
     await expect(dialog).toContainText(/Siphon: Stir 4, flame off.*Forgives \d:\d\d from now/s);
     await dialog.getByRole('button', { name: '2 min' }).click();
     await expect(page.getByTestId('away-card')).toBeVisible();
+    await bar.skip(90);
     // Once its time is over the card says what it costs.
     const runs = page.getByRole('list', { name: 'What runs, and how long it may wait' });
     await expect(runs).toContainText('cooks it further', { timeout: 25_000 });

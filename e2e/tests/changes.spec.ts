@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import { choose, takeOrder } from '../support/barista';
 
-test.use({ rate: 4, demo: 'bench' });
+test.use({ demo: 'bench' });
 
 const openOrder = async (page: Page, letter: string) => {
   await page.getByRole('link', { name: 'Orders', exact: true }).click();

@@ -2,8 +2,6 @@
 import { expect, test } from '../support/bar';
 import { choose, doWhatItSays, takeOrder, type State } from '../support/barista';
 
-test.use({ rate: 8 });
-
 const brewOf = async (bar: { get: <Answer>(path: string) => Promise<Answer> }, station = 'Cone 1') =>
   Object.values((await bar.get<State>('/api/state')).state.brews).find(
     (brew) => brew.stationName === station,

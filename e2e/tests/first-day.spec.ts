@@ -2,7 +2,7 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, stateOnce, workItOff, type State } from '../support/barista';
 
-test.use({ rate: 16, demo: 'new' });
+test.use({ demo: 'new' });
 test.setTimeout(240_000);
 
 type Settings = { name: string; altitudeM: number; stations: object[]; kettles: object[]; coffees: object[] };

@@ -2,8 +2,6 @@
 import { expect, test } from '../support/bar';
 import { takeOrder, type State } from '../support/barista';
 
-test.use({ rate: 18 });
-
 test('a learner is told why and how, and is shown a siphon from the flame to the clean globe without brewing it', async ({
   page,
   bar,

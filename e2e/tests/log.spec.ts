@@ -4,9 +4,6 @@ import { expect, test } from '../support/bar';
 import { choose, allCleaned, practisedHands, stateOnce, takeOrder, workItOff } from '../support/barista';
 
 test.describe('dial-in', () => {
-  // As fast as a scale that weighs ten times a second still shows a pour.
-  test.use({ rate: 25 });
-
   test('brewed on the scale, tasted, “coarser” taken up, brewed again: expectation stands against result', async ({
     page,
     bar,

@@ -2,8 +2,6 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, doWhatItSays, stateOnce, takeOrder } from '../support/barista';
 
-test.use({ rate: 40 });
-
 test('a siphon and a dense sock over ice are brewed by the hands card alone, cue by cue', async ({
   page,
   bar,

@@ -3,8 +3,6 @@ import type { Locator } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import { allCleaned, stateOnce, takeOrder, workItOff } from '../support/barista';
 
-test.use({ rate: 40 });
-
 test('a printed recipe is typed in from blank with few taps, scales to another cup, and is brewed', async ({
   page,
   bar,

@@ -2,7 +2,7 @@
 import { expect, test } from '../support/bar';
 import { allCleaned, practisedHands, stateOnce, workItOff } from '../support/barista';
 
-test.use({ rate: 20, demo: 'bench' });
+test.use({ demo: 'bench' });
 
 type Begun = { type: string; cups: { letter: string; grindBy?: number }[] };
 type Settings = {

@@ -1,9 +1,7 @@
 /** Two people, each with a device that shows one pair of hands: between them they do everything, and nothing twice. */
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, takeOrder, workItOff } from '../support/barista';
-
-test.use({ rate: 20 });
+import { allCleaned, stateOnce, takeOrder, workItOffTogether } from '../support/barista';
 
 const asked = (page: Page): Promise<string | null> =>
   page.evaluate(
@@ -44,7 +42,7 @@ test('two devices work off three orders: the union of what they are asked is eve
       await page.waitForTimeout(150);
     }
   })();
-  const deeds = await Promise.all([workItOff(page, 80), workItOff(other, 80)]);
+  const deeds = await workItOffTogether([page, other], 80);
   over = true;
   await watching;
 

@@ -244,6 +244,8 @@ test('a quick person is quick, somebody new is as quick as the bar, and an inter
   expect(durations('pour', 'noor')).toBeNull();
 });
 
+const USUAL = { quiet: 0.08, busy: 0.08, full: 0.08 };
+
 test('a bar whose orders come late by a tenth of their wait in a rush promises so much later then, and in a quiet hour no more than it must', () => {
   const normal = normalOf(11);
   const orders = (load: Load, byShare: number) =>
@@ -252,7 +254,7 @@ test('a bar whose orders come late by a tenth of their wait in a rush promises s
       return { load, waitS, lateS: byShare * waitS * Math.abs(normal()) };
     });
   const late = orders('full', 0.1);
-  const shares = learnPromiseShares([...late, ...orders('quiet', 0.001)], 15, 0.08);
+  const shares = learnPromiseShares([...late, ...orders('quiet', 0.001)], 15, USUAL);
   expect(shares.full).toBeGreaterThan(0.12);
   expect(shares.quiet).toBeLessThan(0.04);
   // With it about nineteen of twenty are out in time.
@@ -260,10 +262,10 @@ test('a bar whose orders come late by a tenth of their wait in a rush promises s
   const kept = fresh.filter(({ waitS, lateS }) => lateS <= 15 + shares.full! * waitS).length / fresh.length;
   expect(kept).toBeGreaterThan(0.9);
   // The first orders move it a little, and nobody is told what no order taught.
-  const first = learnPromiseShares(late.slice(0, 5), 15, 0.08);
+  const first = learnPromiseShares(late.slice(0, 5), 15, USUAL);
   expect(first.full).toBeGreaterThanOrEqual(0.06);
   expect(first.full).toBeLessThan(shares.full!);
-  expect(learnPromiseShares(late.slice(0, 4), 15, 0.08)).toEqual({});
+  expect(learnPromiseShares(late.slice(0, 4), 15, USUAL)).toEqual({});
 });
 
 test('a coffee’s rest goes by its roast', () => {

@@ -20,12 +20,12 @@ const MOST = 0.3;
 /**
  * The share of the wait that a promise adds, besides its fixed seconds, for each load that enough orders came in.
  * @param fixedS the seconds that every promise adds
- * @param usual the share that a bar begins with
+ * @param usual the shares that a bar begins with
  */
 export function learnPromiseShares(
   orders: readonly KeptOrder[],
   fixedS: number,
-  usual: number,
+  usual: Readonly<Record<Load, number>>,
 ): PromiseShares {
   const shares: PromiseShares = {};
   for (const load of LOADS) {
@@ -34,7 +34,8 @@ export function learnPromiseShares(
       .map(({ waitS, lateS }) => Math.max(0, lateS - fixedS) / waitS);
     if (asked.length < FEWEST) continue;
     const share =
-      (asked.length * quantile(asked, KEPT_SHARE) + USUAL_COUNTS * usual) / (asked.length + USUAL_COUNTS);
+      (asked.length * quantile(asked, KEPT_SHARE) + USUAL_COUNTS * usual[load]) /
+      (asked.length + USUAL_COUNTS);
     shares[load] = Math.min(MOST, Math.max(LEAST, Math.round(100 * share) / 100));
   }
   return shares;

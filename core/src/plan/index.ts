@@ -30,8 +30,6 @@ export { movesBetween, worthTaking } from './bar/moves';
 export type { PlanMove } from './bar/moves';
 export {
   CAREFUL_MOVES,
-  MARGIN_S,
-  USUAL_SHARE,
   QUOTE_MOVES,
   chainOf,
   quoteOrder,
@@ -47,7 +45,16 @@ export type { Help, Link, Quote, OrderDelay, Standing, Urging } from './bar/quot
 export { isFlameKeeper } from './bar/flames';
 export { FEW_DOSES, menuNow } from './bar/menu';
 export type { MenuLine, OnMenu } from './bar/menu';
-export { LOADS, QUEUE_PROMISES, asInQueue, loadOf, shareNow, timesOf } from './bar/queues';
+export {
+  LOADS,
+  MARGIN_S,
+  QUEUE_PROMISES,
+  USUAL_SHARES,
+  asInQueue,
+  loadOf,
+  shareNow,
+  timesOf,
+} from './bar/queues';
 export type { Load, PromiseShares } from './bar/queues';
 export type { Queue } from './bar/queues';
 export { effectOf } from './bar/effect';

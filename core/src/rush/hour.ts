@@ -17,6 +17,7 @@ import {
   buildProblem,
   quoteOrder,
   seededRandom,
+  shareNow,
   standingPlan,
   startSolving,
   timesOf,
@@ -111,7 +112,7 @@ export async function liveHour(hour: Hour): Promise<HourFigures> {
     const standing = { state, bench, book, nowS, plan };
     const quote = quoteOrder(standing, standingPlan(standing), event.cups, CAREFUL_MOVES);
     if (!quote.ok) throw new Error(quote.reason);
-    const times = timesOf(quote.readyS, nowS, {});
+    const times = timesOf(quote.readyS, nowS, {}, shareNow(state, bench));
     promises.set(event.orderId, { takenMs: nowMs, promisedMs: times.promisedMs });
     return { ...event, ...times };
   };

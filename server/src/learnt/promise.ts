@@ -2,7 +2,7 @@
  * How late this bar's orders are, compared with the plan at the time when they were taken.
  */
 import { learnPromiseShares } from '@even-kettle/core/learn';
-import { MARGIN_S, USUAL_SHARE, loadOf, type PromiseShares } from '@even-kettle/core/plan';
+import { MARGIN_S, USUAL_SHARES, loadOf, type PromiseShares } from '@even-kettle/core/plan';
 import { LEARN_FROM, isSold, type Sources } from './sources';
 
 /** The share of the wait that a promise adds, by how full the bar is; without those that the log has too few orders for. */
@@ -23,5 +23,5 @@ export async function promiseSharesOf({ records, bar }: Sources): Promise<Promis
       lateS: (outMs - expectedMs) / 1000,
     };
   });
-  return learnPromiseShares(kept, MARGIN_S, USUAL_SHARE);
+  return learnPromiseShares(kept, MARGIN_S, USUAL_SHARES);
 }

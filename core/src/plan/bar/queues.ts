@@ -2,7 +2,6 @@
  * The queues of a bar, each with what it promises. A bar that names none has one.
  */
 import { openOrders, type BarState, type InQueue, type RingStroke } from '../../brew';
-import { promiseS } from './quote';
 
 export const QUEUE_PROMISES = ['soon', 'within', 'pick-up'] as const;
 export type Queue = {
@@ -48,28 +47,36 @@ export const loadOf = (open: number, hands: number): Load =>
 /** The share of the wait that a promise adds, where the bar's own record says so of a load. */
 export type PromiseShares = Partial<Record<Load, number>>;
 
-/** The share for an order that comes now; undefined where nothing was learnt of such a load. */
-export const shareNow = (
+/** What a promise adds to the plan's time, besides a share of the wait, seconds. */
+export const MARGIN_S = 15;
+/** The share of the wait that it adds, until the bar's own record says so: of full bars' long waits more goes otherwise. */
+export const USUAL_SHARES: Readonly<Record<Load, number>> = { quiet: 0.08, busy: 0.08, full: 0.12 };
+
+/** The share for an order that comes now: as the bar's own record says of such a load, else the usual one. */
+export function shareNow(
   state: BarState,
   { hands, promiseShares = {} }: { hands: number; promiseShares?: PromiseShares | undefined },
-): number | undefined => promiseShares[loadOf(openOrders(state).length, hands)];
+): number {
+  const load = loadOf(openOrders(state).length, hands);
+  return promiseShares[load] ?? USUAL_SHARES[load];
+}
 
 /**
  * What an order says of its time: as it is planned, and by when it is promised. What is fetched at a time is promised for
  * that, where it can be kept.
  * @param outS when the plan has it out, seconds of bar time
- * @param share of the wait that a promise adds, where the bar's own record says so
+ * @param share of the wait that a promise adds: hands and beds are never exact. Nothing is planned with it.
  */
 export function timesOf(
   outS: number,
   nowS: number,
   { pickUpMs }: InQueue,
-  share?: number,
+  share: number = USUAL_SHARES.quiet,
 ): { promisedMs: number; expectedMs: number } {
   const expectedMs = Math.ceil(outS) * 1000;
+  const byS = Math.ceil(outS + MARGIN_S + share * Math.max(0, outS - nowS));
   return {
-    promisedMs:
-      pickUpMs !== undefined && pickUpMs >= expectedMs ? pickUpMs : promiseS(outS, nowS, share) * 1000,
+    promisedMs: pickUpMs !== undefined && pickUpMs >= expectedMs ? pickUpMs : byS * 1000,
     expectedMs,
   };
 }

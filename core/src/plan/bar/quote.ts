@@ -382,15 +382,3 @@ export function wavesOf(outS: readonly number[]): number[][] {
   }
   return waves;
 }
-
-/** What a promise adds to the plan's time: so many seconds and this share of the wait, until the bar's own record says. */
-export const MARGIN_S = 15;
-export const USUAL_SHARE = 0.08;
-
-/**
- * By when an order can be promised: the plan's time and a margin for hands and beds that are never exact. Nothing is
- * planned with it.
- * @param share of the wait, where the bar's own record says so
- */
-export const promiseS = (readyS: number, nowS: number, share: number = USUAL_SHARE): number =>
-  Math.ceil(readyS + MARGIN_S + share * Math.max(0, readyS - nowS));
