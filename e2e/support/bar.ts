@@ -7,6 +7,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { AskedOfBars } from '../../server/soak/asked-of-bars';
 import { test as base, type Browser, type BrowserContext } from '@playwright/test';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -26,6 +27,11 @@ export type RunningBar = {
   order: (device: string, order: object) => Promise<void>;
   /** Bar time goes on by so many seconds at once; every page, scale and kettle follows. On a bar at rate 1. */
   skip: (seconds: number) => Promise<void>;
+  /**
+   * People who need no screen work its orders off, as the cards say, their time skipped; up to where a card asks for this step, or
+   * for what is seen in it. On a bar at rate 1. For tests that are about what is there then.
+   */
+  work: (until?: string) => Promise<void>;
 };
 
 /**
@@ -63,10 +69,7 @@ function hostOfBars(): ChildProcess {
 let jobs = 0;
 
 /** Has the host open or close a bar. */
-function tell(
-  host: ChildProcess,
-  asked: { open: Record<string, string> } | { close: number } | { skip: number; byMs: number },
-): Promise<void> {
+function tell(host: ChildProcess, asked: AskedOfBars): Promise<void> {
   const job = (jobs += 1);
   return new Promise((resolve, reject) => {
     const ended = () => reject(new Error('The process of the bars has ended.'));
@@ -156,6 +159,9 @@ export async function openBar({
     order: (device, order) => send('POST', `/api/devices/${device}`, order),
     skip: async (seconds) => {
       if (host) await tell(host, { skip: port, byMs: seconds * 1000 });
+    },
+    work: async (until) => {
+      if (host) await tell(host, { work: port, until });
     },
     close: async () => {
       if (host) await tell(host, { close: port });

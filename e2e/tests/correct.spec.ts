@@ -15,8 +15,7 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
 }) => {
   await page.goto(bar.url);
   await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-  // Up to the end of the bloom.
-  for (let taps = 0; taps < 6; taps += 1) await doWhatItSays(page);
+  await bar.work('pour-2');
   expect(targets(await brewOf(bar))).toEqual([42, 128, 214, 285]);
 
   await page.getByTestId('more').click();

@@ -1,6 +1,6 @@
 /** One day of a bar: opened by its list, got ready for the rush, brewed, handed over, and closed. */
 import { expect, test } from '../support/bar';
-import { allCleaned, practisedHands, stateOnce, takeOrder, until, workItOff } from '../support/barista';
+import { allCleaned, stateOnce, takeOrder } from '../support/barista';
 
 test.use({ demo: 'bench' });
 test.setTimeout(240_000);
@@ -14,7 +14,6 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
   page,
   bar,
 }) => {
-  await practisedHands(bar);
   await page.goto(bar.url);
   // Whose device it is: what is ticked off bears that name.
   await page.evaluate(() => localStorage.setItem('even-kettle.device@2', JSON.stringify({ person: 'noor' })));
@@ -50,7 +49,8 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
 
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
   await takeOrder(page, 'pilot', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-  await until(page, 'Take the tin');
+  await bar.work('weigh');
+  await expect(page.getByTestId('verb').first()).toContainText('Take the tin');
 
   // The second pair of hands comes on: how the bar stands is on one page, and is signed.
   await page.goto(`${bar.url}/log/today`);
@@ -59,8 +59,7 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
   await page.getByTestId('sign-handover').click();
   await expect(page.getByText(/^Taken over by Noor, \d\d:\d\d\./)).toBeVisible();
 
-  await page.getByRole('link', { name: 'Bar', exact: true }).click();
-  await workItOff(page, 30);
+  await bar.work();
   await stateOnce(bar, allCleaned);
 
   // The closing list can be the bar's own.

@@ -1,6 +1,6 @@
 /** The first day: from an empty database to a served cup, and a bar that runs to look at. */
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, workItOff, type State } from '../support/barista';
+import { allCleaned, stateOnce, type State } from '../support/barista';
 
 test.use({ demo: 'new' });
 test.setTimeout(240_000);
@@ -69,7 +69,7 @@ test('from nothing to a served cup: each step is saved or left out, and nothing 
   await page.getByLabel('For whom').fill('first guest');
   await page.getByTestId('take-order').click();
   await expect(page.getByTestId('hands-card')).toBeVisible();
-  await workItOff(page, 40);
+  await bar.work();
   const { brews } = await stateOnce(bar, allCleaned);
   expect(Object.values(brews)).toMatchObject([{ ask: { coffee: 'Grey Gull' } }]);
   const { name, altitudeM } = await bar.get<Settings>('/api/bar');

@@ -44,8 +44,9 @@ test.describe('dial-in', () => {
     const { coffees } = await bar.get<{ coffees: { recipeChanges?: Changes }[] }>('/api/bar');
     expect(coffees[0]!.recipeChanges!['cone-thirds']!.grindBy!['grinder-1']).toBeGreaterThan(0);
 
+    await bar.order('scales/cone-1', { do: 'practised', on: false });
     await takeOrder(page, 'second', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-    await workItOff(page, 40);
+    await bar.work();
     await stateOnce(bar, (state) => Object.keys(state.brews).length === 2 && allCleaned(state));
     await page.goto(`${bar.url}/log/${brewId}`);
     await expect(page.getByTestId('tried')).toHaveText(

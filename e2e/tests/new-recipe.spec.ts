@@ -1,7 +1,7 @@
 /** A recipe from a bag of coffee: typed in from blank or pasted, scaled to another cup, and brewed. */
 import type { Locator } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, takeOrder, workItOff } from '../support/barista';
+import { allCleaned, stateOnce, takeOrder } from '../support/barista';
 
 test('a printed recipe is typed in from blank with few taps, scales to another cup, and is brewed', async ({
   page,
@@ -32,7 +32,7 @@ test('a printed recipe is typed in from blank with few taps, scales to another c
   expect(deeds).toBeLessThanOrEqual(25);
 
   await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Harbour wall', size: '300' }]);
-  expect(await workItOff(page, 30)).toBeGreaterThan(8);
+  await bar.work();
   const { brews } = await stateOnce(bar, allCleaned);
   const [brew] = Object.values(brews);
   expect([brew!.card.doseG, brew!.card.brewWaterG]).toEqual([22, 344]);

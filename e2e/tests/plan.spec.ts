@@ -173,7 +173,8 @@ test.describe('late', () => {
     await coneOrders(bar, 2);
     await page.goto(bar.url);
     await expect(page.getByTestId('hands-card')).toBeVisible();
-    await workItOffUntil(page, 'Second of three pours');
+    await bar.work('pour-3');
+    await expect(page.getByTestId('hands-card').getByText('Second of three pours')).toBeVisible();
     // Its own pour, and what the plan has after it.
     const isPouring = ({ marks }: Brew) => marks['pour-2'] !== undefined && marks['pour-3'] === undefined;
     const state = await stateOnce(bar, ({ brews }) => Object.values(brews).some(isPouring));
@@ -198,13 +199,3 @@ test.describe('late', () => {
     expect(Object.values(after.plan.finish).every(Number.isInteger)).toBe(true);
   });
 });
-
-/** Does what the card says until it asks for a step of this name, and leaves that one alone. */
-async function workItOffUntil(page: Page, step: string): Promise<void> {
-  for (let deeds = 0; deeds < 40; deeds += 1) {
-    const name = page.getByTestId('hands-card').getByText(step);
-    if (await name.isVisible()) return;
-    expect(await doWhatItSays(page)).not.toBeNull();
-  }
-  throw new Error(`The card never asked for “${step}”.`);
-}

@@ -126,40 +126,7 @@ test.describe('seven brews', () => {
   });
 });
 
-test.describe('the other methods', () => {
-  test('siphon, air press, pressure pot and long-handled pot go from order to served as the card says', async ({
-    page,
-    bar,
-  }) => {
-    await bar.set({
-      kettles,
-      grinders,
-      burners: 2,
-      stations: [
-        { id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' },
-        on('air-1', 'Air', 'air-press'),
-        { id: 'pot-1', name: 'Pot', brewerId: 'pressure-pot' },
-        { id: 'foam-1', name: 'Foam', brewerId: 'foam-pot' },
-      ],
-    });
-    await practisedHands(bar);
-    await page.goto(bar.url);
-    await takeOrder(page, 'the pilot', [
-      { method: 'Siphon', recipe: 'Coffee waits above', size: '350' },
-      { method: 'Air press', size: '220' },
-      { method: 'Pressure pot', size: '150' },
-      { method: 'Long-handled pot', size: '75' },
-    ]);
-    await workItOff(page, 90);
-    const state = await stateOnce(bar, allCleaned);
-    expect(Object.values(state.orders)[0]!.cups.map(({ status }) => status)).toEqual(Array(4).fill('served'));
-    expect(Object.values(state.brews).map(({ status }) => status)).toEqual(Array(4).fill('cleaned'));
-  });
-});
-
 test.describe('a thumb', () => {
-  test.use({ rate: 4 });
-
   test('held, it pours: the first water starts the timer, the pace is shown, and an overshoot is seen without a tap', async ({
     page,
     bar,

@@ -3,8 +3,6 @@ import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
 import { doWhatItSays, takeOrder, type State } from '../support/barista';
 
-test.use({ rate: 12 });
-
 type Counts = { tones: number; spoken: string[]; locks: number; shakes: number };
 
 /** Counts what the page asks of the browser; the audio graph and the voice are the browser's own. */
@@ -40,12 +38,16 @@ test('tones, voice, vibration and a screen that stays on are there, and each can
   await expect.poll(async () => (await counts()).tones).toBe(3);
   await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   // Up to the bloom, after which the next pour is waited for: it is called twice.
-  for (let taps = 0; taps < 6; taps += 1) await doWhatItSays(page);
+  await bar.work('swirl-bloom');
+  await expect(page.getByTestId('brew-clock').first()).toBeVisible();
   const before = await counts();
   expect(before.locks).toBeGreaterThan(0);
-  await expect
-    .poll(async () => (await counts()).spoken.slice(before.spoken.length), { timeout: 20_000 })
-    .toEqual(['Get ready. Cone 1: Pour to 128 grams.', 'Now. Cone 1: Pour to 128 grams.']);
+  const spoken = async () => (await counts()).spoken.slice(before.spoken.length);
+  await bar.skip(21);
+  const ready = 'Get ready. Cone 1: Pour to 128 grams.';
+  await expect.poll(spoken, { timeout: 20_000 }).toEqual([ready]);
+  await bar.skip(8);
+  await expect.poll(spoken, { timeout: 20_000 }).toEqual([ready, 'Now. Cone 1: Pour to 128 grams.']);
   const after = await counts();
   expect(after.tones - before.tones).toBe(3);
   expect(after.shakes - before.shakes).toBe(2);
@@ -105,8 +107,11 @@ test('a tone comes from its station’s side, as loud as a bar needs, on the bro
   await page.goto(bar.url);
   await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   // The cone is the first of the bench; its pour is announced.
-  for (let taps = 0; taps < 6; taps += 1) await doWhatItSays(page);
+  await bar.work('swirl-bloom');
+  await bar.skip(21);
   await expect(page.getByTestId('verb')).toHaveText('Pour to');
+  await expect(page.getByTestId('brew-clock')).toHaveText(/0:3/, { timeout: 20_000 });
+  await bar.skip(9);
   await expect(page.getByTestId('brew-clock')).toHaveText(/0:4/, { timeout: 20_000 });
   const [left, right, peak] = await page.evaluate(async () => {
     const { rendered } = window as unknown as { rendered: OfflineAudioContext };
@@ -122,9 +127,6 @@ test('a tone comes from its station’s side, as loud as a bar needs, on the bro
 });
 
 test.describe('slower', () => {
-  // Each count needs its time to be told from the next.
-  test.use({ rate: 4 });
-
   test('with counting on and no scale the first tap begins a pour, which is counted into its target by voice', async ({
     page,
     bar,
@@ -133,8 +135,7 @@ test.describe('slower', () => {
     await page.goto(`${bar.url}/bench`);
     await page.getByRole('switch', { name: /A voice counts into a pour/ }).click();
     await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-    for (let taps = 0; taps < 6; taps += 1) await doWhatItSays(page);
-    // The bloom has been counted; now the first of the three pours.
+    await bar.work('pour-2');
     const before = (await counts()).spoken.length;
     const main = page.getByTestId('main-button');
     await expect(main).toHaveText('Pouring', { timeout: 40_000 });

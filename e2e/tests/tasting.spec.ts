@@ -1,6 +1,6 @@
 /** Tasting blind: one coffee in two grinds, of which the better is kept; and a coffee of the house beside one that is not. */
 import { expect, test } from '../support/bar';
-import { allCleaned, practisedHands, stateOnce, workItOff } from '../support/barista';
+import { allCleaned, stateOnce } from '../support/barista';
 
 test.use({ demo: 'bench' });
 
@@ -13,7 +13,6 @@ test('two grinds are brewed in the order of their letters, scored once they are 
   page,
   bar,
 }) => {
-  await practisedHands(bar);
   await page.goto(`${bar.url}/log/round`);
   await page.getByRole('radio', { name: /^Grinds/ }).click();
   await page.getByRole('radio', { name: /^Two/ }).click();
@@ -25,7 +24,7 @@ test('two grinds are brewed in the order of their letters, scored once they are 
 
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
   await expect(page.getByTestId('sample').first()).toHaveText('Sample A');
-  await workItOff(page, 50);
+  await bar.work();
   await stateOnce(bar, allCleaned);
 
   const { state } = await bar.get<{ state: { houseEvents: Begun[] } }>('/api/state');
@@ -56,7 +55,6 @@ test('a round of coffees is scored behind its letters by two tasters, a coffee f
   page,
   bar,
 }) => {
-  await practisedHands(bar);
   await page.goto(`${bar.url}/log`);
   await page.getByRole('button', { name: 'Blind tasting' }).click();
   await expect(page.getByTestId('begin-round')).toBeDisabled();
@@ -69,7 +67,7 @@ test('a round of coffees is scored behind its letters by two tasters, a coffee f
   await expect(page.getByText('Saltmarsh')).toHaveCount(0);
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
   await expect(page.getByTestId('sample').first()).toHaveText('Sample A');
-  await workItOff(page, 50);
+  await bar.work();
   await stateOnce(bar, allCleaned);
   await page.goto(`${bar.url}/log/round`);
   for (const [taster, a, b] of [

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from '@playwright/test';
 import { expect, openBar, test } from '../support/bar';
-import { doWhatItSays, takeOrder, workItOff } from '../support/barista';
+import { takeOrder } from '../support/barista';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -24,7 +24,7 @@ test('a new version is announced while nothing is brewed, waits while something 
 }) => {
   const appDir = appIn();
   cpSync(DIST, appDir, { recursive: true });
-  const bar = await openBar({ rate: 30, appDir });
+  const bar = await openBar({ appDir });
   try {
     await page.goto(bar.url);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
@@ -42,7 +42,7 @@ test('a new version is announced while nothing is brewed, waits while something 
     rewrite('sw.js', (text) => text.replace(/(url:\s*"index\.html",\s*revision:\s*")[^"]+/, '$1next'));
 
     await takeOrder(page, 'between two versions', [{ method: 'Press', size: '250' }]);
-    await doWhatItSays(page);
+    await page.getByTestId('main-button').click();
     const second = await page.context().newPage();
     await second.goto(`${bar.url}/recipes`);
     await askForUpdate(page);
@@ -51,7 +51,7 @@ test('a new version is announced while nothing is brewed, waits while something 
     await expect(isNew).toHaveCount(0);
     await second.reload();
     await expect(second.locator('meta[name="version"]')).toHaveCount(1);
-    await workItOff(page, 40);
+    await bar.work();
 
     await expect(note).toBeVisible();
     await expect(isNew).toHaveCount(0);
@@ -97,7 +97,7 @@ test('a page from before allergies says that it is older, shows what it does not
 }) => {
   const appDir = appIn();
   asBefore(appDir);
-  const bar = await openBar({ rate: 30, appDir });
+  const bar = await openBar({ appDir });
   try {
     await page.goto(bar.url);
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
@@ -129,14 +129,14 @@ test('a page from before allergies says that it is older, shows what it does not
     );
     await expect(page.getByTestId('allergy')).toHaveCount(0);
     await page.getByRole('link', { name: 'Bar' }).click();
-    await doWhatItSays(page);
+    await page.getByTestId('main-button').click();
 
     // The machine is updated while a step is due: the page stays until nothing is.
     rmSync(appDir, { recursive: true });
     cpSync(DIST, appDir, { recursive: true });
     await askForUpdate(page);
     await expect(older).toBeVisible();
-    await workItOff(page, 40);
+    await bar.work();
     await expect(older).toBeHidden({ timeout: 30_000 });
     await page.getByRole('link', { name: 'Orders' }).click();
     await expect(page.getByTestId('allergy').first()).toHaveText('Allergy: walnuts');

@@ -1,22 +1,21 @@
 /**
  * Opens bars in one process and closes them again, as its parent says: a test of the browser needs a server of its own, and
- * loading the server's code takes longer than opening a bar.
+ * loading the server's code takes longer than opening a bar. Their time can be skipped, and people work at them who need no screen.
  */
+import { setTimeout as pause } from 'node:timers/promises';
+import { EXACT_PEOPLE, workRush } from '@even-kettle/core/rush';
 import { pino } from 'pino';
+import { v7 as uuid } from 'uuid';
 import { lastResort } from '../src/last-resort';
 import { serve, type Served } from '../src/serve';
 import { readSettings } from '../src/settings';
-
-type Asked = { job: number } & (
-  | { open: Record<string, string> }
-  | { close: number }
-  // Bar time goes on by so much at once, milliseconds of a clock at rate 1.
-  | { skip: number; byMs: number }
-);
+import type { AskedOfBars } from './asked-of-bars';
 
 const logger = pino({ level: 'warn' });
 const resort = lastResort(logger);
 const bars = new Map<number, { served: Served; skip: (byMs: number) => void }>();
+/** As long as anybody works at a bar of a test, milliseconds. */
+const LONGEST_MS = 4 * 3600_000;
 
 /** The system's clocks, which can be set forward. */
 function skippingClock() {
@@ -27,29 +26,78 @@ function skippingClock() {
   };
 }
 
-async function answer(asked: Asked): Promise<number> {
-  if ('open' in asked) {
-    const { sources, skip } = skippingClock();
-    const served = await serve(readSettings(asked.open), logger, resort, sources);
-    bars.set(served.port, { served, skip });
-    return served.port;
-  }
+async function open(env: Record<string, string>): Promise<number> {
+  const { sources, skip } = skippingClock();
+  const served = await serve(readSettings(env), logger, resort, sources);
+  bars.set(served.port, {
+    served,
+    skip: (byMs) => {
+      skip(byMs);
+      // Every page follows at once.
+      served.bar.broadcaster.beat();
+    },
+  });
+  return served.port;
+}
+
+async function work(port: number, until?: string): Promise<void> {
+  const { served, skip } = bars.get(port)!;
+  const { clock, planning, log, post, ...bar } = served.bar;
+  const planned = async () => {
+    for (let looks = 0; (planning.current()?.seq ?? -1) < log.seq() && looks < 1000; looks += 1)
+      await pause(5);
+  };
+  await planned();
+  await workRush(
+    {
+      nowMs: clock.nowMs,
+      state: log.state,
+      plan: () => planning.current()?.plan ?? null,
+      tell: async (events) => {
+        const { ok } = await post(events);
+        await planned();
+        return ok;
+      },
+      passUntil: async (atMs) => {
+        skip(Math.max(1, atMs - clock.nowMs()));
+        await pause(0);
+      },
+    },
+    {
+      bench: bar.bar(),
+      book: bar.recipes.book,
+      orders: [],
+      // Neither more nor less than what the card says.
+      random: () => 0.4,
+      newId: uuid,
+      manners: EXACT_PEOPLE,
+      untilMs: clock.nowMs() + LONGEST_MS,
+      ...(until === undefined
+        ? {}
+        : { stopsAt: ({ step, awaited }) => step.id === until || awaited?.id === until }),
+    },
+  );
+}
+
+async function answer(asked: AskedOfBars): Promise<number> {
+  if ('open' in asked) return open(asked.open);
   if ('skip' in asked) {
-    const bar = bars.get(asked.skip);
-    bar?.skip(asked.byMs);
-    // Every page follows at once.
-    bar?.served.beat();
+    bars.get(asked.skip)?.skip(asked.byMs);
     return asked.skip;
+  }
+  if ('work' in asked) {
+    await work(asked.work, asked.until);
+    return asked.work;
   }
   await bars.get(asked.close)?.served.close();
   bars.delete(asked.close);
   return asked.close;
 }
 
-process.on('message', (asked: Asked) => {
+process.on('message', ({ job, ...asked }: { job: number } & AskedOfBars) => {
   answer(asked).then(
-    (port) => process.send?.({ job: asked.job, port }),
-    (error: unknown) => process.send?.({ job: asked.job, error: String(error) }),
+    (port) => process.send?.({ job, port }),
+    (error: unknown) => process.send?.({ job, error: String(error) }),
   );
 });
 // Its parent is gone.

@@ -11,7 +11,7 @@ import { httpApp } from './http/app';
 import type { LastResort } from './last-resort';
 import { workerQuoter } from './planning/quoter';
 import { workerSolver } from './planning/solver';
-import { openBar } from './server';
+import { openBar, type BarServer } from './server';
 import type { Settings } from './settings';
 import { lockDatabase, openDatabase } from './store/database';
 
@@ -21,8 +21,7 @@ const BUSY_MS = 20;
 export type Served = {
   /** The port that it listens on, where the settings left that open. */
   port: number;
-  /** Tells every page the bar's time at once, as each heartbeat does. */
-  beat: () => void;
+  bar: BarServer;
   close: () => Promise<void>;
 };
 
@@ -66,7 +65,7 @@ export async function serve(
   const address = http.address();
   return {
     port: typeof address === 'object' && address ? address.port : settings.port,
-    beat: bar.broadcaster.beat,
+    bar,
     close: async () => {
       bar.broadcaster.close();
       const ended = new Promise((resolve) => http.close(resolve));

@@ -54,11 +54,11 @@ export type Setting = {
   untilMs: number;
   /** They look again so often though nothing asked for it, milliseconds. */
   lookMs?: () => number;
+  /** Work ends where a card asks for this. */
+  stopsAt?: (item: AgendaItem) => boolean;
   /** Told when a pair begins a step, bar milliseconds. */
   began?: (item: AgendaItem, atMs: number) => void;
 };
-
-/** What a pair is at: one step, or like ones that are done together. */
 
 /** A card that asked for something else before what a pair was at was done. */
 export type CardChange = {
@@ -129,8 +129,9 @@ export async function workRush(
     const items = agenda(world.state(), bench, book, plan, nowMs);
     if (items.length === 0 && coming.length === 0) break;
     const cards = works.map((_, pair) => items.find((item) => handsOf(item, plan, bench.hands) === pair));
-    cards.forEach((card, pair) => {
-      const asked = card && isAsked(card, nowMs) ? card : null;
+    const now = cards.map((card) => (card && isAsked(card, nowMs) ? card : null));
+    if (setting.stopsAt && now.some((asked) => asked && setting.stopsAt!(asked))) break;
+    now.forEach((asked, pair) => {
       const was = works[pair];
       if (was && was.key !== asked?.key && was.asks !== 'cue' && items.some(({ key }) => key === was.key))
         changes.push({ atMs: nowMs, pair, from: was, to: asked, isStated: asked?.goesBefore === was.key });
