@@ -28,7 +28,7 @@ export type RunningBar = {
   /** Bar time goes on by so many seconds at once; every page, scale and kettle follows. On a bar at rate 1. */
   skip: (seconds: number) => Promise<void>;
   /**
-   * People who need no screen work its orders off, as the cards say, their time skipped; up to where a card asks for this step, or
+   * People who need no screen work its orders off, as the cards say, their time skipped; up to where a card shows this step, or
    * for what is seen in it. On a bar at rate 1. For tests that are about what is there then.
    */
   work: (until?: string) => Promise<void>;

@@ -4,5 +4,5 @@ export type AskedOfBars =
   | { close: number }
   /** Bar time goes on by so much at once, milliseconds of a clock at rate 1. */
   | { skip: number; byMs: number }
-  /** Its orders are worked off as the cards say; up to where one asks for this step, or for what is seen in it. */
+  /** Its orders are worked off as the cards say; up to where one shows this step, or what is seen in it. */
   | { work: number; until?: string | undefined };

@@ -70,3 +70,20 @@ test('whoever shows the time is told when it was set by more than a second, by t
   await setBy(90_000);
   expect(told).toHaveLength(1);
 });
+
+test('where the server’s clock is set while it is measured, the quickest answer of before does not count', async () => {
+  const net = network([
+    [10, 10],
+    [1, 1],
+    [10, 10],
+  ]);
+  let asked = 0;
+  const setByMs = () => ((asked += 1) > 7 ? 60_000 : 0);
+  const clock = deviceClock(async () => {
+    const { barMs, rate } = await net.read();
+    return { barMs: barMs + setByMs(), rate };
+  }, net.monotonicMs);
+  await clock.measure();
+  await clock.measure();
+  expect(clock.nowMs() - net.serverMs()).toBe(60_000);
+});

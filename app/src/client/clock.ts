@@ -46,8 +46,10 @@ export function deviceClock(
     base = next;
     if (Math.abs(nowMs() - wasMs) > FAR_S * 1000) for (const call of calls) call();
   };
-  const isFarFrom = ({ atMs, barMs, rate }: NonNullable<typeof base>) =>
-    base !== null && Math.abs(base.barMs + (atMs - base.atMs) * base.rate - barMs) > FAR_S * 1000 * rate;
+  /** Whether a reading says something else than an earlier one would by now. */
+  const isFar = (reading: NonNullable<typeof base>, earlier: NonNullable<typeof base>) =>
+    Math.abs(earlier.barMs + (reading.atMs - earlier.atMs) * earlier.rate - reading.barMs) >
+    FAR_S * 1000 * reading.rate;
 
   return {
     nowMs,
@@ -70,10 +72,11 @@ export function deviceClock(
         const gotMs = monotonicMs();
         const halfMs = (gotMs - sentMs) / 2;
         // The server answered somewhere within the round trip; its middle is off by half of it at most.
-        if (!best || halfMs < best.uncertaintyMs)
-          best = { atMs: sentMs + halfMs, barMs, rate, uncertaintyMs: halfMs };
+        const reading = { atMs: sentMs + halfMs, barMs, rate, uncertaintyMs: halfMs };
+        // Where the server's clock was set between two of them, only the later ones count.
+        if (!best || halfMs < best.uncertaintyMs || isFar(reading, best)) best = reading;
         // Far off, the first answer is far better than what is shown; the next ones make it exact.
-        if (isFarFrom(best)) set(best);
+        if (base && isFar(best, base)) set(best);
       }
       if (best) set(best);
     },

@@ -54,7 +54,7 @@ export type Setting = {
   untilMs: number;
   /** They look again so often though nothing asked for it, milliseconds. */
   lookMs?: () => number;
-  /** Work ends where a card asks for this. */
+  /** Work ends where a card shows this. */
   stopsAt?: (item: AgendaItem) => boolean;
   /** Told when a pair begins a step, bar milliseconds. */
   began?: (item: AgendaItem, atMs: number) => void;
@@ -130,7 +130,7 @@ export async function workRush(
     if (items.length === 0 && coming.length === 0) break;
     const cards = works.map((_, pair) => items.find((item) => handsOf(item, plan, bench.hands) === pair));
     const now = cards.map((card) => (card && isAsked(card, nowMs) ? card : null));
-    if (setting.stopsAt && now.some((asked) => asked && setting.stopsAt!(asked))) break;
+    if (setting.stopsAt && cards.some((card) => card && setting.stopsAt!(card))) break;
     now.forEach((asked, pair) => {
       const was = works[pair];
       if (was && was.key !== asked?.key && was.asks !== 'cue' && items.some(({ key }) => key === was.key))
