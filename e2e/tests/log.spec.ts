@@ -1,7 +1,16 @@
 /** The Log: a brew on a scale is tasted, its one change taken up, and the next brew shows what came of it. */
 import { readFileSync } from 'node:fs';
 import { expect, test } from '../support/bar';
-import { choose, allCleaned, practisedHands, stateOnce, takeOrder, workItOff } from '../support/barista';
+import {
+  choose,
+  allCleaned,
+  doWhatItSays,
+  practisedHands,
+  stateOnce,
+  takeOrder,
+  workItOff,
+  type State,
+} from '../support/barista';
 
 test.describe('dial-in', () => {
   test('brewed on the scale, tasted, “coarser” taken up, brewed again: expectation stands against result', async ({
@@ -16,11 +25,21 @@ test.describe('dial-in', () => {
     await practisedHands(bar);
     await page.goto(bar.url);
     await takeOrder(page, 'first', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    while (await doWhatItSays(page, 'drops only'));
+    // Whoever has the bed in sight knows when it was through; a page that slept meanwhile does not.
+    const [brewing] = Object.values((await bar.get<State>('/api/state')).state.brews);
+    const { barMs } = await bar.get<{ barMs: number }>('/api/clock');
+    await bar.skip(190 - (barMs - brewing!.marks['bloom']!.begunMs!) / 1000);
+    for (let seconds = 0; seconds < 14; seconds += 1) {
+      await bar.skip(1);
+      await page.waitForTimeout(80);
+    }
     await workItOff(page, 40);
     const before = await stateOnce(bar, allCleaned);
     const [brewId] = Object.keys(before.brews);
 
     // A minute later it is asked after, quietly.
+    await bar.skip(60);
     await page.getByRole('link', { name: 'Log', exact: true }).click();
     await page.getByRole('button', { name: /^Taste House coffee/ }).click();
     await expect(

@@ -19,10 +19,10 @@ test('a siphon, a dense sock over ice, an air press and two pots are brewed by t
   await page.goto(bar.url);
   await takeOrder(page, 'pilot', [
     { method: 'Siphon', size: '350' },
-    { method: 'Cloth sock', recipe: 'Dense and slow, then bypass', size: '300', added: 'ice' },
     { method: 'Air press', size: '220' },
     { method: 'Pressure pot', size: '150' },
     { method: 'Long-handled pot', size: '75' },
+    { method: 'Cloth sock', recipe: 'Dense and slow, then bypass', size: '300', added: 'ice' },
   ]);
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
   await expect(page.getByText('House coffee · 300 ml · with ice')).toBeVisible();
