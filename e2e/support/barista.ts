@@ -1,24 +1,23 @@
 /**
  * What a barista does at the screen: takes orders, and does what the hands card says when it says it.
  */
+import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
 import { skippingBar, type RunningBar } from './bar';
 
-type Cup = {
-  method:
-    | 'Cone'
-    | 'Flat-bottom'
-    | 'Hourglass'
-    | 'Press'
-    | 'Siphon'
-    | 'Cloth sock'
-    | 'Air press'
-    | 'Pressure pot'
-    | 'Long-handled pot';
-  recipe?: string;
-  size: string;
-  added?: string;
-};
+const METHOD_IDS = {
+  Cone: 'cone',
+  'Flat-bottom': 'flat',
+  Hourglass: 'hourglass',
+  Press: 'press',
+  Siphon: 'siphon',
+  'Cloth sock': 'sock',
+  'Air press': 'air-press',
+  'Pressure pot': 'pressure-pot',
+  'Long-handled pot': 'foam-pot',
+} as const;
+
+type Cup = { method: keyof typeof METHOD_IDS; recipe?: string; size: string; added?: string };
 
 /** Opens the list of a field and chooses one of it, by its words or by its place. */
 export async function choose(page: Page, field: string, option: string | number): Promise<void> {
@@ -52,6 +51,33 @@ export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<
   }
   await page.getByLabel('For whom').fill(name);
   await page.getByTestId('take-order').click();
+  await expect(page.getByTestId('hands-card')).toBeVisible();
+}
+
+/** An order that was taken elsewhere, of the bar's first coffee: for flows that are about what comes after it. */
+export async function orderComes(page: Page, bar: RunningBar, name: string, cups: Cup[]): Promise<void> {
+  const [{ recipes }, { coffees }, { barMs }] = await Promise.all([
+    bar.get<{ recipes: { id: string; version: number; method: string; name: string }[] }>('/api/recipes'),
+    bar.get<{ coffees: { name: string; roast: string }[] }>('/api/bar'),
+    bar.get<{ barMs: number }>('/api/clock'),
+  ]);
+  const orderId = randomUUID();
+  const asked = cups.map(({ method, recipe, size }, n) => {
+    const { id, version } = recipes.find(
+      (each) => each.method === METHOD_IDS[method] && each.name === (recipe ?? each.name),
+    )!;
+    const { name: coffee, roast } = coffees[0]!;
+    return {
+      cupId: `${orderId}-${n}`,
+      recipeId: id,
+      recipeVersion: version,
+      coffee,
+      roast,
+      cupMl: Number(size),
+    };
+  });
+  const taken = { id: randomUUID(), type: 'order-taken', atMs: barMs, orderId, name, cups: asked };
+  expect((await bar.post([taken])).status).toBe(200);
   await expect(page.getByTestId('hands-card')).toBeVisible();
 }
 

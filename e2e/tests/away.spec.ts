@@ -1,7 +1,7 @@
 /** The network, the clock and the machine as they really are: away, asleep, wrong. */
 import type { Page } from '@playwright/test';
 import { expect, test, type RunningBar } from '../support/bar';
-import { doWhatItSays, takeOrder, type State } from '../support/barista';
+import { doWhatItSays, orderComes, takeOrder, type State } from '../support/barista';
 
 /**
  * How far the page's clock is from the server's, real milliseconds: the best of five turns of a second, since a busy
@@ -75,7 +75,7 @@ test.describe('time', () => {
       performance.now = () => monotonic() - state.sleptMs;
     });
     await page.goto(bar.url);
-    await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
+    await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
     await page.getByTestId('main-button').click();
     expect(Math.abs(await clockErrorMs(page, bar.url))).toBeLessThan(200);
 
@@ -115,7 +115,7 @@ test.describe('away', () => {
     bar,
   }) => {
     await page.goto(bar.url);
-    await takeOrder(page, 'window', [{ method: 'Press', size: '250' }]);
+    await orderComes(page, bar, 'window', [{ method: 'Press', size: '250' }]);
     await doWhatItSays(page);
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
     const before = (await bar.get<State>('/api/state')).seq;
@@ -145,7 +145,7 @@ test.describe('two devices', () => {
     bar,
   }) => {
     await page.goto(bar.url);
-    await takeOrder(page, 'window', [{ method: 'Press', size: '250' }]);
+    await orderComes(page, bar, 'window', [{ method: 'Press', size: '250' }]);
     const far = await browser.newContext({ viewport: { width: 390, height: 844 }, locale: 'en-GB' });
     const there = await far.newPage();
     await there.goto(bar.url);

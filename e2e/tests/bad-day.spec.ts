@@ -1,5 +1,5 @@
 import { expect, test } from '../support/bar';
-import { doWhatItSays, takeOrder, type State } from '../support/barista';
+import { doWhatItSays, orderComes, type State } from '../support/barista';
 
 test.describe('a quick clock', () => {
   // With the server away nobody can skip its time.
@@ -10,7 +10,7 @@ test.describe('a quick clock', () => {
     bar,
   }) => {
     await page.goto(bar.url);
-    await takeOrder(page, 'corner table', [
+    await orderComes(page, bar, 'corner table', [
       { method: 'Cone', recipe: 'Bloom and three pours', size: '250' },
       { method: 'Press', size: '250' },
     ]);
@@ -45,7 +45,7 @@ test.describe('a quick clock', () => {
 
 test('taps that could not be posted survive a reload and are stored then', async ({ page, bar }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
   await page.route('**/api/events', (route) => route.abort());
   await doWhatItSays(page);
   await expect(page.getByText(/server away, 2 kept here/)).toBeVisible();
@@ -69,7 +69,7 @@ test('a page that finds no server says so, and goes on by itself once there is o
 
 test('a slow network holds no tap back: the card goes on at once', async ({ page, bar }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
   await page.route('**/api/events', async (route) => {
     await new Promise((resolve) => setTimeout(resolve, 1500));
     await route.continue();

@@ -1,6 +1,6 @@
 /** The hands card as the second person at the bar: all that a step needs, what can still be saved, and being called away. */
 import { expect, test } from '../support/bar';
-import { allCleaned, doWhatItSays, stateOnce, takeOrder, workItOff } from '../support/barista';
+import { allCleaned, doWhatItSays, stateOnce, orderComes, takeOrder, workItOff } from '../support/barista';
 
 const CONE = [{ method: 'Cone' as const, recipe: 'Bloom and three pours', size: '250' }];
 
@@ -63,7 +63,7 @@ test.describe('slower', () => {
     bar,
   }) => {
     await page.goto(bar.url);
-    await takeOrder(page, 'window', CONE);
+    await orderComes(page, bar, 'window', CONE);
     await bar.work('bloom');
     await expect(page.getByTestId('path').first()).toBeVisible();
     await doWhatItSays(page);
@@ -90,7 +90,7 @@ test.describe('slower', () => {
   }) => {
     await bar.set({ stations: [{ id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' }] });
     await page.goto(bar.url);
-    await takeOrder(page, 'pilot', [{ method: 'Siphon', size: '350' }]);
+    await orderComes(page, bar, 'pilot', [{ method: 'Siphon', size: '350' }]);
     await bar.work('flame-off');
     await expect(page.getByTestId('verb').first()).toHaveText('Stir 4, flame off');
     await page.getByTestId('called-away').click();
@@ -118,7 +118,7 @@ test('rinse water that was left in is told in figures; a filter that collapses i
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', CONE);
+  await orderComes(page, bar, 'window', CONE);
   await bar.work('drawdown');
   await page.getByRole('button', { name: 'Other…' }).click();
   await page.getByRole('button', { name: 'Rinse water left in' }).click();

@@ -1,7 +1,7 @@
 /** An order is never finished changing: each change says what it does to the times before it is made, and can be undone. */
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { choose, takeOrder } from '../support/barista';
+import { choose, orderComes } from '../support/barista';
 
 test.use({ demo: 'bench' });
 
@@ -22,8 +22,8 @@ test('a guest changes her mind three times, and tells of an allergy: what each d
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
-  await takeOrder(page, 'pilot', [{ method: 'Press', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'pilot', [{ method: 'Press', size: '250' }]);
   await openOrder(page, 'B');
 
   // A siphon instead.
@@ -92,7 +92,7 @@ test('an order is split, joined again and renamed; its guest leaves, and what wa
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'corner', [
+  await orderComes(page, bar, 'corner', [
     { method: 'Cone', size: '250' },
     { method: 'Press', size: '250' },
   ]);
@@ -110,7 +110,7 @@ test('an order is split, joined again and renamed; its guest leaves, and what wa
   await expect(page.getByTestId('open-order')).toHaveCount(1);
 
   // A second order is joined with it.
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
   await openOrder(page, 'B');
   await page.getByRole('button', { name: 'Join with another order' }).click();
   await choose(page, 'Join with', 'A, the pilot');

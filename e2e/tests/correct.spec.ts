@@ -1,6 +1,6 @@
 /** What went otherwise, put right from the station: readings, times, doses, cups, stations, and giving up with a reason. */
 import { expect, test } from '../support/bar';
-import { choose, doWhatItSays, takeOrder, type State } from '../support/barista';
+import { choose, doWhatItSays, orderComes, type State } from '../support/barista';
 
 const brewOf = async (bar: { get: <Answer>(path: string) => Promise<Answer> }, station = 'Cone 1') =>
   Object.values((await bar.get<State>('/api/state')).state.brews).find(
@@ -14,7 +14,7 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   await bar.work('pour-2');
   expect(targets(await brewOf(bar))).toEqual([42, 128, 214, 285]);
 
@@ -54,8 +54,8 @@ test('a brew stands at another station than was said, changes cups with another,
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
-  await takeOrder(page, 'corner', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'corner', [{ method: 'Cone', size: '250' }]);
   await page.getByRole('link', { name: 'Orders', exact: true }).click();
   for (const station of ['Cone.1', 'Cone.2']) {
     await page
@@ -97,7 +97,7 @@ test('two pairs of hands on two devices: each sees its own step, and one takes a
 }) => {
   await bar.set({ hands: 2 });
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [
+  await orderComes(page, bar, 'window', [
     { method: 'Cone', size: '250' },
     { method: 'Cone', size: '250' },
   ]);

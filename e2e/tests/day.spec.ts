@@ -1,6 +1,6 @@
 /** One day of a bar: opened by its list, got ready for the rush, brewed, handed over, and closed. */
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, takeOrder } from '../support/barista';
+import { allCleaned, stateOnce, orderComes } from '../support/barista';
 
 test.use({ demo: 'bench' });
 test.setTimeout(240_000);
@@ -48,7 +48,7 @@ test('opening to closing: lists are ticked off by name, a cup out of a ready tin
   await bar.set({ menu: [] });
 
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
-  await takeOrder(page, 'pilot', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+  await orderComes(page, bar, 'pilot', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
   await bar.work('weigh');
   await expect(page.getByTestId('verb').first()).toContainText('Take the tin');
 

@@ -1,5 +1,5 @@
 import { expect, test } from '../support/bar';
-import { doWhatItSays, handSpans, takeOrder, type Deed, type State } from '../support/barista';
+import { doWhatItSays, handSpans, orderComes, takeOrder, type Deed, type State } from '../support/barista';
 
 test('a barista takes a cone and a press, follows the hands card to “handed over”, and reloads in mid-brew', async ({
   page,
@@ -64,7 +64,7 @@ test('an undone tap is as if it had not been, and a given-up brew goes round aga
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [{ method: 'Cone', size: '250' }]);
+  await orderComes(page, bar, 'window', [{ method: 'Cone', size: '250' }]);
   await doWhatItSays(page);
   await doWhatItSays(page);
   await page.getByTestId('undo').click();

@@ -7,7 +7,7 @@ import {
   doWhatItSays,
   practisedHands,
   stateOnce,
-  takeOrder,
+  orderComes,
   workItOff,
   type State,
 } from '../support/barista';
@@ -24,7 +24,7 @@ test.describe('dial-in', () => {
     });
     await practisedHands(bar);
     await page.goto(bar.url);
-    await takeOrder(page, 'first', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    await orderComes(page, bar, 'first', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
     while (await doWhatItSays(page, 'drops only'));
     // Whoever has the bed in sight knows when it was through; a page that slept meanwhile does not.
     const [brewing] = Object.values((await bar.get<State>('/api/state')).state.brews);
@@ -64,7 +64,7 @@ test.describe('dial-in', () => {
     expect(coffees[0]!.recipeChanges!['cone-thirds']!.grindBy!['grinder-1']).toBeGreaterThan(0);
 
     await bar.order('scales/cone-1', { do: 'practised', on: false });
-    await takeOrder(page, 'second', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    await orderComes(page, bar, 'second', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
     await bar.work();
     await stateOnce(bar, (state) => Object.keys(state.brews).length === 2 && allCleaned(state));
     await page.goto(`${bar.url}/log/${brewId}`);

@@ -1,7 +1,7 @@
 /** What is heard, said, kept awake and typed; each verified in the browser, each with a switch. */
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { doWhatItSays, takeOrder, type State } from '../support/barista';
+import { doWhatItSays, orderComes, takeOrder, type State } from '../support/barista';
 
 type Counts = { tones: number; spoken: string[]; locks: number; shakes: number };
 
@@ -175,7 +175,7 @@ test('with a keyboard: space does it, U takes it back, a figure takes a station,
 }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(bar.url);
-  await takeOrder(page, 'window', [
+  await orderComes(page, bar, 'window', [
     { method: 'Press', size: '250' },
     { method: 'Cone', size: '250' },
   ]);

@@ -1,5 +1,5 @@
 import { expect, test } from '../support/bar';
-import { takeOrder } from '../support/barista';
+import { orderComes } from '../support/barista';
 import type { Page } from '@playwright/test';
 
 /** Notes for each text of the countdown when it came up, on one clock for both pages. */
@@ -26,7 +26,9 @@ test('two pages on one bar show the same step and the same clock, and a tap on o
   bar,
 }) => {
   await page.goto(bar.url);
-  await takeOrder(page, 'two phones', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+  await orderComes(page, bar, 'two phones', [
+    { method: 'Cone', recipe: 'Bloom and three pours', size: '250' },
+  ]);
   const other = await context.newPage();
   await other.goto(bar.url);
   await expect(other.getByTestId('verb')).toHaveText(/^Fill Kettle 1 to$/);

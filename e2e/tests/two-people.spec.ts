@@ -1,7 +1,7 @@
 /** Two people, each with a device that shows one pair of hands: between them they do everything, and nothing twice. */
 import type { Page } from '@playwright/test';
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce, takeOrder, workItOffTogether } from '../support/barista';
+import { allCleaned, stateOnce, orderComes, workItOffTogether } from '../support/barista';
 
 const asked = (page: Page): Promise<string | null> =>
   page.evaluate(
@@ -22,7 +22,7 @@ test('two devices work off three orders: the union of what they are asked is eve
     ['corner', 'Press'],
     ['counter', 'Cone'],
   ] as const)
-    await takeOrder(page, name, [{ method, size: '250' }]);
+    await orderComes(page, bar, name, [{ method, size: '250' }]);
   const second = await browser.newContext({ viewport: { width: 390, height: 844 }, locale: 'en-GB' });
   const other = await second.newPage();
   await other.goto(bar.url);

@@ -112,9 +112,9 @@ export function agenda(
 
 /** What has begun stays before everything; then comes what the pairs are at. */
 function inHandFirst(items: AgendaItem[], hands: readonly InHand[]): AgendaItem[] {
-  const at = hands.map(({ item, before }): AgendaItem => ({
+  const at = hands.map(({ item, before, waits }): AgendaItem => ({
     ...item,
-    inHand: true,
+    ...(waits ? {} : { inHand: true }),
     ...(before ? { goesBefore: before.key } : {}),
   }));
   const keys = new Set(at.map(({ key }) => key));

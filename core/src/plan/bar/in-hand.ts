@@ -16,6 +16,8 @@ import type { Plan } from '../solver';
 
 export type InHand = {
   item: AgendaItem;
+  /** It is not due yet, and nothing else is taken up meanwhile. */
+  waits?: true;
   /** The step that it goes before although the card asked for that one, since it spoils sooner. */
   before?: AgendaItem;
 };
@@ -50,8 +52,9 @@ function askedOf(
 ): InHand | null {
   const able = own.filter(canBegin);
   const held = able.find(({ key }) => plan?.startedHands?.[key] !== undefined);
-  const item = held ?? firstAsked(able, freeMs, nowMs);
-  if (!item) return null;
+  const first = held ? { item: held } : firstAsked(able, freeMs, nowMs);
+  if (!first || 'waits' in first) return first ?? null;
+  const { item } = first;
   const endMs = Math.max(nowMs, Math.max(item.fromMs, freeMs) + lengthMs(item));
   const sooner = (spoils(item) ? [] : able)
     .filter((other) => other !== item && other.dueMs <= nowMs && spoils(other))
@@ -64,21 +67,27 @@ function askedOf(
   return before ? { item, before } : { item };
 }
 
-/** What the card asked for first once the hands were free. */
-function firstAsked(able: readonly AgendaItem[], freeMs: number, nowMs: number): AgendaItem | undefined {
+/** What the card asked for first once the hands were free; where all that was due would make a step late, that one is waited for. */
+function firstAsked(able: readonly AgendaItem[], freeMs: number, nowMs: number): InHand | undefined {
   const sinceMs = Math.max(freeMs, Math.min(...able.map(({ dueMs }) => dueMs)));
   if (sinceMs > nowMs) return undefined;
   const coming = able.filter(({ dueMs }) => dueMs > sinceMs).filter(spoils);
+  // What is done before another is due, or has to be, makes nothing late; nor does it wait where it would be spoilt itself.
   const fits = (item: AgendaItem) =>
     coming.every(
-      (other) => tooLateMs(other, sinceMs + lengthMs(item)) <= 0 || tooLateMs(other, other.dueMs) > 0,
+      (other) =>
+        sinceMs + lengthMs(item) <= Math.max(other.dueMs, other.latestMs! - EDGE_S * 1000) ||
+        (spoils(item) && tooLateMs(item, other.dueMs + lengthMs(other)) > 0),
     );
-  const due = able.filter(({ dueMs }) => dueMs <= sinceMs);
+  const due = able.filter(({ dueMs }) => dueMs <= sinceMs).filter(fits);
   // What spoils first, as it stood when the hands came free: as time goes on, another one may seem dearer.
   const spoiling = due
     .filter(spoils)
     .sort((a, b) => spoiltBy(a, b, sinceMs) - spoiltBy(b, a, sinceMs) || a.latestMs! - b.latestMs!);
-  return spoiling[0] ?? due.find(fits);
+  const first = spoiling[0] ?? due[0];
+  if (first) return { item: first };
+  const [next] = coming.sort((a, b) => a.dueMs - b.dueMs);
+  return next && { item: next, waits: true };
 }
 
 const lengthMs = ({ step }: AgendaItem): number =>
