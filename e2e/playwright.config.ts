@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: './tests',
   globalSetup: './support/global-setup.ts',
   outputDir: './test-results',
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
+  timeout: 300_000,
+  expect: { timeout: 20_000 },
   // Each test has a server of its own. Most of a test's time is the bar's clock, so that two cores carry three of them.
   workers: 3,
   fullyParallel: true,

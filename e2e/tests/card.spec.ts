@@ -57,60 +57,58 @@ test('a cone from order to cup by the card alone: kettle, temperature, grinder, 
   await stateOnce(bar, allCleaned);
 });
 
-test.describe('slower', () => {
-  test('the path moves while it is poured and stands still, with arrows, for whoever wants nothing to move', async ({
-    page,
-    bar,
-  }) => {
-    await page.goto(bar.url);
-    await orderComes(page, bar, 'window', CONE);
-    await bar.work('bloom');
-    await expect(page.getByTestId('path').first()).toBeVisible();
-    await doWhatItSays(page);
-    // The bloom's ring: the mark goes round it, and nothing is drawn again for that.
-    await page.waitForFunction(
-      () => {
-        const at = window as unknown as { places?: Set<string> };
-        const mark = document.querySelector<HTMLElement>('[data-testid="spout"]');
-        at.places ??= new Set();
-        if (mark) at.places.add(mark.style.transform);
-        return at.places.size > 5;
-      },
-      undefined,
-      { polling: 'raf', timeout: 10_000 },
-    );
-    await page.emulateMedia({ reducedMotion: 'reduce' });
-    await expect(page.getByTestId('spout')).toHaveCount(0);
-    await expect(page.getByTestId('path').first()).toBeVisible();
-  });
+test('the path moves while it is poured and stands still, with arrows, for whoever wants nothing to move', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(bar.url);
+  await orderComes(page, bar, 'window', CONE);
+  await bar.work('bloom');
+  await expect(page.getByTestId('path').first()).toBeVisible();
+  await doWhatItSays(page);
+  // The bloom's ring: the mark goes round it, and nothing is drawn again for that.
+  await page.waitForFunction(
+    () => {
+      const at = window as unknown as { places?: Set<string> };
+      const mark = document.querySelector<HTMLElement>('[data-testid="spout"]');
+      at.places ??= new Set();
+      if (mark) at.places.add(mark.style.transform);
+      return at.places.size > 5;
+    },
+    undefined,
+    { polling: 'raf', timeout: 10_000 },
+  );
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await expect(page.getByTestId('spout')).toHaveCount(0);
+  await expect(page.getByTestId('path').first()).toBeVisible();
+});
 
-  test('called away for two minutes in a siphon: what it forgives is told, and on coming back what to save first', async ({
-    page,
-    bar,
-  }) => {
-    await bar.set({ stations: [{ id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' }] });
-    await page.goto(bar.url);
-    await orderComes(page, bar, 'pilot', [{ method: 'Siphon', size: '350' }]);
-    await bar.work('flame-off');
-    await expect(page.getByTestId('verb').first()).toHaveText('Stir 4, flame off');
-    await page.getByTestId('called-away').click();
-    const dialog = page.getByRole('dialog', { name: 'Called away' });
-    await expect(dialog).toContainText(
-      'A flame burns. Put it out before you go, or ask somebody to stay by it.',
-    );
-    await expect(dialog).toContainText(/Siphon: Stir 4, flame off.*Forgives \d:\d\d from now/s);
-    await dialog.getByRole('button', { name: '2 min' }).click();
-    await expect(page.getByTestId('away-card')).toBeVisible();
-    await bar.skip(90);
-    // Once its time is over the card says what it costs.
-    const runs = page.getByRole('list', { name: 'What runs, and how long it may wait' });
-    await expect(runs).toContainText('cooks it further', { timeout: 25_000 });
-    await expect(runs).not.toContainText('Forgives', { timeout: 25_000 });
-    await page.getByRole('button', { name: 'I am back' }).click();
-    await expect(page.getByTestId('welcome-back')).toHaveText(/You were away for \d:\d\d\./);
-    await expect(page.getByText(/^First: Siphon: Stir 4, flame off, \d:\d\d late\./)).toBeVisible();
-    await expect(page.getByTestId('verb').first()).toHaveText('Stir 4, flame off');
-  });
+test('called away for two minutes in a siphon: what it forgives is told, and on coming back what to save first', async ({
+  page,
+  bar,
+}) => {
+  await bar.set({ stations: [{ id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' }] });
+  await page.goto(bar.url);
+  await orderComes(page, bar, 'pilot', [{ method: 'Siphon', size: '350' }]);
+  await bar.work('flame-off');
+  await expect(page.getByTestId('verb').first()).toHaveText('Stir 4, flame off');
+  await page.getByTestId('called-away').click();
+  const dialog = page.getByRole('dialog', { name: 'Called away' });
+  await expect(dialog).toContainText(
+    'A flame burns. Put it out before you go, or ask somebody to stay by it.',
+  );
+  await expect(dialog).toContainText(/Siphon: Stir 4, flame off.*Forgives \d:\d\d from now/s);
+  await dialog.getByRole('button', { name: '2 min' }).click();
+  await expect(page.getByTestId('away-card')).toBeVisible();
+  await bar.skip(90);
+  // Once its time is over the card says what it costs.
+  const runs = page.getByRole('list', { name: 'What runs, and how long it may wait' });
+  await expect(runs).toContainText('cooks it further', { timeout: 25_000 });
+  await expect(runs).not.toContainText('Forgives', { timeout: 25_000 });
+  await page.getByRole('button', { name: 'I am back' }).click();
+  await expect(page.getByTestId('welcome-back')).toHaveText(/You were away for \d:\d\d\./);
+  await expect(page.getByText(/^First: Siphon: Stir 4, flame off, \d:\d\d late\./)).toBeVisible();
+  await expect(page.getByTestId('verb').first()).toHaveText('Stir 4, flame off');
 });
 
 test('rinse water that was left in is told in figures; a filter that collapses is begun again in one tap', async ({

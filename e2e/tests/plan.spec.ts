@@ -165,37 +165,35 @@ test('the last order is dragged up and the plan follows, with its price; an arro
   await expect(page.getByTestId('why')).toContainText(/waits for|Nothing holds it up/);
 });
 
-test.describe('late', () => {
-  test('a pour that is 40 s late is said on the card, and the plan moves what comes after it', async ({
-    page,
-    bar,
-  }) => {
-    await coneOrders(bar, 2);
-    await page.goto(bar.url);
-    await expect(page.getByTestId('hands-card')).toBeVisible();
-    await bar.work('pour-3');
-    await expect(page.getByTestId('hands-card').getByText('Second of three pours')).toBeVisible();
-    // Its own pour, and what the plan has after it.
-    const isPouring = ({ marks }: Brew) => marks['pour-2'] !== undefined && marks['pour-3'] === undefined;
-    const state = await stateOnce(bar, ({ brews }) => Object.values(brews).some(isPouring));
-    const brewId = Object.values(state.brews).find(isPouring)!.id;
-    const before = await bar.get<Planned>('/api/plan');
-    const third = `${brewId}/pour-4`;
-    const stoodS = before.plan.starts[third]!;
-    // Nobody pours.
-    for (let seconds = 0; seconds < 90; seconds += 10) {
-      if (await page.getByText(/^0:(3[5-9]|[45]\d) late$/).isVisible()) break;
-      await bar.skip(10);
-      await page.waitForTimeout(300);
-    }
-    await expect(page.getByText(/^0:(3[5-9]|[45]\d) late$/)).toBeVisible({ timeout: 20_000 });
-    await expect
-      .poll(async () => (await bar.get<Planned>('/api/plan')).plan.starts[third]! - stoodS, {
-        timeout: 20_000,
-      })
-      .toBeGreaterThanOrEqual(20);
-    const after = await bar.get<Planned>('/api/plan');
-    expect(after.version).toBeGreaterThan(before.version);
-    expect(Object.values(after.plan.finish).every(Number.isInteger)).toBe(true);
-  });
+test('a pour that is 40 s late is said on the card, and the plan moves what comes after it', async ({
+  page,
+  bar,
+}) => {
+  await coneOrders(bar, 2);
+  await page.goto(bar.url);
+  await expect(page.getByTestId('hands-card')).toBeVisible();
+  await bar.work('pour-3');
+  await expect(page.getByTestId('hands-card').getByText('Second of three pours')).toBeVisible();
+  // Its own pour, and what the plan has after it.
+  const isPouring = ({ marks }: Brew) => marks['pour-2'] !== undefined && marks['pour-3'] === undefined;
+  const state = await stateOnce(bar, ({ brews }) => Object.values(brews).some(isPouring));
+  const brewId = Object.values(state.brews).find(isPouring)!.id;
+  const before = await bar.get<Planned>('/api/plan');
+  const third = `${brewId}/pour-4`;
+  const stoodS = before.plan.starts[third]!;
+  // Nobody pours.
+  for (let seconds = 0; seconds < 90; seconds += 10) {
+    if (await page.getByText(/^0:(3[5-9]|[45]\d) late$/).isVisible()) break;
+    await bar.skip(10);
+    await page.waitForTimeout(300);
+  }
+  await expect(page.getByText(/^0:(3[5-9]|[45]\d) late$/)).toBeVisible({ timeout: 20_000 });
+  await expect
+    .poll(async () => (await bar.get<Planned>('/api/plan')).plan.starts[third]! - stoodS, {
+      timeout: 20_000,
+    })
+    .toBeGreaterThanOrEqual(20);
+  const after = await bar.get<Planned>('/api/plan');
+  expect(after.version).toBeGreaterThan(before.version);
+  expect(Object.values(after.plan.finish).every(Number.isInteger)).toBe(true);
 });

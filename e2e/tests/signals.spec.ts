@@ -128,27 +128,25 @@ test('a tone comes from its station’s side, as loud as a bar needs, on the bro
   expect(peak!).toBeLessThanOrEqual(1);
 });
 
-test.describe('slower', () => {
-  test('with counting on and no scale the first tap begins a pour, which is counted into its target by voice', async ({
-    page,
-    bar,
-  }) => {
-    const counts = await listen(page);
-    await page.goto(`${bar.url}/bench`);
-    await page.getByRole('switch', { name: /A voice counts into a pour/ }).click();
-    await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-    await bar.work('pour-2');
-    const before = (await counts()).spoken.length;
-    const main = page.getByTestId('main-button');
-    await expect(main).toHaveText('Pouring', { timeout: 40_000 });
-    await bar.skip(26);
-    await expect(page.getByTestId('brew-clock')).toHaveText(/0:4/, { timeout: 40_000 });
-    await main.click();
-    await expect(main).toHaveText('Poured');
-    await expect
-      .poll(async () => (await counts()).spoken.slice(before), { timeout: 30_000 })
-      .toEqual(['twenty', 'ten', 'stop']);
-  });
+test('with counting on and no scale the first tap begins a pour, which is counted into its target by voice', async ({
+  page,
+  bar,
+}) => {
+  const counts = await listen(page);
+  await page.goto(`${bar.url}/bench`);
+  await page.getByRole('switch', { name: /A voice counts into a pour/ }).click();
+  await takeOrder(page, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+  await bar.work('pour-2');
+  const before = (await counts()).spoken.length;
+  const main = page.getByTestId('main-button');
+  await expect(main).toHaveText('Pouring', { timeout: 40_000 });
+  await bar.skip(26);
+  await expect(page.getByTestId('brew-clock')).toHaveText(/0:4/, { timeout: 40_000 });
+  await main.click();
+  await expect(main).toHaveText('Poured');
+  await expect
+    .poll(async () => (await counts()).spoken.slice(before), { timeout: 30_000 })
+    .toEqual(['twenty', 'ten', 'stop']);
 });
 
 test('a phone over plain HTTP is told what is missing there, and works on', async ({ page, bar }) => {
