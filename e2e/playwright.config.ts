@@ -6,7 +6,7 @@ export default defineConfig({
   outputDir: './test-results',
   timeout: 300_000,
   expect: { timeout: 20_000 },
-  // Each test has a server of its own. Most of a test's time is the bar's clock, so that two cores carry three of them.
+  // Each test has a server of its own. What one waits for another has the cores for.
   workers: 3,
   fullyParallel: true,
   // A busy machine can lose a tap or a race. What needs a second try is named at the end, never hidden.
@@ -16,10 +16,9 @@ export default defineConfig({
   // after the rest.
   projects: [
     { name: 'long', testMatch: /scale|look/ },
-    { name: 'bar', testIgnore: /two-pages|frames|counter|scale|look/ },
+    { name: 'bar', testIgnore: /two-pages|frames|scale|look/ },
     { name: 'two pages', testMatch: /two-pages/, dependencies: ['long', 'bar'] },
     { name: 'frames', testMatch: /frames/, dependencies: ['two pages'] },
-    { name: 'counter', testMatch: /counter/, dependencies: ['frames'] },
   ],
   use: {
     browserName: 'chromium',

@@ -1,4 +1,4 @@
-/** The counter: what is quoted holds. Runs alone, as a barista who is kept waiting by the machine is not on time. */
+/** The counter: what is quoted holds. */
 import { expect, test } from '../support/bar';
 import { allCleaned, doWhatItSays, stateOnce, workItOff } from '../support/barista';
 
