@@ -12,7 +12,7 @@ export default function NotFound() {
         title={WORDS.noSuchPlace}
         action={<Button label={WORDS.toTheBar} onPress={() => router.replace('/')} />}
       >
-        {WORDS.thereIsNoPageAtThisAddress}
+        {WORDS.noSuchPage}
       </Notice>
     </Page>
   );

@@ -88,7 +88,7 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
         <DiskNote />
         <Refusals />
         <UpdateNote />
-        {path === '/' ? null : <Boundary what={WORDS.whatTheHandsMustDo}>{strip}</Boundary>}
+        {path === '/' ? null : <Boundary what={WORDS.whatHandsMustDo}>{strip}</Boundary>}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
           {children}
         </View>
@@ -122,7 +122,7 @@ function TopLine() {
           <>
             <Icon name="away" color={theme.ink} size={16} />
             <Text size="small" bold numberOfLines={1} style={{ flexShrink: 1 }}>
-              {waiting === 0 ? WORDS.serverAwayTapsAreKept : WORDS.serverAwayKeptHere(waiting)}
+              {waiting === 0 ? WORDS.serverAwayTapsKept : WORDS.serverAwayKeptHere(waiting)}
             </Text>
           </>
         ) : null}
@@ -155,7 +155,7 @@ function MadeUpNote() {
       action={
         <Button
           label={WORDS.leaveIt}
-          says={WORDS.leaveTheMadeUpBar}
+          says={WORDS.leaveMadeUpBar}
           onPress={() => {
             leave();
             router.navigate('/');
@@ -164,7 +164,7 @@ function MadeUpNote() {
         />
       }
     >
-      {WORDS.thisBarIsMadeUp}
+      {WORDS.barIsMadeUp}
     </Note>
   );
 }
@@ -173,13 +173,7 @@ function MadeUpNote() {
 function DiskNote() {
   const { storage } = useBar();
   if (storage.level === 'enough') return null;
-  return (
-    <Note>
-      {storage.level === 'full'
-        ? WORDS.theServersDiskIsFullTaps
-        : WORDS.theServersDiskIsAlmostFull(storage.freeMb ?? 0)}
-    </Note>
-  );
+  return <Note>{storage.level === 'full' ? WORDS.diskFull : WORDS.diskAlmostFull(storage.freeMb ?? 0)}</Note>;
 }
 
 /** A new version of the app, to be taken when nothing is being brewed. */
@@ -190,7 +184,7 @@ function UpdateNote() {
   if (!isReady || isBrewing) return null;
   return (
     <Note action={<Button label={WORDS.load} says={WORDS.loadTheNewVersion} onPress={appUpdate.take} />}>
-      {WORDS.thereIsANewVersionOf}
+      {WORDS.newVersion}
     </Note>
   );
 }
@@ -273,7 +267,7 @@ function PlaceNav({ wide, mark }: { wide?: boolean; mark: ReactNode }) {
           >
             <Icon name={icon} color={color} size={22} />
             {href === '/' && !here ? (
-              <Boundary silent what={WORDS.theMarkOfTheBar}>
+              <Boundary silent what={WORDS.markOfBar}>
                 {mark}
               </Boundary>
             ) : null}

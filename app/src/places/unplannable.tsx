@@ -36,7 +36,7 @@ export function Unplannable() {
           <Button
             kind="ruled"
             label={WORDS.cancelThisCup}
-            says={WORDS.cancelTheCupOfOrder(badgeOf(order.badge).letter, cup.coffee)}
+            says={WORDS.cancelCupOf(badgeOf(order.badge).letter, cup.coffee)}
             onPress={() =>
               act(
                 [

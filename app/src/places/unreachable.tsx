@@ -8,8 +8,8 @@ import { WORDS } from './words';
 export function Unreachable() {
   return (
     <Page>
-      <Notice ruled title={WORDS.theBarsServerCannotBeReached}>
-        {WORDS.checkThatItRunsAndThat}
+      <Notice ruled title={WORDS.serverUnreachable}>
+        {WORDS.unreachableHint}
       </Notice>
     </Page>
   );

@@ -6,18 +6,18 @@ import { plural, type Shown } from '../ui/language';
 export const WORDS = {
   practice: 'Practice',
   sample: (letter: string) => `Sample ${letter}`,
-  thisBarIsMadeUp: 'This bar is made up. Nothing here is stored.',
+  barIsMadeUp: 'This bar is made up. Nothing here is stored.',
   leaveIt: 'Leave',
-  leaveTheMadeUpBar: 'Leave the made-up bar',
+  leaveMadeUpBar: 'Leave the made-up bar',
   allergy: (what: Shown) => `Allergy: ${what}`,
   allHands: 'All hands',
   asleft: 'AsLeft',
   bar: 'Bar',
   bench: 'Bench',
-  cancelTheCupOfOrder: (letter: Shown, coffee: Shown) => `Cancel the cup of order ${letter}, ${coffee}`,
+  cancelCupOf: (letter: Shown, coffee: Shown) => `Cancel the cup of order ${letter}, ${coffee}`,
   cancelThisCup: 'Cancel this cup',
   cannotBeBrewed: (cup: Shown) => `${cup} cannot be brewed.`,
-  checkThatItRunsAndThat:
+  unreachableHint:
     'Check that it runs and that this device is on its network. This page goes on by itself as soon as it answers; nothing tapped is lost.',
   close: 'Close',
   closeThisNote: 'Close this note',
@@ -41,19 +41,19 @@ export const WORDS = {
   places: 'Places',
   recipes: 'Recipes',
   serverAwayKeptHere: (waiting: Shown) => `server away, ${waiting} kept here`,
-  serverAwayTapsAreKept: 'server away, taps are kept',
+  serverAwayTapsKept: 'server away, taps are kept',
   station: 'Station',
-  theBarsServerCannotBeReached: 'The bar’s server cannot be reached',
-  theMarkOfTheBar: 'the mark of the Bar',
-  thereIsANewVersionOf: 'There is a new version of the app.',
-  thereIsNoPageAtThisAddress: 'There is no page at this address.',
-  theServersDiskIsAlmostFull: (freeMb: Shown) =>
+  serverUnreachable: 'The bar’s server cannot be reached',
+  markOfBar: 'the mark of the Bar',
+  newVersion: 'There is a new version of the app.',
+  noSuchPage: 'There is no page at this address.',
+  diskAlmostFull: (freeMb: Shown) =>
     `The server’s disk is almost full: ${freeMb} MB are left. Make room on the server soon, or taps can no longer be stored.`,
-  theServersDiskIsFullTaps:
+  diskFull:
     'The server’s disk is full. Taps are kept on this device until there is room; make room on the server now.',
   thisAppIsOlder:
     'This app is older than its server. It may not show everything that an order asks, such as an allergy. The new one loads at the next pause.',
   thisPlace: 'this place',
   toTheBar: 'To the bar',
-  whatTheHandsMustDo: 'what the hands must do',
+  whatHandsMustDo: 'what the hands must do',
 };

@@ -39,8 +39,8 @@ export class Boundary extends Component<Props, State> {
     return (
       <Card ruled style={{ margin: 12, padding: 20, gap: 12 }}>
         {this.props.fallback}
-        <Text bold>{WORDS.thisPageCannotShowJustNow(this.props.what)}</Text>
-        <Text quiet>{WORDS.everyTapSoFarIsKept(error.message)}</Text>
+        <Text bold>{WORDS.cannotShowNow(this.props.what)}</Text>
+        <Text quiet>{WORDS.everyTapKept(error.message)}</Text>
         <Row style={{ flexWrap: 'wrap' }}>
           <Button label={WORDS.retry} onPress={() => this.setState({ error: null, stack: '' })} />
           <Button

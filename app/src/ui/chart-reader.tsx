@@ -83,7 +83,7 @@ export function ChartReader({ label, reads, readings, children }: Props) {
           quiet={reading === undefined}
           style={{ minHeight: 36 }}
         >
-          {reading?.says ?? WORDS.touchTheChartOrUseThe}
+          {reading?.says ?? WORDS.readChartHint}
         </Text>
       )}
     </View>

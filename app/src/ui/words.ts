@@ -14,7 +14,7 @@ export const WORDS = {
   copyWhatHappened: 'Copy what happened',
   discard: 'Discard',
   discardWhatYouChanged: 'Discard what you changed?',
-  everyTapSoFarIsKept: (message: Shown) => `Every tap so far is kept. ${message}`,
+  everyTapKept: (message: Shown) => `Every tap so far is kept. ${message}`,
   keepEditing: 'Keep editing',
   loading: (what: Shown) => `Loading ${what}…`,
   nextPage: 'Next page',
@@ -26,7 +26,7 @@ export const WORDS = {
   retry: 'Retry',
   search: 'Search',
   sortBy: (name: Shown) => `Sort by ${name}`,
-  thisPageCannotShowJustNow: (what: Shown) => `This page cannot show ${what} just now.`,
-  touchTheChartOrUseThe: 'Touch the chart, or use the arrow keys, to read it.',
+  cannotShowNow: (what: Shown) => `This page cannot show ${what} just now.`,
+  readChartHint: 'Touch the chart, or use the arrow keys, to read it.',
   typeADayLike: (part: Shown) => `Type a day like ${part}.`,
 };

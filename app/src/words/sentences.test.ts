@@ -46,6 +46,19 @@ test('no sentence of any words file has a hole', () => {
   expect(all.filter(([, said]) => HOLE.test(said) || ONE_OF_MANY.test(said))).toEqual([]);
 });
 
+const keysOf = (words: unknown): string[] =>
+  typeof words === 'object' && words !== null
+    ? Object.entries(words).flatMap(([key, value]) => [key, ...keysOf(value)])
+    : [];
+
+test('every sentence is called by what it is for, in four words at most, and never by a sentence cut off', () => {
+  const keys = files.flatMap((file) =>
+    keysOf((jest.requireActual(join(src, file)) as { WORDS?: unknown }).WORDS).map((key) => `${file} ${key}`),
+  );
+  expect(keys.length).toBeGreaterThan(1000);
+  expect(keys.filter((key) => key.split(' ')[1]!.split(/(?=[A-Z0-9])/).length > 4)).toEqual([]);
+});
+
 const of = (recipe: (typeof SCHOOLS)[number], units: Units): string[] => {
   const card: BrewCard = brewCard(recipe, { doseG: recipe.refDoseG });
   const lessons = card.steps.flatMap((step) => Object.values(lessonOf(step, card)) as (string | null)[]);

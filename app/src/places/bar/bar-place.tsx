@@ -223,7 +223,7 @@ function OthersHaveIt() {
   return (
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">{WORDS.nothingForTheseHands}</Text>
-      <Text quiet>{WORDS.theOtherPairHasWhatIs}</Text>
+      <Text quiet>{WORDS.otherPairHasNext}</Text>
       <Row>
         <Button label={WORDS.showAllHands} onPress={() => setDevice({ hands: 'all' })} />
         <CalledAway />
@@ -238,7 +238,7 @@ function NothingToDo() {
   return (
     <Card style={{ alignItems: 'flex-start', padding: 20, gap: 12 }}>
       <Text size="verb">{WORDS.nothingToDo}</Text>
-      <Text quiet>{isBare ? WORDS.theBarHasNothingToBrewWith : WORDS.noCupWaitsAndNoBrew}</Text>
+      <Text quiet>{isBare ? WORDS.nothingToBrewWith : WORDS.nothingToDoHint}</Text>
       <Row style={{ flexWrap: 'wrap' }}>
         {isBare ? (
           <Button kind="main" label={WORDS.firstDay} onPress={() => router.push('/first-day')} />

@@ -81,7 +81,7 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
         />
         <Button
           label={WORDS.move}
-          says={WORDS.sayThatItStandsThere}
+          says={WORDS.saveStation}
           disabled={!chosen}
           onPress={() =>
             chosen && onMove({ stationId: chosen.id, stationName: chosen.name, brewerId: chosen.brewerId })
@@ -90,7 +90,7 @@ function Elsewhere({ brew, onMove }: { brew: BrewState; onMove: (to: StationRef)
       </Row>
       {brewer && !fitsBrewer(brewer, brew.card) ? (
         <Text size="small" bold>
-          {WORDS.isMadeForToGAnd(brewer.name, brewer.minDoseG, brewer.maxDoseG, brewer.maxWaterG)}
+          {WORDS.doseLimits(brewer.name, brewer.minDoseG, brewer.maxDoseG, brewer.maxWaterG)}
         </Text>
       ) : null}
     </View>
@@ -110,14 +110,14 @@ function GiveUp({ onGiveUp }: { onGiveUp: (reason: string) => void }) {
     );
   return (
     <View style={{ gap: 6 }}>
-      <Text bold>{WORDS.whyItsCupWaitsToBe}</Text>
+      <Text bold>{WORDS.stopReasonHint}</Text>
       <Row style={{ flexWrap: 'wrap', gap: 6 }}>
         {REASONS.map((reason) => (
           <Button
             key={reason}
             kind="ruled"
             label={reason}
-            says={WORDS.stopThisBrewForReason(reason)}
+            says={WORDS.stopBrewFor(reason)}
             onPress={() => onGiveUp(reason)}
           />
         ))}

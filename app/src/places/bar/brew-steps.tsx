@@ -148,9 +148,9 @@ function Correction({
   const readingG = reading.trim() === '' ? undefined : typed.ok ? typed.value * ofG : NaN;
   const wrong =
     endedS === null
-      ? WORDS.endedMinutesAndSecondsLike2
+      ? WORDS.endedField
       : readingG !== undefined && !(readingG >= 0)
-        ? WORDS.readsANumberLike128
+        ? WORDS.readingError
         : null;
   const save = () => {
     if (wrong || endedS === null) return;

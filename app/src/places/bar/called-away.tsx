@@ -67,7 +67,7 @@ export function SomebodyAway() {
   if (!away) return null;
   return (
     <Row>
-      <Text style={{ flex: 1 }}>{WORDS.onePairOfHandsIsAway(clockTime(away.toMs))}</Text>
+      <Text style={{ flex: 1 }}>{WORDS.pairAwayUntil(clockTime(away.toMs))}</Text>
       <Button
         label={WORDS.backNow}
         onPress={() => act([{ type: 'event-undone', eventId: away.id }], WORDS.back)}

@@ -47,7 +47,7 @@ export function Dose({ brew }: { brew: BrewState }) {
         />
       </Row>
       <Text size="small" quiet>
-        {WORDS.everyTargetFollowsTheDoseWhat}
+        {WORDS.targetsFollowDose}
       </Text>
     </Form>
   );

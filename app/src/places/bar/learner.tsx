@@ -41,7 +41,7 @@ export function Learner({ item }: { item: AgendaItem }) {
       </View>
       {item.brew === null && !silent ? (
         <Button
-          label={WORDS.showMeTheWholeMethod}
+          label={WORDS.showWholeMethod}
           onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: item.cup.recipeId } })}
           style={{ alignSelf: 'flex-start' }}
         />

@@ -53,7 +53,7 @@ export function OtherCup({ brew }: { brew: BrewState }) {
           label={WORDS.itGoesTo}
           value={to}
           options={[
-            { value: '', label: WORDS.theCupItWasStartedFor },
+            { value: '', label: WORDS.cupStartedFor },
             ...others.map(({ order, cup }) => ({
               value: cup.cupId,
               label: `${badgeOf(order.badge).letter} · ${order.name ?? 'order'} · ${cupInWords(cup, units)}${cup.status === 'brewing' ? ' (swap)' : ''}`,
@@ -65,7 +65,7 @@ export function OtherCup({ brew }: { brew: BrewState }) {
         />
         <Button
           label={differs && sure === to ? WORDS.giveItAnyway : swaps ? WORDS.swap : WORDS.give}
-          says={swaps ? WORDS.swapTheTwoBrews : WORDS.giveItToThatCup}
+          says={swaps ? WORDS.swapTheTwoBrews : WORDS.giveToThatCup}
           disabled={!chosen}
           onPress={() => {
             if (!given) return;
@@ -78,7 +78,7 @@ export function OtherCup({ brew }: { brew: BrewState }) {
       {given ? <EffectOf events={[given]} /> : null}
       {differs ? (
         <Text size="small" bold>
-          {WORDS.thatGuestAskedForThisBrew(
+          {WORDS.otherGuestAsked(
             chosen.cup.coffee,
             recipe ? `, ${METHODS[recipe.method].name.toLowerCase()}` : '',
             brew.ask.coffee,

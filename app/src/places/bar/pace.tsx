@@ -75,7 +75,7 @@ function PaceBar({
   return (
     <View
       role="progressbar"
-      aria-label={WORDS.howFarThisStepShouldBe}
+      aria-label={WORDS.stepProgress}
       aria-valuenow={Math.round(Math.min(1, share) * 100)}
       aria-valuemin={0}
       aria-valuemax={100}
@@ -147,7 +147,7 @@ function paceWords(
       : WORDS.aboutS(awaited?.durationS ?? step.durationS);
   }
   if (shouldG !== null) {
-    if (!begun) return WORDS.startsWithTheFirstWater;
+    if (!begun) return WORDS.startsWithFirstWater;
     if (step.byEye) return WORDS.sMore(Math.max(0, Math.ceil(step.durationS - forS)));
     return WORDS.scaleShouldRead(inWords(showMass(shouldG, units, 'water')));
   }

@@ -91,7 +91,7 @@ export const Rail = memo(function Rail({ minutes: usual }: { minutes: number }) 
       {urge.urged ? (
         <Row style={{ flexWrap: 'wrap' }}>
           <Text bold>{urge.urged.words}</Text>
-          <Shifts shifts={urge.urged.shifts} otherwise={WORDS.theOthersStayAsTheyAre} />
+          <Shifts shifts={urge.urged.shifts} otherwise={WORDS.othersStay} />
         </Row>
       ) : null}
       <View
@@ -277,7 +277,7 @@ function DragBadge({
   return (
     <div
       role="img"
-      aria-label={WORDS.orderDragToHaveItOut(badgeOf(stretch.badge).letter)}
+      aria-label={WORDS.dragOrder(badgeOf(stretch.badge).letter)}
       onPointerDown={(event) => {
         fromX.current = event.clientX;
         event.currentTarget.setPointerCapture(event.pointerId);

@@ -118,7 +118,7 @@ function Noted({ brew, note }: { brew: BrewState; note: Note }) {
       says={WORDS.toDo}
       words={`${now} ${WORDS.withTheRinse(inWords(showMass(rinseG, units, 'water')), weaker, ratio.toFixed(1))}`}
       testID="remedy"
-      action={<BrewAgain brew={brew} reason={WORDS.rinseWaterWasLeftIn} />}
+      action={<BrewAgain brew={brew} reason={WORDS.rinseLeftIn} />}
     />
   );
 }

@@ -27,17 +27,17 @@ export function ScaleCard({ station }: { station: Station }) {
     return (
       <Card>
         <Subheading>{WORDS.noScaleHere}</Subheading>
-        <Text quiet>{WORDS.itsWaterIsWeighedBeforehandPours}</Text>
+        <Text quiet>{WORDS.handHeldHint}</Text>
       </Card>
     );
   if (!scale)
     return (
       <Card>
-        <Subheading>{WORDS.aScaleThatYouRead}</Subheading>
+        <Subheading>{WORDS.scaleByEye}</Subheading>
         <Text quiet>
           {station.scale === 'simulated' || station.scale === 'bridge'
-            ? WORDS.itsScaleCannotBeHeardWhile
-            : WORDS.theBarHearsNoScaleHere}
+            ? WORDS.scaleUnheard
+            : WORDS.noScaleHereHint}
         </Text>
       </Card>
     );
@@ -49,7 +49,7 @@ export function ScaleCard({ station }: { station: Station }) {
           {scale.connected ? inWords(showMass(scale.massG, units, 'dose')) : WORDS.notHeard}
         </Text>
       </Row>
-      {scale.connected ? null : <Text bold>{WORDS.lostEverythingGoesOnByTaps}</Text>}
+      {scale.connected ? null : <Text bold>{WORDS.scaleLost}</Text>}
       <Row style={{ flexWrap: 'wrap' }}>
         <Button label={WORDS.tare} says={WORDS.tareTheScale} onPress={() => void order({ do: 'tare' })} />
         {scale.standIn ? (
@@ -67,13 +67,13 @@ export function ScaleCard({ station }: { station: Station }) {
           onChange={(who) => void order({ do: 'practised', on: who === 'practised' })}
           options={[
             { value: 'held', label: WORDS.yourThumb, hint: WORDS.holdToPourLabel },
-            { value: 'practised', label: WORDS.aPractisedHand, hint: WORDS.poursWhenTheCardAsks },
+            { value: 'practised', label: WORDS.aPractisedHand, hint: WORDS.practisedHandPours },
           ]}
         />
       ) : null}
       {failed ? (
         <Text role="alert" bold size="small">
-          {WORDS.notPassedOnTheServerCannot}
+          {WORDS.notPassedOn}
         </Text>
       ) : null}
     </Card>

@@ -49,7 +49,7 @@ export function StationPage() {
     return (
       <Page>
         {back}
-        <Notice title={WORDS.noSuchStation}>{WORDS.itMayHaveBeenTakenOff}</Notice>
+        <Notice title={WORDS.noSuchStation}>{WORDS.noSuchStationHint}</Notice>
       </Page>
     );
   const brew = brewAt(state, station.id);
@@ -68,7 +68,7 @@ export function StationPage() {
         </>
       ) : (
         <Notice title={WORDS.free}>
-          {WORDS.thePlanSaysOnTheBar(brewerOf(bar ?? {}, station.brewerId)?.name ?? '')}
+          {WORDS.plannedOnBar(brewerOf(bar ?? {}, station.brewerId)?.name ?? '')}
         </Notice>
       )}
       <ScaleCard station={station} />
@@ -132,7 +132,7 @@ function Summary({ brew }: { brew: BrewState }) {
         </Text>
         {scale?.connected ? (
           <Text size="small" quiet>
-            {WORDS.scaleReadsForMassG(inWords(showMass(scale.massG, units, 'water')))}
+            {WORDS.scaleReadsMass(inWords(showMass(scale.massG, units, 'water')))}
           </Text>
         ) : null}
         {brew.notes?.map(({ note, atMs }) => (

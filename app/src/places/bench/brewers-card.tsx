@@ -83,14 +83,14 @@ export const BrewersCard = ({ bar }: { bar: Bar }) => (
             value={brewer.filledWhole ? 'whole' : 'any'}
             onChange={(value) => set({ filledWhole: value === 'whole' })}
             options={[
-              { value: 'any', label: WORDS.anyAmountInItsRange },
+              { value: 'any', label: WORDS.anyAmountInRange },
               { value: 'whole', label: WORDS.alwaysWhole },
             ]}
           />
         ) : (
           <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
             <Field
-              label={WORDS.filterIfNotTheRecipes}
+              label={WORDS.filterField}
               value={brewer.filter ?? ''}
               onChangeText={(text) => set({ filter: text === '' ? undefined : text })}
               fault={wrong('filter')}

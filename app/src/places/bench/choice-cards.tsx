@@ -40,7 +40,7 @@ export function TasteCard({ bar }: { bar: Bar }) {
     <Card>
       <Subheading>{WORDS.tasting}</Subheading>
       <Text quiet size="small">
-        {WORDS.aCupIsAskedAfterOnce}
+        {WORDS.tasteAfterHint}
       </Text>
       <Choice
         name={WORDS.minutesToCool}
@@ -60,7 +60,7 @@ export function OneGrindCard({ bar }: { bar: Bar }) {
     <Card>
       <Subheading>{WORDS.adviceAndTheGrind}</Subheading>
       <Text quiet size="small">
-        {WORDS.someBarsKeepOneGrind}
+        {WORDS.oneGrindHint}
       </Text>
       <Choice
         name={WORDS.adviceAndTheGrind}
@@ -80,7 +80,7 @@ export function OneGrindCard({ bar }: { bar: Bar }) {
 export const FirstDayCard = () => (
   <Card style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
     <Text quiet size="small" style={{ flex: 1 }}>
-      {WORDS.theFirstDayStepByStep}
+      {WORDS.firstDayHint}
     </Text>
     <Button label={WORDS.firstDay} onPress={() => router.push('/first-day')} />
   </Card>

@@ -123,5 +123,5 @@ function Kept({
 /** Days since roasting, as it is said at the bar. */
 function age(roastedOn: string): string {
   const days = Math.floor((Date.now() - Date.parse(`${roastedOn}T00:00`)) / 86_400_000);
-  return days === 0 ? WORDS.roastedToday : days === 1 ? WORDS.n1DayOffRoast : WORDS.daysOffRoast(days);
+  return days === 0 ? WORDS.roastedToday : days === 1 ? WORDS.oneDayOffRoast : WORDS.daysOffRoast(days);
 }

@@ -37,8 +37,8 @@ export function DeviceCard({ bar }: { bar: Bar }) {
     <Card style={{ gap: 10 }}>
       <Subheading>{WORDS.thisDevice}</Subheading>
       <Text quiet>
-        {link === 'live' ? WORDS.inTouchWithTheBar : WORDS.outOfTouchWithTheBar}
-        {waiting === 0 ? WORDS.everyTapIsStored : WORDS.tapsWaitToBeStored(waiting)}
+        {link === 'live' ? WORDS.connectedToBar : WORDS.notConnectedToBar}
+        {waiting === 0 ? WORDS.everyTapIsStored : WORDS.tapsWaiting(waiting)}
       </Text>
       {bar.hands > 1 ? <HandsChoice name="Whose hands it shows" /> : null}
       {bar.people.length > 0 ? (
@@ -64,18 +64,18 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         <SettingRow
           label={WORDS.aSpokenCue}
           setting="voice"
-          absent={canSpeak() ? null : WORDS.thisBrowserHasNoVoice}
-          onTry={() => speak(WORDS.nowCone1PourTo128)}
+          absent={canSpeak() ? null : WORDS.noVoice}
+          onTry={() => speak(WORDS.sampleCue)}
         />
         <SettingRow
-          label={WORDS.tonesCountIntoAPour}
+          label={WORDS.tonesCount}
           setting="countTones"
           onTry={() => (unlockTones(), sound('stop'))}
         />
         <SettingRow
-          label={WORDS.aVoiceCountsIntoAPour}
+          label={WORDS.voiceCounts}
           setting="countVoice"
-          absent={canSpeak() ? null : WORDS.thisBrowserHasNoVoice}
+          absent={canSpeak() ? null : WORDS.noVoice}
           onTry={() => speak(WORDS.twentyTenStop)}
         />
         <SettingRow
@@ -85,12 +85,12 @@ export function DeviceCard({ bar }: { bar: Bar }) {
           onTry={() => shake('now')}
         />
         <SettingRow
-          label={WORDS.theScreenStaysOnWhileA}
+          label={WORDS.screenStaysOn}
           setting="awake"
-          absent={canStayAwake() ? null : WORDS.notOverPlainHttpOrNot}
+          absent={canStayAwake() ? null : WORDS.notOverPlainHttp}
         />
-        <SettingRow label={WORDS.stopEarlyByWhatTheseHands} setting="lead" />
-        <SettingRow label={WORDS.cuesComeEarlierForHandsThat} setting="early" />
+        <SettingRow label={WORDS.stopEarly} setting="lead" />
+        <SettingRow label={WORDS.earlierCues} setting="early" />
         <SettingRow label={WORDS.iAmLearning} setting="learning" />
       </View>
       <Choice
@@ -106,18 +106,18 @@ export function DeviceCard({ bar }: { bar: Bar }) {
       <Habits bar={bar} />
       {tonesState() === 'waiting' ? (
         <Text size="small" quiet>
-          {WORDS.tonesBeginWithTheFirstTouch}
+          {WORDS.tonesHint}
         </Text>
       ) : null}
       {missing.length > 0 ? (
-        <View role="note" aria-label={WORDS.whatThisDeviceDoesNotGive} style={{ gap: 2 }}>
+        <View role="note" aria-label={WORDS.missingOnDevice} style={{ gap: 2 }}>
           {missing.map(({ what, why }) => (
             <Text key={what} size="small">
               {what}: {why}.
             </Text>
           ))}
           <Text size="small" quiet>
-            {WORDS.noneOfItIsNeededThe}
+            {WORDS.optionalHint}
           </Text>
         </View>
       ) : null}
@@ -139,7 +139,7 @@ function InstallRow() {
   if (!isOffered) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
-      <Text style={{ flex: 1, minWidth: 200 }}>{WORDS.installedItOpensFromThisDevices}</Text>
+      <Text style={{ flex: 1, minWidth: 200 }}>{WORDS.installHint}</Text>
       <Button label={WORDS.install} says={WORDS.installEvenKettle} onPress={() => void appInstall.ask()} />
     </Row>
   );
@@ -157,11 +157,11 @@ function Habits({ bar }: { bar: Bar }) {
   return (
     <Text size="small" quiet testID="habits">
       {steps < 4
-        ? WORDS.tooLittleIsKnownOfThese
-        : WORDS.theseHandsComeMedianOfSteps(lateS === 0 ? WORDS.inTime : WORDS.sLate(lateS), steps)}
+        ? WORDS.handsUnknown
+        : WORDS.handsComeBy(lateS === 0 ? WORDS.inTime : WORDS.sLate(lateS), steps)}
       {leads
         .map(({ name, leadG, pours }) =>
-          WORDS.atTheyStopLatePours(name, inWords(showMass(leadG, units, 'water')), pours),
+          WORDS.stopsLate(name, inWords(showMass(leadG, units, 'water')), pours),
         )
         .join(' ')}
     </Text>

@@ -16,7 +16,7 @@ import { WORDS } from './words';
 export const GrindersCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.grinders}
-    intro={WORDS.calibrationWhichSettingGivesWhichBand}
+    intro={WORDS.calibrationHint}
     setting="grinders"
     bar={bar}
     addLabel={WORDS.aGrinder}
@@ -92,7 +92,7 @@ export const GrindersCard = ({ bar }: { bar: Bar }) => (
           />
         </Row>
         <Text size="small" quiet>
-          {WORDS.twoGrindsThatYouKnowAre}
+          {WORDS.twoGrindsHint}
         </Text>
       </>
     )}

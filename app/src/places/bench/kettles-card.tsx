@@ -18,7 +18,7 @@ import { WORDS } from './words';
 export const KettlesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.kettles}
-    intro={WORDS.brewsArePlannedWithTheFirst}
+    intro={WORDS.plannedWithFirst}
     setting="kettles"
     bar={bar}
     addLabel={WORDS.aKettle}
@@ -28,7 +28,7 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
       detail: [
         inWords(showVolume(sizeMl, bar.units)),
         `${powerW} W`,
-        maxFlowGPerS ? WORDS.poursUpToGS(maxFlowGPerS) : null,
+        maxFlowGPerS ? WORDS.poursUpTo(maxFlowGPerS) : null,
       ]
         .filter(Boolean)
         .join(' · '),
@@ -63,7 +63,7 @@ export const KettlesCard = ({ bar }: { bar: Bar }) => (
           value={kettle.device ?? 'none'}
           options={[
             { value: 'none', label: WORDS.youReadIt },
-            { value: 'simulated', label: WORDS.simulatedToTryAndToTrain },
+            { value: 'simulated', label: WORDS.simulatedDevice },
             { value: 'bridge', label: WORDS.connectedThroughABridge },
           ]}
           onChange={(device) => set({ device })}
@@ -105,10 +105,9 @@ function CoolingOf({
   return (
     <View style={{ gap: 8 }}>
       <Text size="small" quiet>
-        {WORDS.offItsBaseItCoolsBy} {perMin ?? DEFAULT_COOLING_PER_MIN} {WORDS.aMinuteWith} {COOLING_AT_G}{' '}
-        {WORDS.gInIt}
+        {WORDS.coolsBy} {perMin ?? DEFAULT_COOLING_PER_MIN} {WORDS.aMinuteWith} {COOLING_AT_G} {WORDS.gInIt}
         {perMin === undefined ? ' (default)' : ' (learnt)'}
-        {WORDS.twoReadingsOfItTeachIts}
+        {WORDS.coolingHint}
       </Text>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
         <UnitField

@@ -195,7 +195,7 @@ export function Failure({ error, shown = false }: { error: Error | null; shown?:
   if (!error || shown) return null;
   return (
     <Text role="alert" bold>
-      {error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBe}
+      {error instanceof Refused ? error.message : WORDS.notStored}
     </Text>
   );
 }

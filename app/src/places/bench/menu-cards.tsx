@@ -27,10 +27,10 @@ export function MenuCard({ bar }: { bar: Bar }) {
   return (
     <ListCard
       title={WORDS.menu}
-      intro={WORDS.theOrderFormOpensOnIt}
+      intro={WORDS.menuHint}
       setting="menu"
       bar={bar}
-      addLabel={WORDS.aLineOfTheMenu}
+      addLabel={WORDS.menuLineName}
       fresh={(id) => ({ id, coffeeId: coffee?.id ?? '', recipeId: recipe?.id ?? '', sizesMl: [250] })}
       line={({ coffeeId, recipeId, sizesMl, off, before }) => {
         const found = recipes.find(({ id }) => id === recipeId);
@@ -127,7 +127,7 @@ function SizesField({
 export const QueuesCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.queues}
-    intro={WORDS.withoutOneAllOrdersStandInOne}
+    intro={WORDS.queuesHint}
     setting="queues"
     bar={bar}
     addLabel={WORDS.aQueue}

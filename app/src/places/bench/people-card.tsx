@@ -14,7 +14,7 @@ import { WORDS } from './words';
 export const PeopleCard = ({ bar }: { bar: Bar }) => (
   <ListCard
     title={WORDS.people}
-    intro={WORDS.whoseHandsADeviceIsFor}
+    intro={WORDS.whoseHandsHint}
     setting="people"
     bar={bar}
     addLabel={WORDS.aPerson}
@@ -28,7 +28,7 @@ export const PeopleCard = ({ bar }: { bar: Bar }) => (
 export const TasksCard = ({ bar, list }: { bar: Bar; list: DayList }) => (
   <ListCard
     title={list === 'opening' ? WORDS.openingList : WORDS.closingList}
-    intro={WORDS.itIsTickedOffUnderToday}
+    intro={WORDS.tickedOffUnderToday}
     setting={list}
     bar={{ ...bar, [list]: tasksOf(bar, list) }}
     addLabel={list === 'opening' ? WORDS.anOpeningLine : WORDS.aClosingLine}
@@ -49,7 +49,7 @@ export const ClothsCard = ({ bar }: { bar: Bar }) => {
   return (
     <ListCard
       title={WORDS.cloths}
-      intro={WORDS.theirUsesAndBoilingsAreCounted}
+      intro={WORDS.clothsHint}
       setting="cloths"
       bar={bar}
       addLabel={WORDS.aCloth}

@@ -118,7 +118,7 @@ export function UnitsCard({ bar }: { bar: Bar }) {
     <Card>
       <Subheading>{WORDS.units}</Subheading>
       <Text quiet size="small">
-        {WORDS.forEveryDeviceOnThisBar}
+        {WORDS.forEveryDevice}
       </Text>
       <Row style={{ flexWrap: 'wrap', rowGap: 10, columnGap: 20 }}>
         <Choice

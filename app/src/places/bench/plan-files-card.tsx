@@ -20,9 +20,9 @@ export function PlanFilesCard() {
     try {
       const value = await read();
       if (value) return saveFile(name, `${JSON.stringify(value, null, 1)}\n`, 'application/json');
-      return setWords(WORDS.nothingIsPlannedJustNowNo);
+      return setWords(WORDS.nothingPlanned);
     } catch (error) {
-      const detail = error instanceof Refused ? error.message : WORDS.theServerCannotBeReachedJust;
+      const detail = error instanceof Refused ? error.message : WORDS.serverUnreachable;
       return setWords(detail);
     }
   };

@@ -54,23 +54,23 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
         <Switch label={WORDS.outOfUse} on={station.out ?? false} onChange={(out) => set({ out })} />
         {canBeHandHeld(brewerOf(bar, station.brewerId)) ? (
           <Choice
-            name={WORDS.howTheSockIsHeld}
+            name={WORDS.sockHolder}
             value={station.handHeld ? 'held' : 'hung'}
             onChange={(value) => set({ handHeld: value === 'held' })}
             options={[
               { value: 'hung', label: WORDS.hungOnAStand },
-              { value: 'held', label: WORDS.heldInTheHand, hint: WORDS.keepsTheHandsThroughTheDrawdown },
+              { value: 'held', label: WORDS.heldInTheHand, hint: WORDS.keepsHands },
             ]}
           />
         ) : null}
         {servesFromServer(brewerOf(bar, station.brewerId)) ? (
           <Choice
-            name={WORDS.whereASingleCupBrews}
+            name={WORDS.singleCupField}
             value={station.intoCup ? 'cup' : 'server'}
             onChange={(value) => set({ intoCup: value === 'cup' })}
             options={[
               { value: 'server', label: WORDS.intoAServer },
-              { value: 'cup', label: WORDS.straightIntoTheCup, hint: WORDS.theRinseWarmsTheCup },
+              { value: 'cup', label: WORDS.straightIntoTheCup, hint: WORDS.rinseWarmsCup },
             ]}
           />
         ) : null}
@@ -80,9 +80,9 @@ export const StationsCard = ({ bar }: { bar: Bar }) => (
 );
 
 const SCALE_WORDS: Record<StationScale, string> = {
-  read: WORDS.aScaleThatYouRead,
-  none: WORDS.nonePouredByClockAndEye,
-  simulated: WORDS.simulatedToTryAndToTrain,
+  read: WORDS.scaleByEye,
+  none: WORDS.noScale,
+  simulated: WORDS.simulatedDevice,
   bridge: WORDS.connectedThroughABridge,
 };
 

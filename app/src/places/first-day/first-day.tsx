@@ -132,7 +132,7 @@ function LookAtABar() {
   }, [opening, look]);
   return (
     <Card style={{ gap: 10 }}>
-      <Text quiet>{WORDS.lookAtABarWhy}</Text>
+      <Text quiet>{WORDS.lookAtBarHint}</Text>
       <View style={{ flexDirection: 'row' }}>
         <Button
           label={opening ? WORDS.opening : WORDS.lookAtABar}

@@ -9,7 +9,7 @@ export const WORDS = {
     'Tell the bar what stands on your counter, and it brews with that and nothing else. Each step takes a minute. You can leave any of them out and come back to it from the Bench.',
   lookAtABar: 'Look at a bar that runs',
   opening: 'Opening it…',
-  lookAtABarWhy:
+  lookAtBarHint:
     'A made-up bar in the middle of a rush. Nothing in it is stored, and one tap brings you back.',
   openTheBar: 'Open the bar',
   openTheBarAnyway: 'Open the bar anyway',

@@ -36,7 +36,7 @@ export function AdviceCard({ record, advice }: { record: BrewRecord; advice: Adv
           ? WORDS.nothingToChange
           : advice.kind === 'change'
             ? WORDS.oneChange
-            : WORDS.theseDoNotGoTogether}
+            : WORDS.notTogether}
       </Subheading>
       {advice.kind === 'leave' ? null : (
         <Text size="title" testID="advice">
@@ -78,7 +78,7 @@ function TakeUp({ record, advice }: { record: BrewRecord; advice: Extract<Advice
       store.tookBar(await api.takeAdvice(record.brewId, { ...sign(), words: words.slice(0, 200) })),
   });
   if (isKept(change) && !coffeesWithChange(bar?.coffees ?? [], record, change, grinder))
-    return <Text size="small">{WORDS.setItByHandThisCoffee}</Text>;
+    return <Text size="small">{WORDS.setByHand}</Text>;
   const label =
     change.what === 'grind'
       ? WORDS.setSo(grinder!.name)

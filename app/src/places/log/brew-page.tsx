@@ -73,10 +73,8 @@ function BrewDetails({ page: { record, trace, advice } }: { page: Page_ }) {
           </Picture>
           <Text size="small" quiet>
             {METHODS[record.method].isImmersion
-              ? WORDS.immersionStrengthTimesAllTheBrew
-              : WORDS.percolationStrengthTimesTheBeverageOver(
-                  record.beverageG === null ? WORDS.theBeverageIsTheCardsNot : '',
-                )}
+              ? WORDS.immersionYield
+              : WORDS.percolationYield(record.beverageG === null ? WORDS.beverageNotWeighed : '')}
           </Text>
         </Card>
       ) : null}
@@ -135,7 +133,7 @@ function Summary({ record }: { record: BrewRecord }) {
       <Text>{verdict(record)}</Text>
       {record.fromFile ? (
         <Text size="small" quiet>
-          {WORDS.importedFromAFileItsSteps}
+          {WORDS.importedBrewHint}
         </Text>
       ) : null}
       {record.notes.length > 0 ? (

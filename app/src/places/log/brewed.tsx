@@ -59,7 +59,7 @@ export function Brewed({ record, beside }: Props) {
             <Text size="small" quiet>
               {record.outcome === 'abandoned'
                 ? WORDS.givenUp
-                : WORDS.plannedForPlannedBrewS(showClock(record.plannedBrewS))}
+                : WORDS.plannedTime(showClock(record.plannedBrewS))}
             </Text>
           </View>
         </Row>
@@ -106,11 +106,11 @@ function PlannedAgainstReal({ record }: { record: BrewRecord }) {
 export function verdict(record: BrewRecord): string {
   if (record.outcome === 'abandoned') return WORDS.stopped(record.reason ?? WORDS.noReasonGiven);
   if (record.aboutBrewS)
-    return WORDS.betweenAndItsEndWasAsked(
+    return WORDS.endAskedLate(
       showClock(record.aboutBrewS.s - record.aboutBrewS.plusMinusS),
       showClock(record.aboutBrewS.s + record.aboutBrewS.plusMinusS),
     );
-  if (record.realBrewS === null) return WORDS.servedBeforeItsEndMarkWas;
+  if (record.realBrewS === null) return WORDS.servedBeforeEnd;
   const off = Math.round(record.realBrewS - record.plannedBrewS);
   const against =
     off === 0 ? WORDS.asPlanned : WORDS.thanPlanned(showClock(Math.abs(off)), off > 0 ? 'longer' : 'shorter');

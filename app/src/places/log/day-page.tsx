@@ -55,7 +55,7 @@ export function DayPage() {
       <Loaded of={day} what={WORDS.theDay}>
         {(of) =>
           of.cups === 0 && of.abandoned.length === 0 ? (
-            <Notice title={WORDS.nothingWasBrewedOnThisDay} />
+            <Notice title={WORDS.nothingBrewed} />
           ) : (
             <DayDetails day={of} />
           )

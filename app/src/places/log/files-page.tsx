@@ -21,10 +21,10 @@ import { WORDS } from './words';
 
 type Query = { guests?: 'without' };
 const OUT: [name: string, path: (query: Query) => string, what: string][] = [
-  [WORDS.logCsv, (query) => addressWith('getLogCsv', {}, query), WORDS.aLineABrewForA],
-  [WORDS.logJsonLines, (query) => addressWith('getLogJsonl', {}, query), WORDS.wholeRecordsALineEach],
-  [WORDS.careCalendar, () => addressWith('getCareCalendar'), WORDS.clothsToBoilCoffeesAtTheir],
-  [WORDS.wholeBar, (query) => addressWith('getArchive', {}, query), WORDS.everythingAnEmptyBarReadsIt],
+  [WORDS.logCsv, (query) => addressWith('getLogCsv', {}, query), WORDS.csvHint],
+  [WORDS.logJsonLines, (query) => addressWith('getLogJsonl', {}, query), WORDS.wholeRecordsHint],
+  [WORDS.careCalendar, () => addressWith('getCareCalendar'), WORDS.clothsAndCoffeesHint],
+  [WORDS.wholeBar, (query) => addressWith('getArchive', {}, query), WORDS.archiveHint],
 ];
 
 export function FilesPage() {
@@ -55,17 +55,17 @@ export function FilesPage() {
                 </Row>
               ))}
             </Card>
-            <TableCard what="roasts" title={WORDS.roastList} columns={WORDS.coffeeRoastIfYouHaveThem} />
-            <TableCard what="orders" title={WORDS.ordersLabel} columns={WORDS.coffeeRecipeMlIfYouHave} />
+            <TableCard what="roasts" title={WORDS.roastList} columns={WORDS.coffeeColumns} />
+            <TableCard what="orders" title={WORDS.ordersLabel} columns={WORDS.orderColumns} />
           </>
         }
         second={
           <>
-            <LargeFileCard kind="log" title={WORDS.logFromElsewhereFromCsv}>
-              {WORDS.brewsThatWereWrittenDownBefore}
+            <LargeFileCard kind="log" title={WORDS.logFromCsv}>
+              {WORDS.importLogHint}
             </LargeFileCard>
-            <LargeFileCard kind="archive" title={WORDS.wholeBarFromItsFile}>
-              {WORDS.intoABarWhoseLogIs}
+            <LargeFileCard kind="archive" title={WORDS.wholeBarFromFile}>
+              {WORDS.restoreHint}
             </LargeFileCard>
           </>
         }
@@ -100,11 +100,11 @@ function TableCard({ what, title, columns }: { what: 'roasts' | 'orders'; title:
         {WORDS.fromCsv}
       </Subheading>
       <Text size="small" quiet>
-        {WORDS.theFirstLineNamesTheColumns(columns)}
+        {WORDS.firstLineNames(columns)}
       </Text>
       <Button
         label={WORDS.chooseAFile}
-        says={WORDS.chooseAFileForTitle(title)}
+        says={WORDS.chooseFileFor(title)}
         onPress={() => theme.mutate()}
         style={{ alignSelf: 'flex-start' }}
       />

@@ -76,13 +76,13 @@ export function Filters({ asked, typed, onType, onAsk }: FiltersProps) {
           <Days asked={asked} onAsk={onAsk} />
           <Row style={{ flexBasis: '100%' }}>
             <Text size="small" quiet style={{ flex: 1 }}>
-              {WORDS.guestCoffeeRecipeNotesAndTastes}
+              {WORDS.searchHint}
             </Text>
             {chosen.length > 0 || asked.search ? (
               <Button
                 kind="bare"
                 label={WORDS.csv}
-                says={WORDS.saveTheseBrewsAsCsv}
+                says={WORDS.saveBrewsCsv}
                 onPress={() => window.location.assign(addressWith('getLogCsv', {}, asked))}
               />
             ) : null}
@@ -124,7 +124,7 @@ function Days({ asked, onAsk }: Pick<FiltersProps, 'asked' | 'onAsk'>) {
       />
       {from && to && from > to ? (
         <Text role="alert" bold size="small" style={{ flexBasis: '100%' }}>
-          {WORDS.theFirstDayIsAfterThe}
+          {WORDS.firstAfterLast}
         </Text>
       ) : null}
     </>

@@ -18,7 +18,7 @@ const STEP_WORDS: Partial<Record<StepKind, string>> = {
   fill: WORDS.fillTheKettle,
   weigh: WORDS.weighTheBeans,
   grind: 'grind',
-  'set-filter': WORDS.setAndRinseTheFilter,
+  'set-filter': WORDS.setRinsedFilter,
   warm: WORDS.warmBrewerAndServer,
   load: WORDS.loadLevelTare,
   seal: WORDS.sealTheTop,
@@ -48,10 +48,10 @@ export function HandsPage() {
       <Loaded of={hands} what={WORDS.howLongHandsTake}>
         {({ people }) =>
           people[0]?.steps.length === 0 ? (
-            <Notice title={WORDS.notKnownYet}>{WORDS.sixStepsOfAKindTeach}</Notice>
+            <Notice title={WORDS.notKnownYet}>{WORDS.sixStepsHint}</Notice>
           ) : (
             <>
-              <Text quiet>{WORDS.theMarkIsTheMiddleOf}</Text>
+              <Text quiet>{WORDS.handsLegend}</Text>
               <Halves
                 first={people.slice(0, Math.ceil(people.length / 2)).map(cardOf)}
                 second={people.slice(Math.ceil(people.length / 2)).map(cardOf)}
@@ -87,7 +87,7 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
     <View
       style={{ gap: 4 }}
       role="img"
-      aria-label={WORDS.sInTheMiddleEightOf(STEP_WORDS[kind] ?? kind, medianS, fromS, toS, cardS, steps)}
+      aria-label={WORDS.stepTimes(STEP_WORDS[kind] ?? kind, medianS, fromS, toS, cardS, steps)}
     >
       <Row style={{ justifyContent: 'space-between' }}>
         <Text style={{ flexShrink: 1 }}>{STEP_WORDS[kind] ?? kind}</Text>
@@ -119,7 +119,7 @@ function StepRow({ step: { kind, cardS, medianS, fromS, toS, steps } }: { step: 
         {mark(medianS, 6, theme.ink, 2, 14)}
       </View>
       <Text size="small" quiet>
-        {WORDS.toSFromStepsTheCard(Math.round(fromS), Math.round(toS), steps, Math.round(cardS))}
+        {WORDS.stepTimesFrom(Math.round(fromS), Math.round(toS), steps, Math.round(cardS))}
       </Text>
     </View>
   );

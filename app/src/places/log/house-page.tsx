@@ -69,12 +69,10 @@ function HouseDetails({ house }: { house: House }) {
               </Text>
             ))}
             <Text size="small" quiet>
-              {WORDS.boilingWaterScaldsTongsAndA}
+              {WORDS.boilingCaution}
             </Text>
           </Card>
-          {house.cloths.length === 0 ? (
-            <Notice title={WORDS.noClothOnTheBench}>{WORDS.nameEachClothAndItsStation}</Notice>
-          ) : null}
+          {house.cloths.length === 0 ? <Notice title={WORDS.noCloth}>{WORDS.nameClothsHint}</Notice> : null}
           {house.cloths.map((cloth) => (
             <ClothCard key={cloth.id} cloth={cloth} />
           ))}
@@ -123,7 +121,7 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
       >
         <Text size="small" quiet>
           {taste}
-          {of.stockG === null ? '' : WORDS.brewsSinceItWasWeighed(of.brews)}
+          {of.stockG === null ? '' : WORDS.brewsSinceWeighed(of.brews)}
         </Text>
       </Counted>
     </Card>
@@ -160,7 +158,7 @@ function PapersCard({ papers }: { papers: House['papers'] }) {
               }
             >
               <Text size="small" quiet={!low} bold={low}>
-                {WORDS.aDayInTheLastWeek(
+                {WORDS.perDayLastWeek(
                   low ? WORDS.orderMore : '',
                   days === null ? '' : WORDS.forAbout(inDays(days)),
                   perDay,
@@ -249,7 +247,7 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
           : WORDS.boiled(dayAndTime(cloth.lastBoiledMs, clock.nowMs()))}
         {cloth.creep === null
           ? ''
-          : WORDS.drawdownOnItsFirstWeek(
+          : WORDS.drawdownSinceFirstWeek(
               cloth.creep >= 0 ? '+' : '−',
               Math.abs(Math.round(100 * cloth.creep)),
             )}
@@ -268,7 +266,7 @@ function ClothCard({ cloth }: { cloth: House['cloths'][number] }) {
         {sure ? (
           <Button
             kind="ruled"
-            label={WORDS.aNewClothFromNought}
+            label={WORDS.newCloth}
             onPress={() => tell('cloth-replaced', WORDS.replace(cloth.name))}
           />
         ) : (

@@ -91,14 +91,14 @@ export function LargeFileCard({ kind, title, children }: Props) {
         <>
           <Button
             label={WORDS.chooseAFile}
-            says={WORDS.chooseAFileForTitle(title)}
+            says={WORDS.chooseFileFor(title)}
             disabled={busy}
             onPress={() => send.mutate()}
             style={{ alignSelf: 'flex-start' }}
           />
           {busy ? (
             <Text size="small" quiet>
-              {WORDS.anotherFileIsBeingReadIn}
+              {WORDS.otherImportRuns}
             </Text>
           ) : null}
         </>
@@ -172,7 +172,7 @@ function Looked({ job, onTake, onForget }: LookedProps) {
         <Line key={`fault ${line}`} line={line} words={WORDS.notSo(reason)} bold />
       ))}
       {faulty > faults.length ? (
-        <Text size="small">{WORDS.andThatCannotBeTaken(count(faulty - faults.length, WORDS.moreRow))}</Text>
+        <Text size="small">{WORDS.andFaulty(count(faulty - faults.length, WORDS.moreRow))}</Text>
       ) : null}
       {shows.map(({ line, shows: words }) => (
         <Line key={`${line} ${words}`} line={line} words={words} />
@@ -249,7 +249,7 @@ function Kept({ of, busy, onTakeOut }: KeptProps) {
       <Button
         kind={sure === id ? 'ruled' : 'plain'}
         label={sure === id ? WORDS.yesRemove(figure(brews)) : WORDS.remove}
-        says={sure === id ? WORDS.yesRemoveTheBrewsOf(name) : WORDS.removeForName(name)}
+        says={sure === id ? WORDS.confirmRemoval(name) : WORDS.removeForName(name)}
         disabled={busy}
         onPress={() => (sure === id ? onTakeOut(id) : setSure(id))}
       />

@@ -30,7 +30,7 @@ export function Loaded<Data>({
       title={WORDS.couldNotLoad(what.charAt(0).toUpperCase(), what.slice(1))}
       action={<Button label={WORDS.tryAgain} onPress={() => void of.refetch()} />}
     >
-      {WORDS.theServerCouldNotBeAsked}
+      {WORDS.serverUnreachable}
     </Notice>
   );
 }
@@ -52,7 +52,7 @@ export function ServerAway() {
   if (link !== 'away') return null;
   return (
     <Text role="status" bold testID="log-away">
-      {WORDS.theServerIsAwayWhatIs}
+      {WORDS.serverAway}
     </Text>
   );
 }

@@ -83,16 +83,16 @@ export function LogPlace() {
       {log.isError && records.length === 0 ? (
         <Notice
           ruled
-          title={WORDS.theLogCouldNotLoad}
+          title={WORDS.logNotLoaded}
           action={<Button label={WORDS.tryAgain} onPress={() => void log.refetch()} />}
         >
-          {WORDS.theServerCouldNotBeAsked}
+          {WORDS.serverUnreachable}
         </Notice>
       ) : null}
       {log.isSuccess && records.length === 0 ? (
         narrowed ? (
           <Notice
-            title={WORDS.noBrewIsLikeThat}
+            title={WORDS.noBrewFound}
             action={
               <Button
                 label={WORDS.showAll}
@@ -104,7 +104,7 @@ export function LogPlace() {
             }
           />
         ) : (
-          <Notice title={WORDS.nothingBrewedYet}>{WORDS.everyBrewThatIsHandedOver}</Notice>
+          <Notice title={WORDS.nothingBrewedYet}>{WORDS.emptyLogHint}</Notice>
         )
       ) : null}
       {records.map((record) => (

@@ -66,12 +66,12 @@ export function Picture({ name, csv, table, children }: Props) {
           <Button
             kind="bare"
             label={WORDS.csv}
-            says={WORDS.saveWhatIsDrawnAsCsv}
+            says={WORDS.saveDrawnCsv}
             onPress={() => window.location.assign(csv)}
           />
         ) : null}
-        <Button kind="bare" label={WORDS.svg} says={WORDS.saveTheChartAsSvg} onPress={saveSvg} />
-        <Button kind="bare" label={WORDS.png} says={WORDS.saveTheChartAsPng} onPress={() => void savePng()} />
+        <Button kind="bare" label={WORDS.svg} says={WORDS.saveChartSvg} onPress={saveSvg} />
+        <Button kind="bare" label={WORDS.png} says={WORDS.saveChartPng} onPress={() => void savePng()} />
       </Row>
       {open ? table : null}
     </View>

@@ -39,7 +39,7 @@ export function BeginRound({ bar }: { bar: Bar }) {
   const [what, setWhat] = useState<'coffees' | Dial>('coffees');
   const [recipeId, setRecipeId] = useState(here[0]?.id ?? '');
   const recipe = here.find(({ id }) => id === recipeId) ?? here[0];
-  if (!recipe) return <Text>{WORDS.noBrewerForARound}</Text>;
+  if (!recipe) return <Text>{WORDS.noBrewerForRound}</Text>;
   return (
     <Card style={{ gap: 12 }}>
       <Subheading>{WORDS.beginOne}</Subheading>
@@ -52,7 +52,7 @@ export function BeginRound({ bar }: { bar: Bar }) {
           ...DIALS.map((dial) => ({ value: dial, label: WORDS.dials[dial] })),
         ]}
       />
-      <Text quiet>{what === 'coffees' ? WORDS.oneRecipeSoThatOnlyThe : WORDS.oneThingIsChanged}</Text>
+      <Text quiet>{what === 'coffees' ? WORDS.oneRecipeHint : WORDS.oneThingIsChanged}</Text>
       <Select
         label={WORDS.recipe}
         value={recipe.id}
@@ -170,7 +170,7 @@ function Coffees({ bar, recipe }: Props) {
       </View>
       <Row style={{ alignItems: 'flex-end', flexWrap: 'wrap' }}>
         <Field
-          label={WORDS.aCoffeeThatIsNotOnTheBench}
+          label={WORDS.coffeeFromElsewhere}
           value={name}
           maxLength={40}
           onChangeText={setName}
@@ -196,7 +196,7 @@ function Coffees({ bar, recipe }: Props) {
       </Row>
       <Button
         kind="main"
-        label={many < 2 ? WORDS.chooseTwoOrMoreCoffees : WORDS.beginWith(many)}
+        label={many < 2 ? WORDS.chooseTwoCoffees : WORDS.beginWith(many)}
         disabled={many < 2}
         onPress={() => begin(samples, true)}
         testID="begin-round"
@@ -212,11 +212,11 @@ function DialIn({ dial, bar, recipe }: Props & { dial: Dial }) {
   const [cups, setCups] = useState<'2' | '3'>('3');
   const [step, setStep] = useState(String(STEPS[dial][0]));
   const coffee = bar.coffees.find(({ id }) => id === coffeeId) ?? bar.coffees[0];
-  if (!coffee) return <Text>{WORDS.noCoffeeForARound}</Text>;
+  if (!coffee) return <Text>{WORDS.noCoffeeForRound}</Text>;
   const [grinder] = bar.grinders;
   // A grinder that is set by feel would grind them all alike.
   if (dial === 'grind' && (!grinder || calibrationFault(grinder.points) !== null))
-    return <Text>{WORDS.noSettingsForARound}</Text>;
+    return <Text>{WORDS.noSettingsForRound}</Text>;
   return (
     <>
       <Select

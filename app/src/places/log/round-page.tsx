@@ -70,7 +70,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
   const heard = round.letters.every(({ scores }) => scores.length > 0);
   return (
     <Card style={{ gap: 14 }}>
-      <Subheading>{WORDS.tasteAndScore1To10}</Subheading>
+      <Subheading>{WORDS.tasteAndScore}</Subheading>
       <Field label={WORDS.whoseTongue} value={taster} maxLength={24} onChangeText={setTaster} />
       {round.letters
         .toSorted((a, b) => a.letter.localeCompare(b.letter))
@@ -116,7 +116,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
       {sure || heard ? (
         <Button kind="main" label={WORDS.openTheLetters} onPress={reveal} testID="reveal" />
       ) : (
-        <Button kind="ruled" label={WORDS.openBeforeAllAreScored} onPress={() => setSure(true)} />
+        <Button kind="ruled" label={WORDS.openBeforeScored} onPress={() => setSure(true)} />
       )}
       <Button kind="bare" label={WORDS.toTheBar} onPress={() => router.navigate('/')} />
     </Card>
@@ -192,7 +192,7 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
         onPress={() => keep.mutate()}
         testID="keep-best"
       />
-      {keep.error ? <Text role="alert">{WORDS.theServerCouldNotBeAsked}</Text> : null}
+      {keep.error ? <Text role="alert">{WORDS.serverUnreachable}</Text> : null}
     </>
   );
 }

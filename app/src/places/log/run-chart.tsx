@@ -56,7 +56,7 @@ export function RunChart({ run, chart, nowMs }: RunProps) {
   return (
     <ChartReader
       label={runWords({ run, chart })}
-      reads={WORDS.brewTimeBrewByBrew}
+      reads={WORDS.brewTimeChart}
       readings={run.map((brew, index) => ({
         x: x(index + 1),
         y: y(brew.brewS),

@@ -40,7 +40,7 @@ export function RunPage() {
     return (
       <Page>
         <PageHead title={WORDS.brewTimeTrend} />
-        <Notice title={WORDS.nothingBrewedYet}>{WORDS.theFirstBrewsThatAreHanded}</Notice>
+        <Notice title={WORDS.nothingBrewedYet}>{WORDS.runEmptyHint}</Notice>
       </Page>
     );
   return (
@@ -77,11 +77,11 @@ const ODD_SHOWN = 5;
 function RunDetails({ learnt }: { learnt: Learnt }) {
   const { clock } = useHere();
   const { run, chart, tried } = learnt;
-  if (run.length === 0) return <Notice title={WORDS.noBrewOfTheseYet}>{WORDS.timesAreShownOnceOneIs}</Notice>;
+  if (run.length === 0) return <Notice title={WORDS.noBrewsYet}>{WORDS.timesOnceServed}</Notice>;
   return (
     <>
       <Card>
-        <Subheading>{WORDS.brewTimeBrewByBrew}</Subheading>
+        <Subheading>{WORDS.brewTimeChart}</Subheading>
         <Picture
           name={`run-${learnt.recipeId}`}
           table={<RunTable run={run} chart={chart} nowMs={clock.nowMs()} />}
@@ -90,7 +90,7 @@ function RunDetails({ learnt }: { learnt: Learnt }) {
         </Picture>
         <Text>{verdict(learnt)}</Text>
         <Text size="small" quiet>
-          {WORDS.timesAreAsTheyWouldBe}
+          {WORDS.timesForLatestSize}
         </Text>
       </Card>
       <Facts learnt={learnt} />
@@ -109,25 +109,25 @@ function RunDetails({ learnt }: { learnt: Learnt }) {
 function verdict({ run, chart }: Learnt): string {
   if (!chart) {
     const same = run.filter(({ setting }) => setting === run.at(-1)!.setting).length;
-    return WORDS.brewsAtThisSettingTwelveGive(same);
+    return WORDS.brewsAtSetting(same);
   }
   if (chart.shift)
-    return WORDS.itHasShiftedSinceBrewIt(
+    return WORDS.runShifted(
       chart.shift.fromIndex + 1,
       Math.abs(Math.round(chart.shift.byS)),
       chart.shift.byS > 0 ? 'longer' : 'less',
     );
   const odd = chart.outside.filter(Boolean).length;
   return odd === 0
-    ? WORDS.itRunsAsItDoesTo(showClock(chart.lowS), showClock(chart.highS), showClock(chart.centreS))
-    : WORDS.itRunsAsItDoesAround(showClock(chart.centreS), odd);
+    ? WORDS.runsWithin(showClock(chart.lowS), showClock(chart.highS), showClock(chart.centreS))
+    : WORDS.runsAround(showClock(chart.centreS), odd);
 }
 
 /** How long a coffee's beds take, against what its cards say. */
 function levelInWords(level: number): string {
   const percent = Math.round(100 * (level - 1));
   if (percent === 0) return WORDS.asCardsExpect;
-  return WORDS.thanCardsExpectAndPlannedWith(Math.abs(percent), percent > 0 ? 'longer' : 'shorter');
+  return WORDS.bedsPlannedWith(Math.abs(percent), percent > 0 ? 'longer' : 'shorter');
 }
 
 type Fact = { name: string; value: string; from: string; odd?: string[] | undefined };
@@ -140,8 +140,7 @@ function Facts({ learnt: { versions, run, grind, retention, drawdown } }: { lear
           {
             name: WORDS.aStepCoarser,
             value: `${grind.secondsPerStep < 0 ? '−' : '+'}${Math.abs(Math.round(grind.secondsPerStep))} s ± ${Math.round(grind.plusMinusS)} s (80 %)`,
-            from:
-              grind.brews === 0 ? WORDS.theUsualNoBrewYet : WORDS.fromBrews(grind.grinderName, grind.brews),
+            from: grind.brews === 0 ? WORDS.usualNoBrew : WORDS.fromBrews(grind.grinderName, grind.brews),
           },
         ]
       : []),
@@ -150,14 +149,14 @@ function Facts({ learnt: { versions, run, grind, retention, drawdown } }: { lear
       value: retention
         ? `${retention.gPerG.toFixed(2)} g/g ± ${retention.plusMinus.toFixed(2)} (80 %)`
         : WORDS.theMethodsOwn,
-      from: retention ? WORDS.fromWeighedCups(retention.cups) : WORDS.fiveWeighedCupsTeachIt,
+      from: retention ? WORDS.fromWeighedCups(retention.cups) : WORDS.fiveWeighedCups,
       odd: retention?.outliers,
     },
     {
       name: 'drawdown',
       value: drawdown ? WORDS.sAtG(Math.round(drawdown.usualS), drawdown.usualG) : WORDS.theRecipesOwn,
       from: drawdown
-        ? WORDS.growsWithWaterToThePower(
+        ? WORDS.growsWithWater(
             levelInWords(drawdown.level),
             drawdown.exponent,
             (1.28 * drawdown.exponentSd).toFixed(2),

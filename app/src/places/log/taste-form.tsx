@@ -103,7 +103,7 @@ export function TasteForm({ record }: { record: BrewRecord }) {
           <Measured control={control} name="tdsPct" label={WORDS.tds} />
           <Measured control={control} name="beverageG" label={WORDS.beverageG} />
         </Row>
-        {tdsPct ? <Text role="alert">{WORDS.tdsAConeIsNear1(tdsPct.message ?? '')}</Text> : null}
+        {tdsPct ? <Text role="alert">{WORDS.tdsError(tdsPct.message ?? '')}</Text> : null}
         {beverageG ? <Text role="alert">{WORDS.theBeverage(beverageG.message ?? '')}</Text> : null}
         {words ? <Text role="alert">{WORDS.yourWords(words.message ?? '')}</Text> : null}
         <Button

@@ -121,10 +121,7 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
         </Svg>
       </ChartReader>
       <Text size="small" quiet aria-hidden>
-        {WORDS.lineFineDotsPlannedPaleWhere(
-          told ? WORDS.asEntered : 'weighed',
-          others.length > 0 ? WORDS.dashedByNumberTheOthers : '',
-        )}
+        {WORDS.curveLegend(told ? WORDS.asEntered : 'weighed', others.length > 0 ? WORDS.dashedOthers : '')}
       </Text>
     </View>
   );
@@ -238,10 +235,7 @@ function weights({ record, points }: Of): Point[] {
 function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[], units: Units): string {
   const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
   return [
-    WORDS.waterOverTimePlannedBy(
-      inWords(showMass(record.brewWaterG, units, 'water')),
-      showClock(record.plannedBrewS),
-    ),
+    WORDS.plannedCurve(inWords(showMass(record.brewWaterG, units, 'water')), showClock(record.plannedBrewS)),
     `${told ? 'entered' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
     record.realBrewS === null ? WORDS.noEndMark : WORDS.endedAt(showClock(record.realBrewS)),
     ...others.map(({ record: { realBrewS } }, n) =>

@@ -33,7 +33,7 @@ export function AsOne({
         <Text style={{ flex: 1, minWidth: 180 }}>
           {WORDS.oneBrewForCups(
             cups,
-            soonerS < -WORTH_SHARING_S ? WORDS.soonerThanEachByItself(showClock(-soonerS)) : '',
+            soonerS < -WORTH_SHARING_S ? WORDS.soonerThanApart(showClock(-soonerS)) : '',
           )}
         </Text>
         <Button label={WORDS.eachByItself} onPress={() => onChange(false)} />
@@ -42,7 +42,7 @@ export function AsOne({
   if (soonerS < WORTH_SHARING_S) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
-      <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.cupsAreAlikeAsOneBrew(cups, showClock(soonerS))}</Text>
+      <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.cupsAlike(cups, showClock(soonerS))}</Text>
       <Button label={WORDS.brewTheAsOne(cups)} onPress={() => onChange(true)} testID="as-one" />
     </Row>
   );

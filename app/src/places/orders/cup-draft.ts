@@ -71,7 +71,7 @@ function workOut(draft: Draft, { bar, menu, book, units, nowMs }: Counter): Draf
   if (!size.ok) return size;
   const coffee = bar.coffees.find(({ id }) => id === draft.coffeeId);
   const recipe = menu.find(({ id }) => id === draft.recipeId);
-  if (!coffee || !recipe) return { ok: false, reason: WORDS.chooseACoffeeAndAMethod };
+  if (!coffee || !recipe) return { ok: false, reason: WORDS.chooseCoffeeAndMethod };
   const cup: CupAsk = {
     cupId: draft.key,
     recipeId: recipe.id,

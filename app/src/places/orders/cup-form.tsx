@@ -94,7 +94,7 @@ export const CupForm = memo(function CupForm({
       </Row>
       {read.ok ? (
         <Text quiet>
-          {WORDS.toWaterOnTheTimer(
+          {WORDS.cupInFigures(
             inWords(showMass(read.doseG, units, 'dose')),
             inWords(showMass(read.brewWaterG, units, 'water')),
             showClock(read.brewTimeS),

@@ -120,7 +120,7 @@ function Line({ of, onPress }: { of: OnMenu; onPress: () => void }) {
       </Text>
       {why ? (
         <Text size="small" bold>
-          {isOff ? WORDS.tapToTakeItAnyway(why) : why}
+          {isOff ? WORDS.tapToTakeAnyway(why) : why}
         </Text>
       ) : null}
     </Touch>

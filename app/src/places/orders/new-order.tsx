@@ -85,7 +85,7 @@ export function NewOrder() {
           title={WORDS.nothingToBrewWith}
           action={<Button kind="main" label={WORDS.firstDay} onPress={() => router.push('/first-day')} />}
         >
-          {WORDS.anOrderNeedsABrewer}
+          {WORDS.orderNeedsBrewer}
         </Notice>
       </Page>
     );
@@ -170,7 +170,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const closer = isApart(quote)
     ? closest(quotes, [
         ...ways,
-        ...(merged && !together ? [{ name: WORDS.otherWay, what: WORDS.alikeCupsAsOneBrew }] : []),
+        ...(merged && !together ? [{ name: WORDS.otherWay, what: WORDS.alikeAsOne }] : []),
       ])
     : null;
 
@@ -302,7 +302,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             style={{ flex: 1 }}
           />
         </Row>
-        {drafts.length >= MOST_CUPS ? <Text quiet>{WORDS.sixCupsAreTheMostFor}</Text> : null}
+        {drafts.length >= MOST_CUPS ? <Text quiet>{WORDS.sixCupsAtMost}</Text> : null}
         {allRight ? (
           <Card>
             <QuoteLine quote={quote} closer={closer} queue={queue} standsIn={standsIn} />
@@ -333,7 +333,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
           kind="main"
           label={
             waiting
-              ? WORDS.workingOutWhenItWouldBe
+              ? WORDS.workingOutReady
               : drafts.length <= 1
                 ? WORDS.takeTheOrder
                 : WORDS.takeCups(drafts.length)

@@ -138,7 +138,7 @@ export function Split({ order, onClose }: { order: OrderState; onClose: () => vo
   const asks = asksOf(order).filter(({ cupId }) => chosen.includes(cupId));
   return (
     <Card style={{ gap: 8 }}>
-      <Text bold>{WORDS.whichCupsGoToTheNewOrder}</Text>
+      <Text bold>{WORDS.whichCupsSplit}</Text>
       {notCancelled(order).map((cup) => {
         const on = chosen.includes(cup.cupId);
         const what = WORDS.cupInOrder(order.cups.indexOf(cup) + 1, cupInWords(cup, units));
@@ -174,7 +174,7 @@ export function Join({ order, onClose }: { order: OrderState; onClose: () => voi
   return (
     <Card style={{ gap: 8 }}>
       {others.length === 0 ? (
-        <Text quiet>{WORDS.noOtherOrderIsOpen}</Text>
+        <Text quiet>{WORDS.noOtherOrder}</Text>
       ) : (
         <Select
           label={WORDS.joinWith}
@@ -246,7 +246,7 @@ export function GuestLeft({ order, onClose }: { order: OrderState; onClose: () =
   return (
     <Card style={{ gap: 8 }}>
       <Text bold>{WORDS.guestHasLeft}</Text>
-      <Text>{WORDS.nothingThatWaitsIsBrewed}</Text>
+      <Text>{WORDS.guestLeftHint}</Text>
       {brews.map((brew) => (
         <BrewGoes
           key={brew.id}

@@ -76,7 +76,7 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
       ) : null}
       <CounterList />
       {open.length === 0 && !compact ? (
-        <Notice title={WORDS.allCupsAreOut}>{WORDS.takeTheNextOrderAndThe}</Notice>
+        <Notice title={WORDS.allCupsAreOut}>{WORDS.emptyOrdersHint}</Notice>
       ) : null}
       {compact ? (
         open.map((order) => <OrderCard key={order.id} order={order} compact />)
@@ -85,7 +85,7 @@ export const OrderList = memo(function OrderList({ compact }: { compact?: boolea
       )}
       {closed.length > 0 && !compact ? (
         <>
-          <Subheading style={{ marginTop: 8 }}>{WORDS.outInTheLastHour}</Subheading>
+          <Subheading style={{ marginTop: 8 }}>{WORDS.outLastHour}</Subheading>
           {closed.map((order) => (
             <OrderCard key={order.id} order={order} compact={false} />
           ))}
@@ -112,7 +112,7 @@ function InTurn({ orders }: { orders: OrderState[] }) {
       onDragEnd={({ active, over }) => over && move(placeOf(active.id), placeOf(over.id))}
       accessibility={{
         screenReaderInstructions: {
-          draggable: WORDS.pressTheUpOrDownArrow,
+          draggable: WORDS.arrowsMoveOrder,
         },
       }}
     >
@@ -210,7 +210,7 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
           <Button
             kind={asking ? 'chosen' : 'plain'}
             label={WORDS.whyThisTime}
-            says={WORDS.whyOrderComesOutAtThis(badgeOf(order.badge).letter)}
+            says={WORDS.whyOrderThisTime(badgeOf(order.badge).letter)}
             onPress={() => setAsking(!asking)}
           />
           <Button
@@ -223,7 +223,7 @@ function OrderCard({ order, compact, grip, urge }: OrderCardProps) {
       {urged ? (
         <View role="status" style={{ gap: 4, paddingVertical: 4 }}>
           <Text bold>{urged.words}</Text>
-          <Shifts shifts={urged.shifts} otherwise={WORDS.theOthersStayAsTheyAre} />
+          <Shifts shifts={urged.shifts} otherwise={WORDS.othersStay} />
         </View>
       ) : null}
       {asking && open ? <WhyThen order={order} /> : null}
@@ -255,7 +255,7 @@ function Promised({ order, finishS, compact }: { order: OrderState; finishS: num
   if (remade)
     return (
       <Text size="small" quiet={!compact}>
-        {WORDS.sentBackForAtMs(clockTime(remade.atMs))}
+        {WORDS.sentBackAt(clockTime(remade.atMs))}
       </Text>
     );
   if (order.promisedMs === undefined) return null;

@@ -40,7 +40,7 @@ export function OrderPage() {
           title={WORDS.noSuchOrder}
           action={<Button label={WORDS.orders} onPress={() => router.replace('/orders')} />}
         >
-          {WORDS.itMayHaveBeenJoined}
+          {WORDS.noSuchOrderHint}
         </Notice>
       </Page>
     );

@@ -55,7 +55,7 @@ export const EffectOf = ({ events }: { events: readonly NewEvent[] }) => (
 
 function Effects({ effect }: { effect: Effect | null }) {
   const { state } = useBar();
-  if (!effect) return <Text quiet>{WORDS.workingOutWhatItDoes}</Text>;
+  if (!effect) return <Text quiet>{WORDS.workingOutEffect}</Text>;
   if (!effect.ok)
     return (
       <Text bold role="alert">
@@ -81,7 +81,7 @@ function Effects({ effect }: { effect: Effect | null }) {
           </Text>
         ),
       )}
-      <Shifts shifts={effect.shifts} otherwise={WORDS.theOthersStayAsTheyAre} />
+      <Shifts shifts={effect.shifts} otherwise={WORDS.othersStay} />
     </View>
   );
 }

@@ -54,7 +54,7 @@ export const promiseInWords = ({ promise, withinMin = 10 }: Queue): string =>
     ? WORDS.withinMinutes(withinMin)
     : promise === 'pick-up'
       ? WORDS.atATime
-      : WORDS.asSoonAsItCan;
+      : WORDS.asSoonAsPossible;
 
 const DAY_MS = 86_400_000;
 

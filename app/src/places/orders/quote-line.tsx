@@ -79,7 +79,7 @@ export function QuoteLine({
             {WORDS.timeToCome}
           </Text>
         </Row>
-        <Text quiet>{WORDS.workingOutWhenItWouldBeLabel}</Text>
+        <Text quiet>{WORDS.workingOutReadyLabel}</Text>
         <Text aria-hidden> </Text>
       </View>
     );
@@ -108,13 +108,13 @@ export function QuoteLine({
       ) : null}
       {quote.apartS > APART_S ? (
         <Text bold testID="apart">
-          {WORDS.itsCupsComeOutApart(
+          {WORDS.cupsComeApart(
             showClock(quote.apartS),
-            closer ? WORDS.apart(closer.what, showClock(closer.apartS)) : WORDS.noOtherMethodThatThisBench,
+            closer ? WORDS.apart(closer.what, showClock(closer.apartS)) : WORDS.noCloserMethod,
           )}
         </Text>
       ) : null}
-      <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise={WORDS.noOtherOrderWaitsForIt} />
+      <Shifts shifts={quote.shifts.filter(({ byS }) => byS > 0)} otherwise={WORDS.noOrderWaits} />
     </View>
   );
 }

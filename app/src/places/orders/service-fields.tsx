@@ -42,7 +42,7 @@ export const Service = memo(function Service({ number, draft, onChange }: Props)
         />
         <Chip
           label={WORDS.allergyOrWish}
-          says={WORDS.allergyOrWishOfCup(number)}
+          says={WORDS.wishesOfCup(number)}
           on={open}
           onPress={() => {
             if (open) onChange({ allergy: '', note: '' });

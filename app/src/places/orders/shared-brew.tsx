@@ -59,16 +59,14 @@ export function SharedBrew({ neighbour, here, other, shared, onChange }: Props) 
     return (
       <Row style={{ flexWrap: 'wrap' }}>
         <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.oneBrewWithOrder(letter)}</Text>
-        <Button kind="bare" label={WORDS.aBrewOfItsOwn} onPress={() => onChange(false)} />
+        <Button kind="bare" label={WORDS.ownBrew} onPress={() => onChange(false)} />
       </Row>
     );
   const soonerS = here?.ok && other?.ok ? here.readyS - other.readyS : 0;
   if (soonerS < WORTH_SHARING_S) return null;
   return (
     <Row style={{ flexWrap: 'wrap' }}>
-      <Text style={{ flex: 1, minWidth: 180 }}>
-        {WORDS.orderWaitsForTheSameAs(letter, showClock(soonerS))}
-      </Text>
+      <Text style={{ flex: 1, minWidth: 180 }}>{WORDS.orderWaitsForSame(letter, showClock(soonerS))}</Text>
       <Button label={WORDS.brewItWith(letter)} onPress={() => onChange(true)} testID="share-brew" />
     </Row>
   );

@@ -50,7 +50,7 @@ export function useUrging(): Urge {
       if (!bar) return;
       planner.ask(bar, { ask: 'urge', orderId: order.id, otherId: other.id, way }, (answer) => {
         if (answer.ask !== 'urge') return;
-        const otherwise = WORDS.cannotBeOutAnyMoreWhat(letter(order), way, letter(other));
+        const otherwise = WORDS.cannotPass(letter(order), way, letter(other));
         take(order, `${letter(order)} ${way} ${letter(other)}`, answer.urging, otherwise);
       });
     },
@@ -59,7 +59,7 @@ export function useUrging(): Urge {
       if (!bar) return;
       planner.ask(bar, { ask: 'rush', orderId: order.id }, (answer) => {
         if (answer.ask !== 'rush') return;
-        take(order, WORDS.rushFor(letter(order)), answer.urging, WORDS.isAsSoonAsItCan(letter(order)));
+        take(order, WORDS.rushFor(letter(order)), answer.urging, WORDS.isSoonest(letter(order)));
       });
     },
     calm: (order) => {

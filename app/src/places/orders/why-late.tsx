@@ -51,13 +51,13 @@ export function WhyThen({ order }: { order: OrderState }) {
       {found?.chain.map((link) => (
         <Text key={link.brewId}>{linkInWords(link, known)}</Text>
       ))}
-      {found && found.chain.length === 0 ? <Text>{WORDS.nothingHoldsItUpItsBrews}</Text> : null}
+      {found && found.chain.length === 0 ? <Text>{WORDS.nothingHoldsItUp}</Text> : null}
       {found?.helps.map((help) => (
         <Text key={JSON.stringify(help)} bold>
           {helpInWords(help, order, known.bench)}
         </Text>
       ))}
-      {found && found.helps.length === 0 ? <Text quiet>{WORDS.nothingThatWasTriedBringsIt}</Text> : null}
+      {found && found.helps.length === 0 ? <Text quiet>{WORDS.nothingBringsItSooner}</Text> : null}
     </View>
   );
 }

@@ -46,7 +46,7 @@ export function Circumstances({ bar, recipe, units, asked, onAsk, made }: Conver
         <Button
           kind="bare"
           label={open ? WORDS.less : WORDS.change}
-          says={open ? WORDS.fewerSettings : WORDS.changeAltitudeBrewerGrinderRatioCups}
+          says={open ? WORDS.fewerSettings : WORDS.convertHint}
           onPress={() => setOpen(!open)}
         />
       </Row>

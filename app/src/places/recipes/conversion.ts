@@ -170,7 +170,7 @@ function readAsk(asked: ConverterInput, units: Units): ReadAsk {
   if (!amount.ok) return { ok: false, field: lead, reason: amount.reason };
   const cups = readTyped(asked.cups, WORDS.cupsLabel);
   if (!cups.ok || !Number.isInteger(cups.value) || cups.value < 1 || cups.value > 12)
-    return { ok: false, field: 'cups', reason: cups.ok ? WORDS.cupsAWholeNumberFrom1 : cups.reason };
+    return { ok: false, field: 'cups', reason: cups.ok ? WORDS.cupsError : cups.reason };
   const ratio = blank(asked.ratio) ? null : readTyped(asked.ratio, WORDS.ratio);
   if (ratio && !ratio.ok) return { ok: false, field: 'ratio', reason: ratio.reason };
   if (ratio && (ratio.value < RATIO_RANGE.min || ratio.value > RATIO_RANGE.max))

@@ -214,14 +214,14 @@ function Numbers({
       {derivation ? <WhyCard derivation={derivation} units={units} onClose={() => of && onWhy(of)} /> : null}
       {grind && !grind.ok ? <Text size="small">{grind.reason}</Text> : null}
       <Text size="small" quiet>
-        {WORDS.grindOf100(
+        {WORDS.grindOfHundred(
           bandInWords(card.grindBand),
           card.grindBand,
           onBench
             ? WORDS.inThe(brewer.name)
             : anyOnBench
               ? ` In the ${brewer.name}, which is not on this bench.`
-              : WORDS.noBrewerOfThisKindIs(brewer.name),
+              : WORDS.noSuchBrewer(brewer.name),
         )}
       </Text>
       {capacity.fit.fits ? null : (

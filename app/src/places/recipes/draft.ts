@@ -95,7 +95,7 @@ export function withoutStep(recipe: Recipe, index: number): { recipe: Recipe; me
     const nameOf = (id: string) => left.steps.find((step) => step.id === id)?.name ?? id;
     mended.push(
       now && left.holds.length > n
-        ? WORDS.isNowHeldFromTo(hold.tool, nameOf(now.from), nameOf(now.to))
+        ? WORDS.nowHeldFromTo(hold.tool, nameOf(now.from), nameOf(now.to))
         : WORDS.isHeldNoMore(hold.tool),
     );
   }
@@ -122,7 +122,7 @@ export function withoutStep(recipe: Recipe, index: number): { recipe: Recipe; me
   const amount = steps[lastPour]?.pour?.amount;
   if (wasLast && amount && !('restParts' in amount && amount.restParts === 1)) {
     change(lastPour, { pour: { ...steps[lastPour]!.pour!, amount: { toShare: 1 } } });
-    mended.push(WORDS.nowGoesToAllOfTheWater(steps[lastPour]!.name));
+    mended.push(WORDS.nowGoesToAll(steps[lastPour]!.name));
   }
   return { recipe: { ...left, steps }, mended };
 }

@@ -90,7 +90,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             {METHODS[draft.method].name} · {draft.id}
           </Text>
           <Field
-            label={WORDS.whyOneWouldChooseIt}
+            label={WORDS.whyChooseIt}
             value={draft.why}
             onChangeText={(why) => set({ why })}
             fault={at('why').length > 0}
@@ -132,7 +132,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
               fault={at('ratio').length > 0}
             />
             <NumberField
-              label={WORDS.grind0To100}
+              label={WORDS.grindField}
               value={draft.grindBand}
               onChange={(grindBand) => set({ grindBand })}
               fault={at('grindBand').length > 0}
@@ -177,7 +177,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
         ) : null}
         <Button
           kind="main"
-          label={copy ? WORDS.saveAsANewRecipe : WORDS.saveAsVersion(opened.version + 1)}
+          label={copy ? WORDS.saveAsNewRecipe : WORDS.saveAsVersion(opened.version + 1)}
           disabled={!read.ok || storing.saving}
           onPress={save}
           testID="save-recipe"
@@ -211,7 +211,7 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
     <Card>
       <Subheading>{WORDS.atTheReferenceDose}</Subheading>
       <Text>
-        {WORDS.ofWaterInTheCupOn(
+        {WORDS.recipeInFigures(
           inWords(showMass(card.doseG, units, 'dose')),
           inWords(showMass(card.brewWaterG, units, 'water')),
           inWords(showMass(card.beverageG, units, 'water')),

@@ -44,7 +44,7 @@ export function ImportRecipes() {
         ? [
             {
               field: 'file',
-              reason: WORDS.isMbAFileOfRecipes(Math.round(file.size / 1e6)),
+              reason: WORDS.fileTooLarge(Math.round(file.size / 1e6)),
             },
           ]
         : !read.ok
@@ -62,7 +62,7 @@ export function ImportRecipes() {
     else
       setBrought({
         from: file.name,
-        faults: [{ field: 'picture', reason: WORDS.noCodeWasFoundInIt }],
+        faults: [{ field: 'picture', reason: WORDS.noCodeFound }],
       });
   };
 
@@ -73,14 +73,14 @@ export function ImportRecipes() {
         <Button kind="bare" label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />
       </Row>
       <Card>
-        <Text quiet>{WORDS.nothingIsChangedBeforeYouHave}</Text>
+        <Text quiet>{WORDS.nothingOverwritten}</Text>
         <Row style={{ flexWrap: 'wrap' }}>
           <Button label={WORDS.aRecipeFile} onPress={() => void takeFile()} testID="import-file" />
-          <Button label={WORDS.aPictureOfACode} onPress={() => void takePicture()} testID="import-picture" />
+          <Button label={WORDS.pictureOfCode} onPress={() => void takePicture()} testID="import-picture" />
         </Row>
         <Row style={{ alignItems: 'flex-end' }}>
           <Field
-            label={WORDS.orTheCodeAsText}
+            label={WORDS.orCodeAsText}
             value={text}
             onChangeText={setText}
             maxLength={9000}
@@ -115,7 +115,7 @@ function broughtByCode(code: string, from: string): Brought {
 
 /** A phone's camera that read the code opens the app at it. */
 const broughtByAddress = (): Brought | null =>
-  holdsCode(window.location.hash) ? broughtByCode(window.location.hash, WORDS.theCodeInTheAddress) : null;
+  holdsCode(window.location.hash) ? broughtByCode(window.location.hash, WORDS.codeInAddress) : null;
 
 function Faults({ from, faults }: { from: string; faults: Fault[] }) {
   return (
@@ -150,9 +150,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
         store.tookRecipe(saved);
         words.push(WORDS.keptAsVersion(saved.name, saved.version));
       } catch (error) {
-        words.push(
-          `${recipe.name}: ${error instanceof Refused ? error.message : WORDS.notKeptTheServerIsAway}`,
-        );
+        words.push(`${recipe.name}: ${error instanceof Refused ? error.message : WORDS.notKept}`);
       }
     }
     setSaid(words);
@@ -181,10 +179,10 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
                 {what === 'new'
                   ? WORDS.newHere
                   : what === 'same'
-                    ? WORDS.theSameAsHereNothingTo
+                    ? WORDS.sameAsHere
                     : what === 'earlier'
                       ? WORDS.anEarlierVersion(version)
-                      : WORDS.wouldBeVersionVersionStays(version, version - 1)}
+                      : WORDS.wouldBeVersion(version, version - 1)}
               </Text>
             </View>
             {isHere(what) ? null : (
@@ -200,7 +198,7 @@ function Preview({ from, incoming }: { from: string; incoming: Incoming[] }) {
         </View>
       ))}
       {useful.length === 0 ? (
-        <Text quiet>{WORDS.allOfItIsHereAlready}</Text>
+        <Text quiet>{WORDS.allHereAlready}</Text>
       ) : (
         <Button
           kind="main"

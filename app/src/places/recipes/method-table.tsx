@@ -42,11 +42,11 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
   return (
     <Card style={{ gap: 0 }}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading style={{ flexShrink: 1 }}>{WORDS.theSameCupInEveryMethod}</Subheading>
+        <Subheading style={{ flexShrink: 1 }}>{WORDS.sameCupEveryMethod}</Subheading>
         <Button
           kind={asTable ? 'chosen' : 'bare'}
           label={WORDS.table}
-          says={asTable ? WORDS.showTheMethodsAsAList : WORDS.showTheMethodsAsATable}
+          says={asTable ? WORDS.methodsAsList : WORDS.methodsAsTable}
           onPress={() => setAsTable(!asTable)}
         />
       </Row>
@@ -166,11 +166,11 @@ const factsOf = (card: BrewCard, units: Units, fits: boolean): string =>
     `1:${card.ratio.toFixed(1)}`,
     inWords(showTemperature(card.waterC, units, !Number.isInteger(card.waterC))),
     bandInWords(card.grindBand),
-    ...(fits ? [showClock(card.brewTimeS), WORDS.handsForHandsTimeS(showClock(card.handsTimeS))] : []),
+    ...(fits ? [showClock(card.brewTimeS), WORDS.handsTime(showClock(card.handsTimeS))] : []),
   ].join(' · ');
 
 /** No brewer of the method takes the dose in one go. */
 const outOfRange = ({ method, doseG }: BrewCard): string =>
   BREWERS.some((brewer) => brewer.method === method && brewer.minDoseG <= doseG)
-    ? WORDS.needsMoreThanOneBrew
-    : WORDS.tooLittleForItsSmallestBrewer;
+    ? WORDS.needsSeveralBrews
+    : WORDS.tooLittleForBrewers;

@@ -112,7 +112,7 @@ function Pasted({ onRead, unread }: { onRead: (text: string) => void; unread: re
       />
       <Row style={{ justifyContent: 'space-between' }}>
         <Text size="small" quiet style={{ flex: 1 }}>
-          {WORDS.orFillInTheFields}
+          {WORDS.orFillFields}
         </Text>
         <Button
           label={WORDS.readIt}
@@ -179,7 +179,7 @@ function Fields({
         {field('name', WORDS.name, 170)}
       </Row>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
-        {field('dose', WORDS.doseIn(units.mass), 90, { says: WORDS.doseAsItIsSaid })}
+        {field('dose', WORDS.doseIn(units.mass), 90, { says: WORDS.doseField })}
         {field('water', WORDS.waterIn(units.mass), 90)}
         {field('temperature', WORDS.waterAtIn(`°${units.temperature}`), 90)}
       </Row>
@@ -199,7 +199,7 @@ function Fields({
       ) : null}
       {isPoured(form.method) ? (
         <>
-          {field('pours', WORDS.poursAsTheyArePrinted, '100%', { multiline: true })}
+          {field('pours', WORDS.poursField, '100%', { multiline: true })}
           <Text size="small" quiet>
             {WORDS.poursLike}
           </Text>
@@ -207,7 +207,7 @@ function Fields({
       ) : null}
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
         {field('end', isPoured(form.method) ? WORDS.dryAt : WORDS.doneAt, 140)}
-        {field('grindBand', WORDS.grind0To100, 140)}
+        {field('grindBand', WORDS.grindField, 140)}
       </Row>
       {Object.entries(faults).map(([name, reason]) => (
         <Text key={name} bold size="small" role="alert">

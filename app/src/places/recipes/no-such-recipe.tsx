@@ -16,9 +16,7 @@ export function NoSuchRecipe({ id, loaded }: { id: string; loaded: boolean }) {
         title={loaded ? WORDS.noSuchRecipe : WORDS.notHereYet}
         action={<Button label={WORDS.allRecipes} onPress={() => router.replace('/recipes')} />}
       >
-        {loaded
-          ? WORDS.thereIsNoRecipeCalledOn(id.slice(0, 40))
-          : WORDS.isNotOneOfTheRecipes(id.slice(0, 40))}
+        {loaded ? WORDS.noRecipeCalled(id.slice(0, 40)) : WORDS.notShippedRecipe(id.slice(0, 40))}
       </Notice>
     </Page>
   );

@@ -34,7 +34,7 @@ export function OneRun({ recipe, real, ...rest }: RunProps & { recipe: Recipe; r
   const here = useHere();
   const { book } = useBar();
   const [bar] = useState(() => openRun(here, recipe, real, book));
-  if (!bar) return <Text role="alert">{WORDS.noBrewerHereTakesIt}</Text>;
+  if (!bar) return <Text role="alert">{WORDS.noBrewerTakesIt}</Text>;
   return (
     <BarContext.Provider value={bar}>
       <Run bar={bar} {...rest} />
@@ -72,7 +72,7 @@ function Run({ bar, onAgain, onBack, byHand = false }: RunProps & { bar: Private
         {item ? (
           <Button
             label={WORDS.nextStep}
-            says={WORDS.nextStepOfTheRun}
+            says={WORDS.nextStepOfRun}
             onPress={() => {
               bar.skipTo(overMs(item));
               tapFor(bar, item, bar.clock.nowMs());

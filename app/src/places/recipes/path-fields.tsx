@@ -49,7 +49,7 @@ export function PathFields({ pour, faults, onChange }: Props) {
       ))}
       {paths.length < PARTS_MAX ? (
         <Button
-          label={paths.length === 0 ? WORDS.sayWhereTheWaterGoes : WORDS.addAPart}
+          label={paths.length === 0 ? WORDS.sayWaterPath : WORDS.addAPart}
           onPress={add}
           style={{ alignSelf: 'flex-start' }}
         />
@@ -124,7 +124,7 @@ function PartFields({
         />
         {last ? null : (
           <NumberField
-            label={WORDS.upToPerCentOfTheWater}
+            label={WORDS.upToPercent}
             value={Math.round((part.toShare ?? 0) * 1000) / 10}
             onChange={(percent) => onChange({ ...part, toShare: percent / 100 })}
             fault={wrong}

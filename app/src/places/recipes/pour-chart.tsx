@@ -115,7 +115,7 @@ export function PourChart({ card, units, width: given, still = false }: PourChar
           </G>
         ) : (
           <SvgText x={PLOT.left} y={PLOT.top + 10} {...font}>
-            {WORDS.ofWaterWeighedInBefore(inWords(showMass(card.brewWaterG, units, 'water')))}
+            {WORDS.waterWeighedBefore(inWords(showMass(card.brewWaterG, units, 'water')))}
           </SvgText>
         )}
         <SvgText x={PLOT.left + 6} y={PLOT.top + 4} {...font}>
@@ -235,7 +235,7 @@ function temperatureWords(card: BrewCard, pours: readonly CardStep[], units: Uni
 
 const inWordsOf = (card: BrewCard, pours: readonly CardStep[], units: Units): string =>
   pours.length === 0
-    ? WORDS.stepsOfTheBrewEndingAt(showClock(card.brewTimeS))
+    ? WORDS.stepsEndingAt(showClock(card.brewTimeS))
     : WORDS.pourLineEndsAt(
         pours
           .map((step) => WORDS.to(showClock(step.startS), inWords(showMass(step.targetG!, units, 'water'))))

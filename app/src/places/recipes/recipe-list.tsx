@@ -48,7 +48,7 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
         <Button
           kind="bare"
           label={WORDS.importIt}
-          says={WORDS.bringRecipesInFromAFile}
+          says={WORDS.importHint}
           onPress={() => router.push('/recipes/import')}
         />
       </Row>
@@ -62,7 +62,7 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
           label: value === 'any' ? WORDS.anyTaste : value,
         }))}
       />
-      {shown.length === 0 ? <Text quiet>{WORDS.noRecipeHereIsMadeFor}</Text> : null}
+      {shown.length === 0 ? <Text quiet>{WORDS.noRecipeFound}</Text> : null}
       {shown.map(({ recipe, reasons }) => (
         <RecipeRow key={recipe.id} recipe={recipe} reasons={reasons} chosen={recipe.id === chosenId} />
       ))}
@@ -112,7 +112,7 @@ function MethodTiles({
             key={id}
             role="radio"
             aria-checked={chosen}
-            aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : WORDS.notOnThisBenchLabel}`}
+            aria-label={`${METHODS[id].name}, ${METHODS[id].character}${onBench ? '' : WORDS.notOnBenchLabel}`}
             onPress={() => onChange(chosen ? null : id)}
             tabIndex={tabStop(chosen, value !== null, index)}
             style={{

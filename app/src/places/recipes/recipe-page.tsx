@@ -104,7 +104,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
         <Row style={{ flexWrap: 'wrap', gap: 8 }}>
           <Button
             label={WORDS.showMe}
-            says={WORDS.showMeTheWholeMethod}
+            says={WORDS.showWholeMethod}
             onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: recipe.id } })}
           />
           <Button
@@ -127,17 +127,17 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
           />
           <Button
             label={WORDS.share}
-            says={WORDS.shareAsACodeForAnother}
+            says={WORDS.shareAsCode}
             onPress={() => router.push({ pathname: '/recipes/[id]/share', params: { id: recipe.id } })}
           />
           <Button
             label={WORDS.file}
-            says={WORDS.saveAsARecipeFile}
+            says={WORDS.saveAsRecipeFile}
             onPress={() => void saveRecipeFile(recipe)}
           />
           <Button
             label={WORDS.stepTable}
-            says={WORDS.saveTheStepTableAsCsv}
+            says={WORDS.saveStepsCsv}
             disabled={!made.ok}
             onPress={() => made.ok && void saveStepTable(made.card)}
           />

@@ -17,7 +17,7 @@ import { PAPER } from '../../ui/theme';
 import { recipeCode } from './code';
 import { WORDS } from './words';
 
-const NO_CLIPBOARD = WORDS.thisBrowserDoesNotAllowCopying;
+const NO_CLIPBOARD = WORDS.copyingNotAllowed;
 
 export function ShareRecipe({ recipe }: { recipe: Recipe }) {
   const [told, setTold] = useState<string | null>(null);
@@ -36,12 +36,12 @@ export function ShareRecipe({ recipe }: { recipe: Recipe }) {
         <QrPicture text={code} size={320} />
         <Text bold>{WORDS.versionForName(METHODS[recipe.method].name, recipe.version)}</Text>
         <Text size="small" quiet style={{ textAlign: 'center' }}>
-          {WORDS.theWholeRecipeIsInThis}
+          {WORDS.pictureHint}
         </Text>
       </Card>
       <Button
         label={WORDS.copyAsText}
-        says={WORDS.copyTheCodeAsText}
+        says={WORDS.copyCode}
         onPress={() =>
           void setStringAsync(code).then(
             (done) => setTold(done ? WORDS.theCodeIsCopied : NO_CLIPBOARD),
@@ -63,7 +63,7 @@ export function QrPicture({ text, size }: { text: string; size: number }) {
     on ? `M${(index % modules.size) + margin} ${Math.floor(index / modules.size) + margin}h1v1h-1z` : '',
   ).join('');
   return (
-    <View role="img" aria-label={WORDS.theRecipeAsAQrCode} testID="recipe-code">
+    <View role="img" aria-label={WORDS.recipeAsCode} testID="recipe-code">
       <Svg width={size} height={size} viewBox={`0 0 ${side} ${side}`}>
         <Rect width={side} height={side} fill={PAPER.bg} />
         <Path d={dark} fill={PAPER.ink} />

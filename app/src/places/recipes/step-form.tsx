@@ -41,22 +41,22 @@ const LENGTHS: { value: LengthKind; label: string }[] = [
   { value: 's', label: WORDS.soManySeconds },
   { value: 'untilS', label: WORDS.untilTheTimerReads },
   { value: 'sPerDoseG', label: WORDS.secondsForEachGram },
-  { value: 'hotS', label: WORDS.fromHotOrFromCold },
+  { value: 'hotS', label: WORDS.startsHotOrCold },
   { value: 'sAtRef', label: WORDS.growsWithTheWater },
-  { value: 'globe', label: WORDS.theGlobesWaterOverItsFlame },
-  { value: 'heating', label: WORDS.untilTheKettleIsHot },
+  { value: 'globe', label: WORDS.globeOverFlame },
+  { value: 'heating', label: WORDS.untilKettleHot },
   { value: 'drawdown', label: WORDS.theDrawdown },
 ];
 const LENGTH_FIELDS: Record<string, string> = {
   hotS: WORDS.fromHotS,
   coldS: WORDS.fromColdS,
-  sAtRef: WORDS.atTheReferenceDoseS,
+  sAtRef: WORDS.atReferenceDose,
 };
 const AMOUNTS: { value: AmountKind; label: string }[] = [
-  { value: 'toShare', label: WORDS.upToOfTheWater },
+  { value: 'toShare', label: WORDS.upToPercentWater },
   { value: 'timesDose', label: WORDS.timesTheDose },
-  { value: 'restParts', label: WORDS.oneOfEqualPartsOfThe },
-  { value: 'g', label: WORDS.theSameWhateverTheCup },
+  { value: 'restParts', label: WORDS.oneEqualPart },
+  { value: 'g', label: WORDS.sameForAnyCup },
 ];
 
 type StartKind = 'atS' | 'afterS' | StartCue;
@@ -150,7 +150,7 @@ export function StepForm({ step, faults, onChange }: Props) {
           options={[
             { value: 'clock', label: WORDS.theClock },
             { value: 'weight', label: WORDS.weight },
-            { value: 'cue', label: WORDS.whatIsSeenOrHeard },
+            { value: 'cue', label: WORDS.seenOrHeard },
           ]}
           onChange={(by) => set({ end: by === 'cue' ? { by, cue: 'done' } : { by } })}
           style={{ flex: 1 }}

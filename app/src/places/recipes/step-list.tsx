@@ -42,7 +42,7 @@ export function StepList({ recipe, onChange, at }: Props) {
     <Card style={{ gap: 6 }}>
       <Subheading>{WORDS.steps}</Subheading>
       <Text size="small" quiet>
-        {WORDS.dragByTheHandleOrChoose}
+        {WORDS.dragHint}
       </Text>
       {mended.length > 0 ? (
         <View role="status" testID="mended">
@@ -58,7 +58,7 @@ export function StepList({ recipe, onChange, at }: Props) {
         collisionDetection={closestCenter}
         onDragEnd={dropped}
         accessibility={{
-          screenReaderInstructions: { draggable: WORDS.pressTheUpOrDownArrow },
+          screenReaderInstructions: { draggable: WORDS.arrowsMoveStep },
         }}
       >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
@@ -176,6 +176,6 @@ function summary({ start, kind, pour, phase }: RecipeStep): string {
 function amountInWords(amount: NonNullable<RecipeStep['pour']>['amount']): string {
   if ('timesDose' in amount) return WORDS.doseForTimesDose(amount.timesDose);
   if ('toShare' in amount) return WORDS.toForToShare(Math.round(amount.toShare * 1000) / 10);
-  if ('restParts' in amount) return WORDS.n1OfOfTheRest(amount.restParts);
+  if ('restParts' in amount) return WORDS.onePartOfRest(amount.restParts);
   return `${amount.g} g`;
 }

@@ -54,7 +54,7 @@ function BrewStep({
     step.startCue ? WORDS.whenForCue(START_CUE_WORDS[step.startCue]) : null,
     step.end === 'cue' ? WORDS.untilForCue(step.cue!, cueWindow(step)) : null,
     step.opening
-      ? WORDS.firstToAtGS(
+      ? WORDS.firstPartTo(
           inWords(showMass(step.opening.targetG, units, 'water')),
           showClock(step.opening.untilS),
           step.opening.flowGPerS,

@@ -20,7 +20,7 @@ export function useSaveRecipe(forgetDraft: () => void) {
       forgetDraft();
       router.replace({ pathname: '/recipes/[id]', params: { id: saved.id } });
     } catch (error) {
-      setRefused(error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBe);
+      setRefused(error instanceof Refused ? error.message : WORDS.draftNotStored);
       setSaving(false);
     }
   };

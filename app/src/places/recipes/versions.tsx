@@ -38,10 +38,10 @@ export function RecipeVersions({ recipe }: { recipe: Recipe }) {
       ) : versions.isError ? (
         <Notice
           ruled
-          title={WORDS.theVersionsCouldNotLoad}
+          title={WORDS.versionsNotLoaded}
           action={<Button label={WORDS.tryAgain} onPress={() => void versions.refetch()} />}
         >
-          {WORDS.theServerCouldNotBeAsked}
+          {WORDS.serverUnreachable}
         </Notice>
       ) : (
         <Compare versions={versions.data.recipes} />
@@ -61,7 +61,7 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
   if (versions.length === 1)
     return (
       <Notice
-        title={WORDS.onlyOneVersionSoFar}
+        title={WORDS.onlyOneVersion}
         action={
           <Button
             label={WORDS.changeIt}
@@ -69,7 +69,7 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
           />
         }
       >
-        {WORDS.changeTheRecipeAndSaveIt}
+        {WORDS.editHint}
       </Notice>
     );
   const restore = async () => {
@@ -78,7 +78,7 @@ function Compare({ versions }: { versions: readonly Recipe[] }) {
       store.tookRecipe(saved);
       setSaid(`Version ${from} is back, as version ${saved.version}.`);
     } catch (error) {
-      setSaid(error instanceof Refused ? error.message : WORDS.notStoredTheServerCannotBeLabel);
+      setSaid(error instanceof Refused ? error.message : WORDS.notStored);
     }
   };
   const changes = changesBetween(find(from), find(to));
