@@ -51,6 +51,7 @@ module.exports = {
         '/(app|core|server)/src/.*\\.tsx?$': swc({ tsx: true }, { react: { runtime: 'automatic' } }),
       },
       setupFiles: [join(__dirname, 'app/src/testing/setup.ts')],
+      setupFilesAfterEnv: [join(__dirname, 'app/src/testing/after-env.ts')],
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Their main files are modules that the preset does not transform; beside them lie plain scripts.
       moduleNameMapper: {

@@ -128,9 +128,11 @@ async function doNext(pages: readonly Page[], butNot?: string): Promise<(Deed & 
     }
     if (waits.length === 0) return null;
     const bar = skippingBar();
-    // A page takes a moment to hear of a skip; until it shows one, nothing more is skipped.
+    // A page takes a moment to hear of a skip, a busy one seconds; until it shows one, nothing more is skipped. Where it shows
+    // no seconds it may have none to show.
     const from = JSON.stringify(waits);
-    const isHeard = skipped === null || from !== skipped.from || Date.now() > skipped.atMs + 500;
+    const hearsMs = waits.some(({ waitS }) => waitS !== null) ? 5000 : 1000;
+    const isHeard = skipped === null || from !== skipped.from || Date.now() > skipped.atMs + hearsMs;
     if (bar && isHeard) {
       const was = waits.length === skipped?.waits.length ? skipped : null;
       const byS = Math.min(...waits.map((wait, n) => restOf(wait, was?.waits[n]?.progress, was?.byS)));

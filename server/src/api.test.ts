@@ -131,7 +131,7 @@ describe('bad input gets a field and a reason, and nothing is stored', () => {
       409,
       () => ({ id: newId(), type: 'event-undone', atMs: now(), eventId: newId() }),
       'events.0.eventId',
-      /nothing on the bar/,
+      /Nothing is left to undo/,
     ],
     [
       'markup in a name that is too long',

@@ -119,7 +119,7 @@ export function barHere({ view = viewOf(), api = {}, nowMs = 5000 }: Standing = 
     api,
     devices: openDeviceReadings(),
     planner: { ask: answerQuotes, plan: () => Promise.resolve(null) },
-    clock: { nowMs: () => nowMs, rate: () => 1 },
+    clock: { nowMs: () => nowMs, rate: () => 1, onSet: () => () => undefined },
   } as unknown as BarHere;
   return { here, acted, saved };
 }

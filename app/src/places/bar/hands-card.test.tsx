@@ -39,7 +39,7 @@ function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   const here = {
     store,
     devices: openDeviceReadings(),
-    clock: { nowMs: () => at(seconds), rate: () => 1 },
+    clock: { nowMs: () => at(seconds), rate: () => 1, onSet: () => () => undefined },
   } as unknown as BarHere;
   const item = agenda(state, bar, book, plan, at(seconds))[0]!;
   render(

@@ -74,7 +74,7 @@ test('the handover makes itself: drifts, changes and what is due, each in a line
   const { acted } = await open(
     {
       drifts: [{ recipeId: 'cone-thirds', coffee: 'Saltmarsh', byS: 18, sinceMs: 1000 }],
-      changes: [{ atMs: 3000, settings: ['menu', 'hands'] }],
+      changes: [{ atMs: 3000, settings: ['menu', 'pairs of hands'] }],
       kettles: { litres: 240, descaleAfterL: 200, descaledMs: null },
     },
     {
