@@ -93,7 +93,7 @@ type Look =
   | { over: true }
   | { over: false; what: string; station: string }
   /** What there is to wait for, bar seconds; null where only the page can tell. With how far a step is, per cent. */
-  | { over: null; waitS: number | null; progress: number | null };
+  | { over: null; waitS: number | null; progress: number | null; isTapped?: true };
 
 /**
  * Does the one thing that the hands card asks for, when it asks for it: waits for the countdown, takes the time that
@@ -133,7 +133,7 @@ async function doNext(pages: readonly Page[], butNot?: string): Promise<(Deed & 
     const from = JSON.stringify(waits);
     const hearsMs = waits.some(({ waitS }) => waitS !== null) ? 5000 : 1000;
     const isHeard = skipped === null || from !== skipped.from || Date.now() > skipped.atMs + hearsMs;
-    if (bar && isHeard) {
+    if (bar && isHeard && !waits.some(({ isTapped }) => isTapped)) {
       const was = waits.length === skipped?.waits.length ? skipped : null;
       const byS = Math.min(...waits.map((wait, n) => restOf(wait, was?.waits[n]?.progress, was?.byS)));
       skipped = { byS, waits, from, atMs: Date.now() };
@@ -180,6 +180,12 @@ function lookAndTap(stopAt: string | undefined): Look {
   const begins = label === 'First water' || label === 'Coffee meets water';
   if (!begins && progress < 100) return wait(moreS === undefined ? null : Number(moreS), progress);
   const station = hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '';
+  // Nobody taps the same thing twice while the card is about to change.
+  const tap = { what: `${station} ${label}`, atMs: performance.now() };
+  const page = window as unknown as { lastTap?: typeof tap };
+  if (page.lastTap?.what === tap.what && tap.atMs - page.lastTap.atMs < 1500)
+    return { ...wait(null), isTapped: true };
+  page.lastTap = tap;
   (button as HTMLElement).click();
   return { over: false, what: label, station };
 }

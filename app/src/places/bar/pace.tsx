@@ -37,7 +37,9 @@ export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState 
       <PaceBar
         share={begunMs === null ? 0 : share}
         readShare={pace?.readShare ?? null}
-        leftS={begunMs === null || item.asks === 'cue' ? null : step.durationS - forS}
+        leftS={
+          item.asks === 'cue' ? (item.dueMs - nowMs) / 1000 : begunMs === null ? null : step.durationS - forS
+        }
       />
       <Row style={{ justifyContent: 'space-between', minHeight: 24 }}>
         {told ? (
