@@ -7,7 +7,6 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { AskedOfBars } from '../../server/soak/asked-of-bars';
 import { test as base, type Browser, type BrowserContext } from '@playwright/test';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -65,6 +64,13 @@ function hostOfBars(): ChildProcess {
   host.channel?.unref();
   return host;
 }
+
+/** What that process is asked (`server/soak/bars.ts`); a bar is named by its port. */
+type AskedOfBars =
+  | { open: Record<string, string> }
+  | { close: number }
+  | { skip: number; byMs: number }
+  | { work: number; until?: string | undefined };
 
 let jobs = 0;
 

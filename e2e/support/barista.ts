@@ -190,12 +190,6 @@ function lookAndTap(stopAt: string | undefined): Look {
   return { over: false, what: label, station };
 }
 
-/** Does what the card says until it asks for something, by its verb. */
-export async function until(page: Page, verb: string): Promise<void> {
-  for (let deeds = 0; await doWhatItSays(page, verb); deeds += 1) expect(deeds).toBeLessThan(20);
-  await expect(page.getByTestId('verb').first()).toContainText(verb);
-}
-
 type Step = {
   id: string;
   kind: string;

@@ -1,7 +1,6 @@
 /** The timetable: one brew for two cups, orders pulled forward, a late pour that the plan follows. */
-import type { Page } from '@playwright/test';
 import { expect, test, type RunningBar } from '../support/bar';
-import { doWhatItSays, stateOnce, type Brew } from '../support/barista';
+import { stateOnce, type Brew } from '../support/barista';
 
 type Planned = {
   version: number;

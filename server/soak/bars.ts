@@ -9,7 +9,15 @@ import { v7 as uuid } from 'uuid';
 import { lastResort } from '../src/last-resort';
 import { serve, type Served } from '../src/serve';
 import { readSettings } from '../src/settings';
-import type { AskedOfBars } from './asked-of-bars';
+
+/** What a test asks of this process; a bar is named by its port. */
+type AskedOfBars =
+  | { open: Record<string, string> }
+  | { close: number }
+  /** Bar time goes on by so much at once, milliseconds of a clock at rate 1. */
+  | { skip: number; byMs: number }
+  /** Its orders are worked off as the cards say; up to where one shows this step, or what is seen in it. */
+  | { work: number; until?: string | undefined };
 
 const logger = pino({ level: 'warn' });
 const resort = lastResort(logger);
