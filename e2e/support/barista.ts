@@ -172,7 +172,8 @@ function lookAndTap(stopAt: string | undefined): Look {
   const button = hands.querySelector('[data-testid="main-button"]');
   // What runs by the clock says how long; a pour on a connected scale is the pouring hand's, and ends by itself.
   if (!button) return wait(seconds(hands.querySelector('[data-testid="figure"]')?.textContent));
-  if (hands.querySelector('[data-testid="reading"]')) return wait(2);
+  const reading = hands.querySelector('[data-testid="reading"]');
+  if (reading) return wait(2, Number(reading.textContent));
   const label = button.getAttribute('aria-label') ?? '';
   const bar = hands.querySelector('[role="progressbar"]');
   const progress = Number(bar?.getAttribute('aria-valuenow'));
