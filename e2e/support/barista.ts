@@ -55,7 +55,12 @@ export async function takeOrder(page: Page, name: string, cups: Cup[]): Promise<
 }
 
 /** An order that was taken elsewhere, of the bar's first coffee: for flows that are about what comes after it. */
-export async function orderComes(page: Page, bar: RunningBar, name: string, cups: Cup[]): Promise<void> {
+export async function orderComes(
+  page: Page,
+  bar: RunningBar,
+  name: string,
+  cups: Omit<Cup, 'added'>[],
+): Promise<void> {
   const [{ recipes }, { coffees }, { barMs }] = await Promise.all([
     bar.get<{ recipes: { id: string; version: number; method: string; name: string }[] }>('/api/recipes'),
     bar.get<{ coffees: { name: string; roast: string }[] }>('/api/bar'),

@@ -35,6 +35,7 @@ test('a printed recipe is typed in from blank with few taps, scales to another c
   await bar.work();
   const { brews } = await stateOnce(bar, allCleaned);
   const [brew] = Object.values(brews);
+  expect(Object.keys(brew!.marks).length).toBeGreaterThan(8);
   expect([brew!.card.doseG, brew!.card.brewWaterG]).toEqual([22, 344]);
   const poured = brew!.card.steps.filter(({ id, targetG }) => targetG && brew!.marks[id]?.doneMs);
   expect(poured.map(({ targetG }) => targetG)).toEqual([52, 171, 344]);

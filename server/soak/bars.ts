@@ -52,8 +52,10 @@ async function work(port: number, until?: string): Promise<void> {
   const { served, skip } = bars.get(port)!;
   const { clock, planning, log, post, ...bar } = served.bar;
   const planned = async () => {
-    for (let looks = 0; (planning.current()?.seq ?? -1) < log.seq() && looks < 1000; looks += 1)
+    for (let looks = 0; (planning.current()?.seq ?? -1) < log.seq(); looks += 1) {
+      if (looks > 4000) throw new Error('The bar has made no plan of its latest event.');
       await pause(5);
+    }
   };
   await planned();
   await workRush(

@@ -35,9 +35,9 @@ const KINDS = [
 ] as const;
 const PEOPLE = { exact: EXACT_PEOPLE, noisy: NOISY_PEOPLE };
 
-type Hour1 = { hands: number; cups: number; name: keyof typeof PEOPLE; seed: number };
+type HourAsked = { hands: number; cups: number; name: keyof typeof PEOPLE; seed: number };
 
-const live = ({ hands, cups, name, seed }: Hour1): Promise<HourFigures> =>
+const live = ({ hands, cups, name, seed }: HourAsked): Promise<HourFigures> =>
   liveHour({
     bench: { ...lanternPier(T0), hands },
     book,
@@ -47,7 +47,7 @@ const live = ({ hands, cups, name, seed }: Hour1): Promise<HourFigures> =>
   });
 
 /** Hours that are lived by threads, each in its turn. */
-function threads(): { live: (hour: Hour1) => Promise<HourFigures>; end: () => void } {
+function threads(): { live: (hour: HourAsked) => Promise<HourFigures>; end: () => void } {
   const free = Array.from({ length: availableParallelism() }, () => new Worker(new URL(import.meta.url)));
   const all = [...free];
   const waiting: (() => void)[] = [];
@@ -112,4 +112,7 @@ async function report(): Promise<void> {
 
 if (isMainThread) await report();
 else
-  parentPort!.on('message', (hour: Hour1) => void live(hour).then((lived) => parentPort!.postMessage(lived)));
+  parentPort!.on(
+    'message',
+    (hour: HourAsked) => void live(hour).then((lived) => parentPort!.postMessage(lived)),
+  );

@@ -14,12 +14,12 @@ export type DeviceClock = {
   carryOn: (from: ClockReading & { wallMs: number }) => void;
   /** How far the offset may be off, real milliseconds: half of the best round trip. */
   uncertaintyMs: () => number;
-  /** Calls whenever a measure sets bar time by more than a second; returns a function that ends it. */
+  /** Calls whenever a measure sets bar time by more than a real second; returns a function that ends it. */
   onSet: (call: () => void) => () => void;
 };
 
 const ROUND_TRIPS = 5;
-/** A clock that is set by more than this is far off, seconds of bar time: a machine slept, or the server's time was set. */
+/** A clock that is set by more than this was far off, real seconds: a machine slept, or the server's time was set. */
 const FAR_S = 1;
 
 /**
@@ -44,7 +44,7 @@ export function deviceClock(
     // A bar that was set back (its data made anew) is believed; a small step back waits until time has caught up.
     if (shownMs - next.barMs > 60_000 * next.rate) shownMs = 0;
     base = next;
-    if (Math.abs(nowMs() - wasMs) > FAR_S * 1000) for (const call of calls) call();
+    if (Math.abs(nowMs() - wasMs) > FAR_S * 1000 * next.rate) for (const call of calls) call();
   };
   /** Whether a reading says something else than an earlier one would by now. */
   const isFar = (reading: NonNullable<typeof base>, earlier: NonNullable<typeof base>) =>

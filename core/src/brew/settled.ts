@@ -1,6 +1,7 @@
 /**
  * Orders that were closed an hour ago, and all but the latest of those that were closed since, are set aside, so that an
- * event costs the same on a bar with many closed orders as on one with few. What is set aside is not looked at, until an event names it: then it comes back whole.
+ * event costs the same on a bar with many closed orders as on one with few. What is set aside is not looked at, until an
+ * event names it: then it comes back whole.
  */
 import { forgottenBrew, forgottenOrder, namesGuest } from './forget-guests';
 import type { BarEvent } from './events';

@@ -77,7 +77,7 @@ const LOOK_MS = 2000;
 /**
  * Works until every order is out and every station clean, or until the time limit. Each pair does what its hands card shows at
  * each moment, and nothing else: where the card changes in the middle of a step, the step is left as it is. Returns how many taps
- * were refused, and how long the hands were spared by doing like work together, milliseconds.
+ * were refused, how many were made, and the changes of a card before its step was done.
  */
 // eslint-disable-next-line max-lines-per-function -- what the people are at is shared by its short functions
 export async function workRush(
