@@ -24,11 +24,11 @@ export type RunningBar = {
   runFeed: (running: boolean) => Promise<void>;
   /** Asks something of a scale or kettle. */
   order: (device: string, order: object) => Promise<void>;
-  /** Bar time goes on by so many seconds at once; every page, scale and kettle follows. On a bar at rate 1. */
-  skip: (seconds: number) => Promise<void>;
+  /** Bar time goes on by so many seconds at once; every page, scale and kettle follows. Gives the time that it is then, milliseconds. */
+  skip: (seconds: number) => Promise<number>;
   /**
    * People who need no screen work its orders off, as the cards say, their time skipped; up to where a card shows this step, or
-   * for what is seen in it. On a bar at rate 1. For tests that are about what is there then.
+   * for what is seen in it. For tests that are about what is there then.
    */
   work: (until?: string) => Promise<void>;
 };
@@ -74,17 +74,17 @@ type AskedOfBars =
 
 let jobs = 0;
 
-/** Has the host open or close a bar. */
-function tell(host: ChildProcess, asked: AskedOfBars): Promise<void> {
+/** Has the host open, work at or close a bar, or skip its time. */
+function tell(host: ChildProcess, asked: AskedOfBars): Promise<number> {
   const job = (jobs += 1);
   return new Promise((resolve, reject) => {
     const ended = () => reject(new Error('The process of the bars has ended.'));
-    const hear = (answer: { job: number; error?: string }) => {
+    const hear = (answer: { job: number; is: number; error?: string }) => {
       if (answer.job !== job) return;
       host.off('message', hear);
       host.off('exit', ended);
       if (answer.error) reject(new Error(answer.error));
-      else resolve();
+      else resolve(answer.is);
     };
     host.on('message', hear);
     host.once('exit', ended);
@@ -104,8 +104,13 @@ type Opening = {
   port?: number;
 };
 
+/**
+ * How fast bar time runs by itself where a test skips it: so slowly that no machine comes too late for a card.
+ */
+const STANDING = 0.1;
+
 export async function openBar({
-  rate = 1,
+  rate = STANDING,
   demo = false,
   appDir = join(root, 'app/dist'),
   port: givenPort,
@@ -163,11 +168,9 @@ export async function openBar({
     set: (change) => send('PATCH', '/api/bar', change),
     runFeed: (running) => send('POST', '/api/feed', { running }),
     order: (device, order) => send('POST', `/api/devices/${device}`, order),
-    skip: async (seconds) => {
-      if (host) await tell(host, { skip: port, byMs: seconds * 1000 });
-    },
+    skip: (seconds) => tell(host!, { skip: port, byMs: seconds * 1000 }),
     work: async (until) => {
-      if (host) await tell(host, { work: port, until });
+      await tell(host!, { work: port, until });
     },
     close: async () => {
       if (host) await tell(host, { close: port });
@@ -221,11 +224,11 @@ async function openHome(browser: Browser): Promise<Home> {
 }
 
 /**
- * `test` with a `bar`: a fresh server at the rate that `test.use({ rate })` asks for, and a page that knows nothing of the tests
+ * `test` with a `bar`: a fresh server whose time is skipped, or runs at the rate that `test.use({ rate })` asks for, and a page that knows nothing of the tests
  * before. A test of the service worker has a context of its own.
  */
 export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }, { home: Home }>({
-  rate: [1, { option: true }],
+  rate: [STANDING, { option: true }],
   demo: [false, { option: true }],
   home: [
     async ({ browser }, use) => {
@@ -252,7 +255,7 @@ export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }, {
   bar: async ({ rate, demo, home }, use) => {
     const bar = await openBar({ rate, demo, port: home.port });
     // At another rate nobody skips: it is what such a test is about.
-    running = rate === 1 ? bar : null;
+    running = rate === STANDING ? bar : null;
     await use(bar);
     running = null;
     await bar.close();

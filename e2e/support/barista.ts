@@ -86,6 +86,14 @@ export async function orderComes(
   if (new URL(page.url()).pathname === '/') await expect(page.getByTestId('hands-card')).toBeVisible();
 }
 
+/** Asks again and again, each time after so many seconds of bar time. */
+export const everySkipped =
+  <Answer>(bar: RunningBar, seconds: number, ask: () => Promise<Answer>) =>
+  async (): Promise<Answer> => {
+    await bar.skip(seconds);
+    return ask();
+  };
+
 /** Lets a practised hand pour on every simulated scale. */
 export async function practisedHands(bar: RunningBar): Promise<void> {
   const { scales } = await bar.get<{ scales: { stationId: string }[] }>('/api/devices');
@@ -98,11 +106,18 @@ type Look =
   | { over: true }
   | { over: false; what: string; station: string }
   /** What there is to wait for, bar seconds; null where only the page can tell. With how far a step is, per cent. */
-  | { over: null; waitS: number | null; progress: number | null; isTapped?: true };
+  | {
+      over: null;
+      waitS: number | null;
+      progress: number | null;
+      /** The page's own time of day; null before it has one. */
+      shows: string | null;
+      isTapped?: true;
+    };
 
 /**
  * Does the one thing that the hands card asks for, when it asks for it: waits for the countdown, takes the time that
- * the step takes, taps. On a bar at rate 1 the waiting is skipped. Null where nothing is left to do, or where it comes to a
+ * the step takes, taps. Where bar time stands, the waiting is skipped. Null where nothing is left to do, or where it comes to a
  * verb that is not to be done.
  */
 export const doWhatItSays = (page: Page, butNot?: string): Promise<Deed | null> => doNext([page], butNot);
@@ -133,16 +148,15 @@ async function doNext(pages: readonly Page[], butNot?: string): Promise<(Deed & 
     }
     if (waits.length === 0) return null;
     const bar = skippingBar();
-    // A page takes a moment to hear of a skip, a busy one seconds; until it shows one, nothing more is skipped. Where it shows
-    // no seconds it may have none to show.
-    const from = JSON.stringify(waits);
-    const hearsMs = waits.some(({ waitS }) => waitS !== null) ? 5000 : 1000;
-    const isHeard = skipped === null || from !== skipped.from || Date.now() > skipped.atMs + hearsMs;
+    // A page takes a moment to hear of a skip, a busy one seconds: until all show its time, and a card draws what that
+    // changes, nothing more is skipped.
+    const isDrawn = !skipped || cardsOf(waits) !== cardsOf(skipped.waits) || Date.now() > skipped.atMs + 2000;
+    const isHeard =
+      isDrawn && waits.every(({ shows }) => shows !== null && (!skipped || isSince(shows, skipped.toMs)));
     if (bar && isHeard && !waits.some(({ isTapped }) => isTapped)) {
       const was = waits.length === skipped?.waits.length ? skipped : null;
       const byS = Math.min(...waits.map((wait, n) => restOf(wait, was?.waits[n]?.progress, was?.byS)));
-      skipped = { byS, waits, from, atMs: Date.now() };
-      await bar.skip(byS);
+      skipped = { byS, waits, toMs: await bar.skip(byS), atMs: Date.now() };
     }
     await pages[0]!.waitForTimeout(25);
   }
@@ -150,7 +164,18 @@ async function doNext(pages: readonly Page[], butNot?: string): Promise<(Deed & 
 }
 
 type Wait = Look & { over: null };
-type Skipped = { byS: number; waits: Wait[]; from: string; atMs: number };
+type Skipped = { byS: number; waits: Wait[]; toMs: number; atMs: number };
+
+const cardsOf = (waits: Wait[]) => JSON.stringify(waits.map(({ waitS, progress }) => [waitS, progress]));
+
+/** Whether a page's clock that reads `shows`, such as 16:05:30, has come to this time. */
+function isSince(shows: string, atMs: number): boolean {
+  const at = new Date(atMs);
+  const [hours = 0, minutes = 0, seconds = 0] = shows.split(':').map(Number);
+  const sinceS =
+    3600 * (hours - at.getHours()) + 60 * (minutes - at.getMinutes()) + seconds - at.getSeconds();
+  return (sinceS + 86_400) % 86_400 < 43_200;
+}
 
 /** How long the card has still to be waited for, seconds: as it says, or as far as the last skip brought it. */
 function restOf({ waitS, progress }: Wait, was?: number | null, byS = 0): number {
@@ -162,8 +187,10 @@ function restOf({ waitS, progress }: Wait, was?: number | null, byS = 0): number
 /** Taps what the card asks for, in the moment in which it is read: a card may change under a slower thumb. */
 function lookAndTap(stopAt: string | undefined): Look {
   const hands = document.querySelector('[data-testid="hands-card"]');
+  const clock = document.querySelector('[data-testid="wall-clock"]')?.textContent;
+  const shows = /\d\d:\d\d:\d\d/.exec(clock ?? '')?.[0] ?? null;
   const wait = (waitS: number | null, progress: number | null = null) =>
-    ({ over: null, waitS, progress }) as const;
+    ({ over: null, waitS, progress, shows }) as const;
   // The whole page is read only where the card is not there.
   if (!hands) return document.body.textContent?.includes('Nothing to do') ? { over: true } : wait(null);
   const verb = hands.querySelector('[data-testid="verb"]')?.textContent;

@@ -100,7 +100,7 @@ test('called away for two minutes in a siphon: what it forgives is told, and on 
   await expect(dialog).toContainText(/Siphon: Stir 4, flame off.*Forgives \d:\d\d from now/s);
   await dialog.getByRole('button', { name: '2 min' }).click();
   await expect(page.getByTestId('away-card')).toBeVisible();
-  await bar.skip(90);
+  await bar.skip(115);
   // Once its time is over the card says what it costs.
   const runs = page.getByRole('list', { name: 'What runs, and how long it may wait' });
   await expect(runs).toContainText('cooks it further', { timeout: 25_000 });

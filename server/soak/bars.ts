@@ -3,6 +3,7 @@
  * loading the server's code takes longer than opening a bar. Their time can be skipped, and people work at them who need no screen.
  */
 import { setTimeout as pause } from 'node:timers/promises';
+import { movesThePlan } from '@even-kettle/core/brew';
 import { EXACT_PEOPLE, workRush } from '@even-kettle/core/rush';
 import { pino } from 'pino';
 import { v7 as uuid } from 'uuid';
@@ -14,14 +15,14 @@ import { readSettings } from '../src/settings';
 type AskedOfBars =
   | { open: Record<string, string> }
   | { close: number }
-  /** Bar time goes on by so much at once, milliseconds of a clock at rate 1. */
+  /** Bar time goes on by so much at once, milliseconds. */
   | { skip: number; byMs: number }
   /** Its orders are worked off as the cards say; up to where one shows this step, or what is seen in it. */
   | { work: number; until?: string | undefined };
 
 const logger = pino({ level: 'warn' });
 const resort = lastResort(logger);
-const bars = new Map<number, { served: Served; skip: (byMs: number) => void }>();
+const bars = new Map<number, { served: Served; skip: (byMs: number) => number }>();
 /** As long as anybody works at a bar of a test, milliseconds. */
 const LONGEST_MS = 4 * 3600_000;
 
@@ -40,9 +41,10 @@ async function open(env: Record<string, string>): Promise<number> {
   bars.set(served.port, {
     served,
     skip: (byMs) => {
-      skip(byMs);
+      skip(byMs / served.bar.clock.rate);
       // Every page follows at once.
       served.bar.broadcaster.beat();
+      return served.bar.clock.nowMs();
     },
   });
   return served.port;
@@ -51,25 +53,26 @@ async function open(env: Record<string, string>): Promise<number> {
 async function work(port: number, until?: string): Promise<void> {
   const { served, skip } = bars.get(port)!;
   const { clock, planning, log, post, ...bar } = served.bar;
-  const planned = async () => {
-    for (let looks = 0; (planning.current()?.seq ?? -1) < log.seq(); looks += 1) {
-      if (looks > 4000) throw new Error('The bar has made no plan of its latest event.');
+  const planned = async (seq: number) => {
+    for (let looks = 0; (planning.current()?.seq ?? -1) < seq; looks += 1) {
+      if (looks > 4000) throw new Error(`The bar has made no plan of its event ${seq}.`);
       await pause(5);
     }
   };
-  await planned();
+  await planning.replan('event');
   await workRush(
     {
       nowMs: clock.nowMs,
       state: log.state,
       plan: () => planning.current()?.plan ?? null,
       tell: async (events) => {
-        const { ok } = await post(events);
-        await planned();
-        return ok;
+        const told = await post(events);
+        // A remark is no reason for a plan.
+        if (told.ok && told.appended.some(({ event }) => movesThePlan(event))) await planned(told.seq);
+        return told.ok;
       },
       passUntil: async (atMs) => {
-        skip(Math.max(1, atMs - clock.nowMs()));
+        skip(Math.max(1, atMs - clock.nowMs()) / clock.rate);
         await pause(0);
       },
     },
@@ -89,12 +92,10 @@ async function work(port: number, until?: string): Promise<void> {
   );
 }
 
+/** A bar's port where one was opened, its time where that was skipped. */
 async function answer(asked: AskedOfBars): Promise<number> {
   if ('open' in asked) return open(asked.open);
-  if ('skip' in asked) {
-    bars.get(asked.skip)?.skip(asked.byMs);
-    return asked.skip;
-  }
+  if ('skip' in asked) return bars.get(asked.skip)!.skip(asked.byMs);
   if ('work' in asked) {
     await work(asked.work, asked.until);
     return asked.work;
@@ -106,7 +107,7 @@ async function answer(asked: AskedOfBars): Promise<number> {
 
 process.on('message', ({ job, ...asked }: { job: number } & AskedOfBars) => {
   answer(asked).then(
-    (port) => process.send?.({ job, port }),
+    (is) => process.send?.({ job, is }),
     (error: unknown) => process.send?.({ job, error: String(error) }),
   );
 });

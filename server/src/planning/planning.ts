@@ -79,6 +79,8 @@ export function startPlanning(
   let closed = false;
   let followed = '';
   const calm = { plans: 0, changes: 0 };
+  // A machine needs no longer for its plan where time runs slower.
+  const rate = Math.max(1, sources.rate);
 
   const build = () =>
     buildProblem(
@@ -108,7 +110,7 @@ export function startPlanning(
     const built = build();
     const { problem: asked, unplannable } = built;
     if (asked.brews.length === 0) return take(asked, null, because, { seq, unplannable, rough: {} });
-    const solved = await solver.solve(asked, current?.plan ?? null, AT_ONCE_MS / sources.rate);
+    const solved = await solver.solve(asked, current?.plan ?? null, AT_ONCE_MS / rate);
     if (solved)
       take(asked, solved.plan, because, { seq, unplannable, rough: roughFinish(built, solved.plan) });
   };
@@ -136,13 +138,13 @@ export function startPlanning(
   const tryAgain = (because: Because) => {
     if (closed) return;
     const waitMs = Math.min(SELDOM_MS, AGAIN_MS * 2 ** (failures - 1));
-    retry = setTimeout(() => void replan(because), waitMs / sources.rate);
+    retry = setTimeout(() => void replan(because), waitMs / rate);
     retry.unref();
   };
   const lookLater = () => {
     clearTimeout(still);
     if (closed || quietLooks >= QUIET_LOOKS) return;
-    still = setTimeout(() => void look().catch(warn).finally(lookLater), STILL_MS / sources.rate);
+    still = setTimeout(() => void look().catch(warn).finally(lookLater), STILL_MS / rate);
     still.unref();
   };
 
@@ -172,7 +174,7 @@ export function startPlanning(
     const built = build();
     const { problem: asked, unplannable } = built;
     if (running || !stood?.plan || asked.brews.length === 0) return;
-    const solved = await solver.solve(asked, stood.plan, QUIET_MS / sources.rate);
+    const solved = await solver.solve(asked, stood.plan, QUIET_MS / rate);
     if (!solved || running || current !== stood) return;
     if (!worthTaking(solved.standsCost, solved.cost, unanswered)) {
       // The same search of the same plan would find as little; the machine rests until something happens.
