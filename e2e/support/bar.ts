@@ -96,6 +96,10 @@ function tell(host: ChildProcess, asked: AskedOfBars): Promise<number> {
 const madeOnce = (demo: Exclude<Demo, 'new'>): string =>
   join(process.env['E2E_MADE_ONCE']!, `${demo === true ? 'weeks' : demo || 'plain'}.sqlite`);
 
+let standing: RunningBar | null = null;
+/** The bar of the test that runs, where its time is skipped; a worker runs one test at a time. */
+export const skippingBar = (): RunningBar | null => standing;
+
 type Opening = {
   rate?: number;
   demo?: Demo;
@@ -152,7 +156,7 @@ export async function openBar({
   };
   // The bench alone, as one pair of hands stands at it; tests that want more set it.
   if (demo === 'bench') await send('PATCH', '/api/bar', { hands: 1, menu: [], queues: [] });
-  return {
+  const bar: RunningBar = {
     url,
     start,
     kill,
@@ -172,7 +176,13 @@ export async function openBar({
     work: async (until) => {
       await tell(host!, { work: port, until });
     },
+  };
+  // At another rate nobody skips: it is what such a test is about.
+  standing = rate === STANDING ? bar : null;
+  return {
+    ...bar,
     close: async () => {
+      standing = null;
       if (host) await tell(host, { close: port });
       rmSync(folder, { recursive: true, force: true });
     },
@@ -191,10 +201,6 @@ function freePort(): Promise<number> {
     });
   });
 }
-
-let running: RunningBar | null = null;
-/** The bar of the test that runs, where its time can be skipped; a worker runs one test at a time. */
-export const skippingBar = (): RunningBar | null => running;
 
 /**
  * A worker's home: one port and one browsing context for the bars of all its tests, one after the other. Opening the app costs three
@@ -254,10 +260,7 @@ export const test = base.extend<{ rate: number; demo: Demo; bar: RunningBar }, {
   },
   bar: async ({ rate, demo, home }, use) => {
     const bar = await openBar({ rate, demo, port: home.port });
-    // At another rate nobody skips: it is what such a test is about.
-    running = rate === STANDING ? bar : null;
     await use(bar);
-    running = null;
     await bar.close();
   },
 });

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { chooseTheme, unreadable } from '../support/axe';
 import { expect, test } from '../support/bar';
 
-test.use({ demo: true });
+test.use({ demo: true, rate: 1 });
 test.setTimeout(240_000);
 
 const PLACES = [

@@ -83,26 +83,31 @@ test('a flow is held with mouse and wheel: it is scored, advised, tried again, a
   await expect(page.getByText('You have no earlier try')).toHaveCount(0);
 });
 
-test('a real pour is scored by its scale alone, and the scale’s station has no brew of it', async ({
-  page,
-  bar,
-}) => {
-  const before = await bar.get<{ seq: number }>('/api/state');
-  await page.goto(`${bar.url}/practice/pour`);
-  await page.getByRole('radio', { name: 'Hold 4 g/s' }).click();
-  await choose(page, 'Pour on', 'The scale at Cone 1');
-  await page.getByTestId('start-pouring').click();
-  const hold = (await page.getByTestId('hold-to-pour').boundingBox())!;
-  await page.mouse.move(hold.x + hold.width / 2, hold.y + hold.height / 2);
-  await page.mouse.down();
-  const reading = async () => Number(await page.getByTestId('drill-reading').textContent());
-  await expect.poll(reading, { timeout: 60_000 }).toBeGreaterThan(90);
-  await page.mouse.up();
-  await expect(page.getByTestId('pour-result')).toBeVisible({ timeout: 60_000 });
-  expect(Number(await page.getByTestId('score').textContent())).toBeGreaterThan(40);
-  await expect(page.getByText('not seen by a scale')).toBeVisible();
-  await expect(page.getByText('Share this pour')).toHaveCount(0);
-  expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
+test.describe('on a scale', () => {
+  // A hand pours as long as it holds.
+  test.use({ rate: 1 });
+
+  test('a real pour is scored by its scale alone, and the scale’s station has no brew of it', async ({
+    page,
+    bar,
+  }) => {
+    const before = await bar.get<{ seq: number }>('/api/state');
+    await page.goto(`${bar.url}/practice/pour`);
+    await page.getByRole('radio', { name: 'Hold 4 g/s' }).click();
+    await choose(page, 'Pour on', 'The scale at Cone 1');
+    await page.getByTestId('start-pouring').click();
+    const hold = (await page.getByTestId('hold-to-pour').boundingBox())!;
+    await page.mouse.move(hold.x + hold.width / 2, hold.y + hold.height / 2);
+    await page.mouse.down();
+    const reading = async () => Number(await page.getByTestId('drill-reading').textContent());
+    await expect.poll(reading, { timeout: 60_000 }).toBeGreaterThan(90);
+    await page.mouse.up();
+    await expect(page.getByTestId('pour-result')).toBeVisible({ timeout: 60_000 });
+    expect(Number(await page.getByTestId('score').textContent())).toBeGreaterThan(40);
+    await expect(page.getByText('not seen by a scale')).toBeVisible();
+    await expect(page.getByText('Share this pour')).toHaveCount(0);
+    expect((await bar.get<{ seq: number }>('/api/state')).seq).toBe(before.seq);
+  });
 });
 
 test('the rush lab tells two variants apart, keeps one, and exports what the command line runs', async ({

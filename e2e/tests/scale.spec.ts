@@ -127,42 +127,49 @@ test.describe('seven brews', () => {
   });
 });
 
-test('held, it pours: the first water starts the timer, the pace is shown, and an overshoot is seen without a tap', async ({
-  page,
-  bar,
-}) => {
-  await bar.set({ kettles, grinders, stations: [on('cone-1', 'Cone 1', 'cone-m')] });
-  await page.goto(bar.url);
-  await orderComes(page, bar, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
-  const button = page.getByTestId('main-button');
-  await bar.work('load');
-  await expect(button).toHaveText('Tared');
-  await page.getByRole('checkbox', { name: 'Rinse water out' }).click();
-  await expect(page.getByRole('checkbox', { name: 'Rinse water out' })).toBeChecked();
-  await button.click();
-  const hold = page.getByTestId('hold-to-pour');
-  await expect(hold).toBeVisible({ timeout: 60_000 });
-  await hold.hover();
-  await page.mouse.down();
-  await expect(page.getByTestId('pace')).toBeVisible();
-  await expect.poll(async () => Number(await page.getByTestId('reading').textContent())).toBeGreaterThan(55);
-  await page.mouse.up();
-  await expect(page.getByTestId('outcome')).toContainText(
-    'over: the next pour is smaller, to 128 g as before',
-  );
-  const [bloom] = await pours(bar);
-  expect(bloom!.mark.begunMs).toBeGreaterThan(0);
-  expect(bloom!.mark.readingG).toBeGreaterThan(55);
+test.describe('held', () => {
+  // A hand pours as long as it holds.
+  test.use({ rate: 1 });
 
-  // The scale is lost: the card goes back to taps, and says so at the station.
-  await bar.order('scales/cone-1', { do: 'lose', forS: 3000 });
-  const countsDown = () => page.getByTestId('countdown').isVisible();
-  await expect.poll(everySkipped(bar, 5, countsDown), { timeout: 60_000 }).toBe(false);
-  await expect(page.getByTestId('reading')).toBeHidden();
-  await button.click();
-  // Before its time the card asks once whether it has been poured already.
-  if (/early/.test((await button.textContent())!)) await button.click();
-  await expect.poll(async () => (await pours(bar))[1]?.mark?.doneMs ?? 0).toBeGreaterThan(0);
-  await page.getByTestId('more').click();
-  await expect(page.getByText('Everything goes on by taps')).toBeVisible();
+  test('held, it pours: the first water starts the timer, the pace is shown, and an overshoot is seen without a tap', async ({
+    page,
+    bar,
+  }) => {
+    await bar.set({ kettles, grinders, stations: [on('cone-1', 'Cone 1', 'cone-m')] });
+    await page.goto(bar.url);
+    await orderComes(page, bar, 'window', [{ method: 'Cone', recipe: 'Bloom and three pours', size: '250' }]);
+    const button = page.getByTestId('main-button');
+    await bar.work('load');
+    await expect(button).toHaveText('Tared');
+    await page.getByRole('checkbox', { name: 'Rinse water out' }).click();
+    await expect(page.getByRole('checkbox', { name: 'Rinse water out' })).toBeChecked();
+    await button.click();
+    const hold = page.getByTestId('hold-to-pour');
+    await expect(hold).toBeVisible({ timeout: 60_000 });
+    await hold.hover();
+    await page.mouse.down();
+    await expect(page.getByTestId('pace')).toBeVisible();
+    await expect
+      .poll(async () => Number(await page.getByTestId('reading').textContent()))
+      .toBeGreaterThan(55);
+    await page.mouse.up();
+    await expect(page.getByTestId('outcome')).toContainText(
+      'over: the next pour is smaller, to 128 g as before',
+    );
+    const [bloom] = await pours(bar);
+    expect(bloom!.mark.begunMs).toBeGreaterThan(0);
+    expect(bloom!.mark.readingG).toBeGreaterThan(55);
+
+    // The scale is lost: the card goes back to taps, and says so at the station.
+    await bar.order('scales/cone-1', { do: 'lose', forS: 3000 });
+    const countsDown = () => page.getByTestId('countdown').isVisible();
+    await expect.poll(everySkipped(bar, 5, countsDown), { timeout: 60_000 }).toBe(false);
+    await expect(page.getByTestId('reading')).toBeHidden();
+    await button.click();
+    // Before its time the card asks once whether it has been poured already.
+    if (/early/.test((await button.textContent())!)) await button.click();
+    await expect.poll(async () => (await pours(bar))[1]?.mark?.doneMs ?? 0).toBeGreaterThan(0);
+    await page.getByTestId('more').click();
+    await expect(page.getByText('Everything goes on by taps')).toBeVisible();
+  });
 });

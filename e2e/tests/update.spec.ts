@@ -129,7 +129,8 @@ test('a page from before allergies says that it is older, shows what it does not
     );
     await expect(page.getByTestId('allergy')).toHaveCount(0);
     await page.getByRole('link', { name: 'Bar' }).click();
-    await page.getByTestId('main-button').click();
+    await bar.work('load');
+    await expect(page.getByTestId('main-button')).toHaveText('Tared');
 
     // The machine is updated while a step is due: the page stays until nothing is.
     rmSync(appDir, { recursive: true });

@@ -107,7 +107,11 @@ export function simulatedScale(time: Time, random: () => number): SimulatedScale
     },
     hold: (flowGPerS) =>
       (held = { flowGPerS, untilRealMs: performance.now() + (flowGPerS > 0 ? HOLD_MS : 0) }),
-    ask: (pour) => (asked = pour),
+    ask: (pour) => {
+      // What was not asked before now is not poured before now.
+      weigh();
+      asked = pour;
+    },
     lose: (forS) => (lostUntilMs = time.nowMs() + forS * 1000),
   };
 }
