@@ -17,7 +17,9 @@ const CORE_ORDER = [
 ];
 
 /** Rooms of the app: each may import only from those before it. */
-const APP_ORDER = ['ui', 'client', 'words', 'device', 'vessels', 'places'];
+const APP_ORDER = ['ui', 'client', 'words', 'device', 'vessels', 'parts', 'places'];
+/** No place imports another: what several show is in `parts`. */
+const PLACES = ['bar', 'bench', 'first-day', 'log', 'orders', 'practice', 'recipes', 'today'];
 
 const never = (group, message) => ({ group, message });
 const NOT_FOR_CORE = [
@@ -159,6 +161,24 @@ export default [
                 [`../${later}`, `../${later}/*`, `../../${later}/*`],
                 `${room} may import only from: ${APP_ORDER.slice(0, place).join(', ') || 'nothing'}.`,
               ),
+            ),
+          ],
+        },
+      ],
+    },
+  })),
+  ...PLACES.map((place) => ({
+    files: [`app/src/places/${place}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...NOT_FOR_APP,
+            never(
+              PLACES.filter((other) => other !== place).map((other) => `../${other}/*`),
+              'A place imports no other: what both show is moved to app/src/parts.',
             ),
           ],
         },

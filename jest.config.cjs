@@ -12,6 +12,8 @@ const oneContext = {
   testEnvironment: 'jest-environment-node-single-context',
   setupFiles: [join(__dirname, 'scripts/own-globals.cjs')],
 };
+/** Simulations of minutes are for `npm run test:long`. */
+const testPathIgnorePatterns = process.env.LONG ? [] : ['\\.long\\.test\\.'];
 const esmPackages = 'node_modules/(?!(uuid)/)';
 
 module.exports = {
@@ -30,6 +32,7 @@ module.exports = {
       rootDir: 'core',
       ...oneContext,
       testMatch: ['<rootDir>/src/**/*.test.ts'],
+      testPathIgnorePatterns,
       transform: { '\\.ts$': swc() },
     },
     {

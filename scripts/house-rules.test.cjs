@@ -19,6 +19,12 @@ const BROKEN = [
     'ui may import only from: nothing',
   ],
   [
+    'a place imports another',
+    'app/src/places/log/probe.ts',
+    "import { OrderPage } from '../orders/order-page';\nOrderPage;\n",
+    'A place imports no other',
+  ],
+  [
     'a function is longer than a page',
     'core/src/plan/probe.ts',
     `export function long() {\n${'  console;\n'.repeat(90)}}\n`,

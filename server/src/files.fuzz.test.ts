@@ -11,7 +11,7 @@ import { BrewTraceRow, EventRow } from './store/rows';
 import { bar, brewed, folder, http, textOf } from './testing/bar';
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
-const RUNS = Number(process.env['FUZZ_FILES'] ?? 120);
+const RUNS = Math.ceil(60 * Number(process.env['FUZZ'] ?? 1));
 console.info(`files.fuzz seed ${seed}`);
 
 const ROASTS =

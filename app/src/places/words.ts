@@ -2,14 +2,14 @@
  * The words of what surrounds the places: every sentence that is read or heard there, so that another language is another file like this.
  */
 import { plural, type Shown } from '../ui/language';
+import { WORDS as PARTS } from '../parts/words';
 
 export const WORDS = {
+  allergy: PARTS.allergy,
   practice: 'Practice',
-  sample: (letter: string) => `Sample ${letter}`,
   barIsMadeUp: 'This bar is made up. Nothing here is stored.',
   leaveIt: 'Leave',
   leaveMadeUpBar: 'Leave the made-up bar',
-  allergy: (what: Shown) => `Allergy: ${what}`,
   allHands: 'All hands',
   asleft: 'AsLeft',
   bar: 'Bar',
@@ -22,7 +22,6 @@ export const WORDS = {
   close: 'Close',
   closeThisNote: 'Close this note',
   cupCancelled: 'Cup cancelled',
-  decaf: 'DECAF',
   evenKettle: 'Even Kettle',
   guestsDue: (orders: number, since: Shown, at: Shown) =>
     `On ${at}, names, allergies and wishes of guests are removed from ${orders} earlier ${plural(orders, 'order', 'orders')}, taken since ${since}. What was brewed stays. To keep them longer, set the days on the Bench under Guests before then.`,
@@ -36,8 +35,6 @@ export const WORDS = {
   noSuchPlace: 'No such page',
   openTheBench: 'Open the Bench',
   orders: 'Orders',
-  undo: (min: Shown) => `Undo ${min}`,
-  undoForLabel: (label: Shown) => `Undo ${label}`,
   places: 'Places',
   recipes: 'Recipes',
   serverAwayKeptHere: (waiting: Shown) => `server away, ${waiting} kept here`,

@@ -1,4 +1,5 @@
 /** Random lives of a bar: whatever is tapped, in whatever order, the state stays one that a bar can be in. */
+import { runsOf, seedOr } from '../testing/random';
 import { fold, withOrder } from './fold';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
 import { CARD_VERSION } from '../recipe';
@@ -16,8 +17,8 @@ import {
   type BrewState,
 } from './index';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
-const LIVES = Number(process.env['LIVES'] ?? 70);
+const seed = seedOr(20261124);
+const LIVES = runsOf(30);
 const EVENTS = 90;
 console.info(`reduce.fuzz seed ${seed}`);
 

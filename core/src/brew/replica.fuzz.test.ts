@@ -5,7 +5,7 @@
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
 import { CARD_VERSION } from '../recipe';
 import { orderChange } from '../testing/order-change';
-import { seededRandom } from '../testing/random';
+import { runsOf, seedOr, seededRandom } from '../testing/random';
 import {
   EMPTY_BAR,
   applyLogged,
@@ -24,8 +24,8 @@ import {
   type Replica,
 } from './index';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
-const RUNS = Number(process.env['CONVERGENCE_RUNS'] ?? 80);
+const seed = seedOr(20261125);
+const RUNS = runsOf(40);
 const TURNS = 50;
 console.info(`replica.fuzz seed ${seed}, ${RUNS} runs`);
 

@@ -1,4 +1,5 @@
 /** Re-targeting under whatever is poured, skipped and re-weighed: targets never run backwards, and always sum. */
+import { runsOf, seedOr } from '../testing/random';
 import fc from 'fast-check';
 import { SCHOOLS, brewCard } from '../recipe';
 import { retargetedCard, pourOutcome, type PourFacts } from './retarget';
@@ -81,7 +82,7 @@ test('targets ahead rise, ask for nothing negative, and reach the brew water, or
       const outcome = pourOutcome(planned, card, facts);
       if (outcome) expect(outcome.nextTargetG ?? Infinity).toBeGreaterThan(readingG);
     }),
-    { numRuns: 800, seed: Number(process.env['FUZZ_SEED'] ?? 20261125) },
+    { numRuns: runsOf(300), seed: seedOr(20261125) },
   );
 });
 

@@ -1,3 +1,4 @@
+import { runsOf, seedOr } from '../testing/random';
 import fc from 'fast-check';
 import { SCHOOLS, brewCard, type Recipe } from '../recipe';
 import { everyVersion } from '../recipe';
@@ -100,7 +101,7 @@ test('whatever is in a file, reading it never throws and never takes more than t
       if (read.ok) expect(Object.keys(read.recipe).every((each) => each in thirds)).toBe(true);
       else expect(read.faults.every(({ field, reason }) => field && reason)).toBe(true);
     }),
-    { seed: Number(process.env['FUZZ_SEED'] ?? 20261125), numRuns: Number(process.env['FUZZ_RUNS'] ?? 400) },
+    { seed: seedOr(20261125), numRuns: runsOf(200) },
   );
 });
 

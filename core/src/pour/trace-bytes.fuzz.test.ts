@@ -1,7 +1,8 @@
+import { seedOr } from '../testing/random';
 import fc from 'fast-check';
 import { bytesToTrace, traceToBytes } from './trace-bytes';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
+const seed = seedOr(20261125);
 console.info(`trace-bytes.fuzz seed ${seed}`);
 
 test('any trace comes back from its bytes as it was, to a tenth of a gram, and takes few of them', () => {

@@ -1,3 +1,4 @@
+import { runsOf, seedOr } from '../testing/random';
 import fc from 'fast-check';
 import {
   ADDITIONS,
@@ -18,8 +19,8 @@ import {
   type BrewSite,
 } from './index';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
-const runs = { seed, numRuns: Number(process.env['FUZZ_RUNS'] ?? 400) };
+const seed = seedOr(20261124);
+const runs = { seed, numRuns: runsOf(150) };
 console.info(`card.fuzz seed ${seed}`);
 
 const anyRecipe = fc

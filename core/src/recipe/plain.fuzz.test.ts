@@ -1,4 +1,5 @@
 /** Whatever a person can enter: it is refused in words, or it is a recipe that scales over its whole range with its sums exact. */
+import { runsOf, seedOr } from '../testing/random';
 import fc from 'fast-check';
 import {
   METHODS,
@@ -48,7 +49,7 @@ const plain = fc.record({
   waterC: fc.integer({ min: 80, max: 98 }),
   pours: fc.oneof(orderly, anything),
 });
-const RUNS = Number(process.env['FUZZ_RUNS'] ?? 400);
+const RUNS = runsOf(200);
 
 test('what is typed is refused at its field or makes a sound recipe, exact at every size', () => {
   const counts = { made: 0, refused: 0, cards: 0 };
@@ -88,7 +89,7 @@ test('what is typed is refused at its field or makes a sound recipe, exact at ev
         }
       }
     }),
-    { seed: Number(process.env['FUZZ_SEED'] ?? 20261128), numRuns: RUNS },
+    { seed: seedOr(20261128), numRuns: RUNS },
   );
   console.info(`${counts.made} recipes with ${counts.cards} cards, ${counts.refused} refused in words.`);
   expect(counts.made).toBeGreaterThan(RUNS / 6);

@@ -1,11 +1,12 @@
 /** Rushes of siphons and pots on few burners, with cues that come when they like: there is always a plan that can be. */
+import { runsOf, seedOr } from '../testing/random';
 import { BENCH, T0, book, counter, order } from '../testing/bench';
 import { checkPlan, solve, type Bench } from '../plan';
 import { BREWERS, SCHOOLS, brewCard, fitsBrewer, type Recipe } from '../recipe';
 import { liveShift, seededRandom } from './index';
 
-const FIRST_SEED = Number(process.env['FUZZ_SEED'] ?? 1);
-const SHIFTS = Number(process.env['FUZZ_SHIFTS'] ?? 10);
+const FIRST_SEED = seedOr(1);
+const SHIFTS = runsOf(4);
 
 /** Two of every brewer that stands over a flame. */
 const bench: Bench = {

@@ -2,6 +2,7 @@
  * A bar that nothing spares: steps early and late, brews given up, orders that come in, brewers that break, people who
  * leave. After each event it is planned anew, and the plan keeps every rule.
  */
+import { runsOf, seedOr } from '../testing/random';
 import { BENCH, T0, book, counter, cup } from '../testing/bench';
 import { EMPTY_BAR, apply, holdsStation, type BarEvent, type BarState } from '../brew';
 import {
@@ -15,8 +16,8 @@ import {
   type Plan,
 } from '../plan';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
-const SERIES = Number(process.env['FUZZ_SERIES'] ?? 12);
+const seed = seedOr(20261125);
+const SERIES = runsOf(5);
 const EVENTS = 40;
 console.info(`series.fuzz seed ${seed}`);
 

@@ -1,3 +1,4 @@
+import { seedOr } from '../testing/random';
 import fc from 'fast-check';
 import {
   airPressurePa,
@@ -13,7 +14,7 @@ import {
   waterDensityGPerMl,
 } from './index';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261125);
+const seed = seedOr(20261125);
 
 test.each([
   [0, 100.0],

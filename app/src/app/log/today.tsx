@@ -1,3 +1,3 @@
 import { lazyPlace } from '../../ui/lazy-place';
 
-export default lazyPlace('the day', async () => (await import('../../places/log/log-pages')).TodayPage);
+export default lazyPlace('the day', async () => (await import('../../places/today/today-page')).TodayPage);

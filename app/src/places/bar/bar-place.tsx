@@ -1,7 +1,7 @@
 /**
  * Bar: brewing now.
  */
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
@@ -18,25 +18,18 @@ import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
-import { loadSchemas } from '../../client/load-schemas';
-import { lazyPlace } from '../../ui/lazy-place';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
-import { OrderList } from '../orders/order-list';
-import { AwayCard, CalledAway, SomebodyAway, WelcomeBack, useAway } from './called-away';
+import { OrderList } from '../../parts/orders/order-list';
+import { AwayCard, CalledAway, SomebodyAway, WelcomeBack, useAway } from '../../parts/hands/called-away';
 import { Forgotten } from './forgotten';
-import { HandsCard } from './hands-card';
+import { HandsCard } from '../../parts/hands/hands-card';
 import { PlainCard } from './plain-card';
 import { KettleStrip } from './kettle-strip';
-import { Rail } from './rail';
+import { Rail } from '../../parts/hands/rail';
 import { Stations } from './stations';
-import { UpNext } from './up-next';
-import { WORDS } from './words';
-
-const FirstDay = lazyPlace(WORDS.theFirstDay, async () => {
-  await loadSchemas();
-  return (await import('../first-day/first-day')).FirstDay;
-});
+import { UpNext } from '../../parts/hands/up-next';
+import { WORDS } from '../../parts/hands/words';
 
 const NEXT_SHOWN = 4;
 /** From this size on the whole bar is in sight at once. */
@@ -44,7 +37,8 @@ const ROOMY = 1180;
 const ROOMY_HEIGHT = 740;
 
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
-export function BarPlace() {
+/** @param firstDay what stands there while the bar is set up */
+export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
   const { status, state, bar, plan } = useBar();
   const { store } = useHere();
   const act = useAct();
@@ -99,7 +93,7 @@ export function BarPlace() {
       </Page>
     );
   }
-  if (bar.setUp?.open && items.length === 0) return <FirstDay />;
+  if (bar.setUp?.open && items.length === 0) return firstDay;
   const card = away ? (
     <AwayCard away={away} nowMs={nowMs} />
   ) : current ? (

@@ -10,13 +10,13 @@ import { fitsBrewer } from '@even-kettle/core/recipe';
 import { useBar } from '../../client/bar-context';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { Dose } from './dose';
-import { OtherCup } from './other-cup';
+import { OtherCup } from '../../parts/hands/other-cup';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 const GUEST_LEFT = WORDS.guestHasLeft;
 const REASONS = [

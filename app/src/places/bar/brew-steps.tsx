@@ -14,7 +14,7 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { readTyped } from '../../ui/typed';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 export function BrewSteps({ brew }: { brew: BrewState }) {
   const nowMs = useNow(1000);

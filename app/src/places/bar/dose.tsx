@@ -10,7 +10,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 export function Dose({ brew }: { brew: BrewState }) {
   const act = useAct();

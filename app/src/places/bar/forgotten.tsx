@@ -9,7 +9,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 /** It is looked this often, milliseconds: nothing here is in a hurry. */
 const LOOK_MS = 10_000;

@@ -9,7 +9,7 @@ import { useTheme } from '../../ui/use-theme';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 export function KettleStrip() {
   const theme = useTheme();

@@ -11,7 +11,7 @@ import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 export function ScaleCard({ station }: { station: Station }) {
   const { api } = useHere();

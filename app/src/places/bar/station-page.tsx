@@ -18,7 +18,7 @@ import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
 import { useBar, useNow, useScale, useUnits } from '../../client/bar-context';
 import { cupInWords } from '../../words/hands-words';
-import { Wishes } from '../wishes';
+import { Wishes } from '../../parts/wishes';
 import { Badge } from '../../ui/badge';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -29,9 +29,9 @@ import { Vessel } from '../../vessels/vessel';
 import { Unreachable } from '../unreachable';
 import { BrewActions } from './brew-actions';
 import { BrewSteps } from './brew-steps';
-import { Notes } from './said';
+import { Notes } from '../../parts/hands/said';
 import { ScaleCard } from './scale-card';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/hands/words';
 
 export function StationPage() {
   const { id } = useLocalSearchParams<{ id: string }>();

@@ -24,8 +24,8 @@ import { Text } from '../../ui/text';
 import { RADIUS } from '../../ui/theme';
 import { Ticking } from '../../client/ticking';
 import { Vessel } from '../../vessels/vessel';
-import { AllergySign } from '../wishes';
-import { WORDS } from './words';
+import { AllergySign } from '../../parts/wishes';
+import { WORDS } from '../../parts/hands/words';
 
 type Props = {
   /** How many stand in a row. */

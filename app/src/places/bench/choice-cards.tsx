@@ -9,7 +9,7 @@ import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
 import { Subheading, Text } from '../../ui/text';
 import { Failure } from './list-card';
-import { useChange } from './use-change';
+import { useChange } from '../../parts/use-change';
 import { GuestsDue } from '../guests-due';
 import { WORDS } from './words';
 

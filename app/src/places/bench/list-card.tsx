@@ -15,7 +15,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { useChangeForm } from './use-change';
+import { useChangeForm } from '../../parts/use-change';
 import { WORDS } from './words';
 
 type ListKey =

@@ -14,7 +14,7 @@ import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Switch } from '../../ui/switch';
 import { DECIMAL } from '../../ui/typed';
-import { recipesOn } from '../orders/cup-draft';
+import { recipesOn } from '../../parts/orders/cup-draft';
 import { ListCard, NameField } from './list-card';
 import { WORDS } from './words';
 

@@ -7,7 +7,7 @@ import { brewerOf } from '@even-kettle/core/plan';
 import { METHODS } from '@even-kettle/core/recipe';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
-import { tasksOf } from '../today/usual-tasks';
+import { tasksOf } from '../../parts/usual-tasks';
 import { ListCard, NameField } from './list-card';
 import { WORDS } from './words';
 

@@ -14,7 +14,7 @@ import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { Form } from '../../ui/by-keys';
 import { Failure } from './list-card';
-import { useChange, useChangeForm } from './use-change';
+import { useChange, useChangeForm } from '../../parts/use-change';
 import { WORDS } from './words';
 
 const PLACE_WORDS: Record<string, string> = {

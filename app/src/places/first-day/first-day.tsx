@@ -12,7 +12,7 @@ import { Card } from '../../ui/card';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
-import { useChange } from '../bench/use-change';
+import { useChange } from '../../parts/use-change';
 import { lacks, type Save } from './bench-of';
 import { openMadeUpBar } from './made-up-bar';
 import { Practice } from './practice';

@@ -10,7 +10,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Text } from '../../ui/text';
-import { OneRun } from '../recipes/one-run';
+import { OneRun } from '../../parts/one-run';
 import { WORDS } from './words';
 
 export function Practice({ bar, onDone }: { bar: Bar; onDone: () => void }) {

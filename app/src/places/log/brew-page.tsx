@@ -16,7 +16,7 @@ import { Card } from '../../ui/card';
 import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { AdviceCard } from './advice-card';
-import { Loaded, PageHead } from './loaded';
+import { Loaded, PageHead } from '../../parts/loaded';
 import { verdict } from './brewed';
 import { Picture } from './picture';
 import { StrengthChart, StrengthTable } from './strength-chart';

@@ -15,8 +15,8 @@ import { Card } from '../../ui/card';
 import { Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { Loaded, PageHead } from './loaded';
-import { ProgressBar } from './progress-bar';
+import { Loaded, PageHead } from '../../parts/loaded';
+import { ProgressBar } from '../../parts/progress-bar';
 import { WORDS } from './words';
 
 const DAY_MS = 86_400_000;

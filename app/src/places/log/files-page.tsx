@@ -14,7 +14,7 @@ import { Card } from '../../ui/card';
 import { Halves, Page, Row } from '../../ui/page';
 import { Switch } from '../../ui/switch';
 import { Subheading, Text } from '../../ui/text';
-import { PageHead } from './loaded';
+import { PageHead } from '../../parts/loaded';
 import { LargeFileCard } from './large-file';
 import { refusalWords } from './refusal-words';
 import { WORDS } from './words';

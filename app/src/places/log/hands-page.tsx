@@ -11,7 +11,7 @@ import { Card } from '../../ui/card';
 import { Notice } from '../../ui/notice';
 import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { Loaded, PageHead } from './loaded';
+import { Loaded, PageHead } from '../../parts/loaded';
 import { WORDS } from './words';
 
 const STEP_WORDS: Partial<Record<StepKind, string>> = {

@@ -18,8 +18,8 @@ import { Card } from '../../ui/card';
 import { Notice } from '../../ui/notice';
 import { Halves, Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { Loaded, PageHead } from './loaded';
-import { ProgressBar } from './progress-bar';
+import { Loaded, PageHead } from '../../parts/loaded';
+import { ProgressBar } from '../../parts/progress-bar';
 import { readTyped } from '../../ui/typed';
 import { WORDS } from './words';
 

@@ -6,5 +6,4 @@ export { DayPage } from './day-page';
 export { HousePage } from './house-page';
 export { HandsPage } from './hands-page';
 export { FilesPage } from './files-page';
-export { TodayPage } from '../today/today-page';
 export { RoundPage } from './round-page';

@@ -12,11 +12,11 @@ import { Loading, Notice } from '../../ui/notice';
 import { Page } from '../../ui/page';
 import { WIDE } from '../../ui/theme';
 import { Heading } from '../../ui/text';
-import { ServerAway } from './loaded';
+import { ServerAway } from '../../parts/loaded';
 import { Brewed } from './brewed';
 import { Filters } from './filters';
 import { BrewOf } from './brew-page';
-import { BesidePage } from './chart-parts';
+import { BesidePage } from '../../parts/chart-parts';
 import { ToTaste } from './to-taste';
 import { WORDS } from './words';
 

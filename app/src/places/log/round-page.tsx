@@ -17,10 +17,10 @@ import { Card } from '../../ui/card';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { PageHead } from './loaded';
+import { PageHead } from '../../parts/loaded';
 import { BeginRound } from './round-begin';
 import { coffeesWithTrial, trialInWords } from './trials';
-import { ProgressBar as ShareBar } from './progress-bar';
+import { ProgressBar as ShareBar } from '../../parts/progress-bar';
 import { WORDS } from './words';
 
 const SCORES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];

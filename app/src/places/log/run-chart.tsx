@@ -11,7 +11,7 @@ import { ChartReader } from '../../ui/chart-reader';
 import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
 import { dayAndTime } from '../../words/hands-words';
-import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+import { Level, Upright, useChartFont, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 const HEIGHT = 230;

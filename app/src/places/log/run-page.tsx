@@ -14,7 +14,7 @@ import { Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { Loaded, PageHead } from './loaded';
+import { Loaded, PageHead } from '../../parts/loaded';
 import { Picture } from './picture';
 import { RunChart, RunTable } from './run-chart';
 import { TriedLine } from './tried-line';

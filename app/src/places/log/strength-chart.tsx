@@ -7,7 +7,7 @@ import { BALANCED, tasteOfPoint } from '@even-kettle/core/learn';
 import { ChartReader } from '../../ui/chart-reader';
 import { Table, type Column } from '../../ui/table';
 import { useTheme } from '../../ui/use-theme';
-import { Level, Upright, useChartFont, useChartWidth } from './chart-parts';
+import { Level, Upright, useChartFont, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 const HEIGHT = 220;

@@ -15,7 +15,7 @@ import { clockTicks } from '../../ui/clock-ticks';
 import { useTheme } from '../../ui/use-theme';
 import { Text } from '../../ui/text';
 import { FACE } from '../../ui/theme';
-import { Level, Upright, useChartWidth } from './chart-parts';
+import { Level, Upright, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 type Point = { s: number; g: number };

@@ -2,8 +2,12 @@
  * The words of the Log: every sentence that is read or heard there, so that another language is another file like this.
  */
 import { counted, plural, type Shown } from '../../ui/language';
+import { WORDS as PARTS } from '../../parts/words';
 
 export const WORDS = {
+  log: PARTS.log,
+  serverUnreachable: PARTS.serverUnreachable,
+  tryAgain: PARTS.tryAgain,
   notOutYet: 'not out yet',
   inWords: 'In words',
   inWordsOf: (letter: Shown) => `In words, ${letter}`,
@@ -99,7 +103,6 @@ export const WORDS = {
   orderColumns: 'coffee, recipe, ml; if you have them guest, order',
   coffeeColumns: 'coffee, roast; if you have them roasted_on, notes, decaf',
   coolEnoughToTaste: 'Cool enough to taste',
-  couldNotLoad: (charAt: Shown, what: Shown) => `${charAt}${what} could not load`,
   count: (name: Shown) => `Count ${name}`,
   countThem: 'Count them',
   csv: 'CSV',
@@ -183,7 +186,6 @@ export const WORDS = {
     `Line: ${part}. Fine dots: planned.${part2} Pale: where it should end.`,
   loading: 'Loading…',
   loadLevelTare: 'load, level, tare',
-  log: 'Log',
   logCsv: 'Log, CSV',
   logFromCsv: 'Log from elsewhere, from CSV',
   logJsonLines: 'Log, JSON Lines',
@@ -213,7 +215,6 @@ export const WORDS = {
   nothingNewInIt: 'Nothing new in it.',
   nothingToChange: 'Nothing to change',
   nothingBrewed: 'Nothing was brewed on this day',
-  notInTheLog: 'Not in the log',
   notKnownYet: 'Not known yet',
   notReadIn: (reason: Shown) => `Not imported: ${reason}`,
   notSetTryAgain: (message: Shown) => `Not set: ${message} Try again.`,
@@ -327,9 +328,6 @@ export const WORDS = {
   theRun: 'the run',
   notTogether: 'These do not go together',
   nothingWasChanged: 'The server cannot be reached just now. Nothing was changed.',
-  serverUnreachable: 'The server cannot be reached just now. What was brewed is kept.',
-  serverAway:
-    'The server is away. What is shown was read before; what is brewed meanwhile comes into the log when it is back.',
   theStock: 'The stock',
   usualNoBrew: 'the usual, no brew yet',
   thinBitter: 'thin, bitter',
@@ -350,7 +348,6 @@ export const WORDS = {
   toTheBar: 'To the bar',
   toTheDay: 'To the day',
   tried: 'Tried',
-  tryAgain: 'Try again',
   usualFromTo: (lowS: Shown, highS: Shown) => `usual from ${lowS} to ${highS}`,
   version: ', version',
   warmBrewerAndServer: 'warm brewer and server',

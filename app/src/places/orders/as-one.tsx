@@ -9,7 +9,7 @@ import type { Bar } from '@even-kettle/core/contract';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 /** Cups that are alike can be poured out of one larger brew; this says which way is sooner. */
 export function AsOne({

@@ -5,7 +5,7 @@ import { areAlike, badgeOf, type BarState, type BrewState, type CupState } from 
 import { useBar } from '../../client/bar-context';
 import type { NewEvent } from '../../device/use-act';
 import { Select } from '../../ui/select';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 type Taker = { orderId: string; cup: CupState; label: string };
 

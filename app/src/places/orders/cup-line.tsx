@@ -9,9 +9,9 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
-import { Wishes } from '../wishes';
-import { sizeText, type Counter, type Draft, type DraftRead } from './cup-draft';
-import { WORDS } from './words';
+import { Wishes } from '../../parts/wishes';
+import { sizeText, type Counter, type Draft, type DraftRead } from '../../parts/orders/cup-draft';
+import { WORDS } from '../../parts/orders/words';
 
 type Props = {
   number: number;

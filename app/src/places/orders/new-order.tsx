@@ -16,21 +16,29 @@ import { Field } from '../../ui/field';
 import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
-import { APART_S, QuoteLine, type Closer } from './quote-line';
+import { APART_S, QuoteLine, type Closer } from '../../parts/orders/quote-line';
 import { SharedBrew, neighbourOf } from './shared-brew';
 import { useStable } from '../../ui/use-stable';
 import { useCounter } from './use-counter';
 import { useOnceThere } from './use-once-there';
-import { useQuotes, type QuoteDraft } from './use-quotes';
+import { useQuotes, type QuoteDraft } from '../../parts/orders/use-quotes';
 import { Heading, Text } from '../../ui/text';
 import { AsOne, mergedCups } from './as-one';
-import { byMethod, firstDraft, otherWays, readDraft, sizesFor, withRecipe, type Draft } from './cup-draft';
+import {
+  byMethod,
+  firstDraft,
+  otherWays,
+  readDraft,
+  sizesFor,
+  withRecipe,
+  type Draft,
+} from '../../parts/orders/cup-draft';
 import { CupForm } from './cup-form';
 import { CupLine } from './cup-line';
 import { Menu } from './menu';
-import { QueueChoice, readPickUp } from './queue-choice';
+import { QueueChoice, readPickUp } from '../../parts/orders/queue-choice';
 import { Waves } from './waves';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 const MOST_CUPS = 6;
 const NONE: number[] = [];

@@ -32,11 +32,11 @@ import {
   withRecipe,
   type Counter,
   type Draft,
-} from './cup-draft';
+} from '../../parts/orders/cup-draft';
 import { CupForm } from './cup-form';
-import { Proposal } from './proposal';
-import { QueueChoice, readPickUp } from './queue-choice';
-import { WORDS } from './words';
+import { Proposal } from '../../parts/orders/proposal';
+import { QueueChoice, readPickUp } from '../../parts/orders/queue-choice';
+import { WORDS } from '../../parts/orders/words';
 
 type EditorProps = { order: OrderState; counter: Counter; onClose: () => void };
 

@@ -16,12 +16,12 @@ import { Field } from '../../ui/field';
 import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
-import { Undo } from '../undo';
-import { Wishes } from '../wishes';
+import { Undo } from '../../parts/undo';
+import { Wishes } from '../../parts/wishes';
 import { AddCup, ChangeCup, GuestLeft, Join, OtherQueue, Split } from './order-changes';
-import { Proposal } from './proposal';
+import { Proposal } from '../../parts/orders/proposal';
 import { useCounter } from './use-counter';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 export function OrderPage() {
   const { id = '' } = useLocalSearchParams<{ id?: string }>();

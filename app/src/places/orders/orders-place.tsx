@@ -7,11 +7,11 @@ import { clockTime } from '../../words/hands-words';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Text } from '../../ui/text';
-import { Undo } from '../undo';
+import { Undo } from '../../parts/undo';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
-import { OrderList } from './order-list';
-import { WORDS } from './words';
+import { OrderList } from '../../parts/orders/order-list';
+import { WORDS } from '../../parts/orders/words';
 
 /** While the feed runs: when the next guests come. */
 function NextBoat() {

@@ -8,8 +8,8 @@ import { Button } from '../../ui/button';
 import { Field } from '../../ui/field';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
-import type { Draft } from './cup-draft';
-import { WORDS } from './words';
+import type { Draft } from '../../parts/orders/cup-draft';
+import { WORDS } from '../../parts/orders/words';
 
 type Props = { number: number; draft: Draft; onChange: (part: Partial<Draft>) => void };
 

@@ -16,7 +16,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WORTH_SHARING_S } from './as-one';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 export type Neighbour = { order: OrderState; cup: CupAsk };
 

@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import type { Bar } from '@even-kettle/core/contract';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
-import { recipesOn, type Counter } from './cup-draft';
+import { recipesOn, type Counter } from '../../parts/orders/cup-draft';
 
 const HOUR_MS = 3_600_000;
 

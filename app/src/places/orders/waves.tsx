@@ -5,7 +5,7 @@ import { View } from 'react-native';
 import { clockTime } from '../../words/hands-words';
 import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
-import { WORDS } from './words';
+import { WORDS } from '../../parts/orders/words';
 
 type Props = {
   waves: number[][];

@@ -14,7 +14,7 @@ import { NumberField } from '../../ui/number-field';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Subheading, Text } from '../../ui/text';
-import { CUPS_OF_A_BOAT } from '../today/wanted';
+import { CUPS_OF_A_BOAT } from '../../parts/wanted';
 import { CurveField } from './curve-field';
 import { WORDS } from './words';
 

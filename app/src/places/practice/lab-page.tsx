@@ -22,7 +22,7 @@ import { saveFile } from '../../ui/files';
 import { Loading, Notice } from '../../ui/notice';
 import { Halves, Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
-import { ProgressBar } from '../log/progress-bar';
+import { ProgressBar } from '../../parts/progress-bar';
 import { menuOf } from './bar-menu';
 import { GuestsOfTheHour, boatsEvery } from './lab-guests';
 import { LabResults, rowsOf, type LabRow } from './lab-results';

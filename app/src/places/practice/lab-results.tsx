@@ -22,7 +22,7 @@ import { Table } from '../../ui/table';
 import { Subheading, Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { useTheme } from '../../ui/use-theme';
-import { Level, useChartFont, useChartWidth } from '../log/chart-parts';
+import { Level, useChartFont, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 export type LabRow = { letter: string; variant: LabVariant; shifts: LabShift[]; figures: LabFigures };

@@ -4,7 +4,7 @@ import { exactWaits, reviewRush } from '@even-kettle/core/practice';
 import { showClock } from '@even-kettle/core/units';
 import { BY_THE_CARD, lived } from '../../testing/rush';
 import { press, showPage } from '../../testing/bar';
-import { lanesOf } from '../bar/lanes';
+import { lanesOf } from '../../parts/hands/lanes';
 import { RushReviewPage } from './rush-review';
 import { WORDS } from './words';
 

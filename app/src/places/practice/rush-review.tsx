@@ -16,7 +16,7 @@ import { Row } from '../../ui/page';
 import { Slider } from '../../ui/slider';
 import { Subheading, Text } from '../../ui/text';
 import { Table } from '../../ui/table';
-import { Rail } from '../bar/rail';
+import { Rail } from '../../parts/hands/rail';
 import { clockOf } from './instruction';
 import { Keep } from './keep';
 import type { RushMoment } from './rush-shift';

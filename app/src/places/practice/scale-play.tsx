@@ -8,7 +8,7 @@ import { useScale } from '../../client/bar-context';
 import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
 import { useTheme } from '../../ui/use-theme';
-import { HoldToPour } from '../bar/hold-to-pour';
+import { HoldToPour } from '../../parts/hands/hold-to-pour';
 import { Canvas, type Painter } from './canvas';
 import { drawLine } from './line-canvas';
 import { Readings } from './readings';

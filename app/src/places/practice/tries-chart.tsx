@@ -9,7 +9,7 @@ import { Card } from '../../ui/card';
 import { ChartReader } from '../../ui/chart-reader';
 import { Subheading } from '../../ui/text';
 import { useTheme } from '../../ui/use-theme';
-import { Level, Upright, useChartWidth } from '../log/chart-parts';
+import { Level, Upright, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 const HEIGHT = 150;

@@ -10,7 +10,7 @@ import { Button } from '../../ui/button';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
-import { OneRun } from './one-run';
+import { OneRun } from '../../parts/one-run';
 import { WORDS } from './words';
 
 export function ShowMe({ recipe }: { recipe: Recipe }) {

@@ -4,7 +4,6 @@
 import { counted, type Shown } from '../../ui/language';
 
 export const WORDS = {
-  done: 'Done',
   whatIsUncertain: 'What is uncertain',
   plusMinus: (about: string, off: number, unit: string, why: string) => `${about} ±${off} ${unit}. ${why}`,
   theCup: 'The cup',
@@ -59,15 +58,6 @@ export const WORDS = {
   showMeFor: (name: string) => `Show me: ${name}`,
   aSilentRun: 'A silent run of the hands card: nothing is brewed or stored.',
   theRun: 'the run',
-  noBrewerTakesIt: 'No brewer takes a cup of this recipe that could be shown.',
-  pace: 'Pace',
-  pause: 'Pause',
-  nextStep: 'Next',
-  nextStepOfRun: 'Next step',
-  thatWasAll: 'That was all',
-  showItAgain: 'Show it again',
-  backToTheRecipe: 'Back to the recipe',
-  kettle: 'Kettle',
   whereTheWaterGoes: 'Where the water goes',
   sayWaterPath: 'Say where the water goes',
   addAPart: 'Add a part',

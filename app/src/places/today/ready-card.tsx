@@ -17,7 +17,7 @@ import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { useTheme } from '../../ui/use-theme';
-import { dosesOfBoats, together, wantedOf, type Wanted } from './wanted';
+import { dosesOfBoats, together, wantedOf, type Wanted } from '../../parts/wanted';
 import { WORDS } from './words';
 
 export const HOURS = ['1', '2', '4'] as const;

@@ -16,7 +16,7 @@ import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { Touch } from '../../ui/touch';
 import { useTheme } from '../../ui/use-theme';
-import { tasksOf } from './usual-tasks';
+import { tasksOf } from '../../parts/usual-tasks';
 import { WORDS } from './words';
 
 type Props = {

@@ -9,7 +9,7 @@ import { startOfDay } from '../../ui/days';
 import { Button } from '../../ui/button';
 import { Halves, Page } from '../../ui/page';
 import { GuestsDue } from '../guests-due';
-import { Loaded, PageHead } from '../log/loaded';
+import { Loaded, PageHead } from '../../parts/loaded';
 import { HandoverCard } from './handover-card';
 import { ReadyCard, type Hours } from './ready-card';
 import { TaskList } from './task-list';

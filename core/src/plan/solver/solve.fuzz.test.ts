@@ -1,8 +1,9 @@
 /** Random bars and random problems: whatever is asked, the plan keeps every rule. */
+import { runsOf, seedOr } from '../../testing/random';
 import { checkPlan, seededRandom, solve, stepKey, type PlanBrew, type PlanProblem } from './index';
 
-const seed = Number(process.env['FUZZ_SEED'] ?? 20261124);
-const PROBLEMS = Number(process.env['FUZZ_PROBLEMS'] ?? 300);
+const seed = seedOr(20261124);
+const PROBLEMS = runsOf(120);
 console.info(`solve.fuzz seed ${seed}`);
 
 /** A problem of some brews; where `inTheMiddle`, some steps have begun or are over, on time or late. */

@@ -4,7 +4,7 @@ import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import { METRIC } from '@even-kettle/core/units';
 import { OUNCES, TEST_BAR } from '../../testing/bar';
 import { serviceInWords, unknownInWords } from '../../words/service-words';
-import { mergedCups } from './as-one';
+import { mergedCups } from '../../places/orders/as-one';
 import {
   additionsOf,
   asChanged,

@@ -4,12 +4,12 @@
 import type { ReactNode } from 'react';
 import { router, type Href } from 'expo-router';
 import type { UseQueryResult } from '@tanstack/react-query';
-import { Refused } from '../../client/request';
-import { Button } from '../../ui/button';
-import { Loading, Notice } from '../../ui/notice';
-import { Row } from '../../ui/page';
-import { useBar } from '../../client/bar-context';
-import { Heading, Text } from '../../ui/text';
+import { Refused } from '../client/request';
+import { Button } from '../ui/button';
+import { Loading, Notice } from '../ui/notice';
+import { Row } from '../ui/page';
+import { useBar } from '../client/bar-context';
+import { Heading, Text } from '../ui/text';
 import { WORDS } from './words';
 
 export function Loaded<Data>({

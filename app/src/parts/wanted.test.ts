@@ -2,7 +2,7 @@
 import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import type { Today } from '@even-kettle/core/contract';
-import { TEST_BAR } from '../../testing/bar';
+import { TEST_BAR } from '../testing/bar';
 import { dosesOfBoats, together, wantedOf } from './wanted';
 import { usualTasks } from './usual-tasks';
 

@@ -7,15 +7,15 @@ import type { BarEvent, CupAsk } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { brewerOf, cardFor, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { BREWERS, METHODS, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
-import { agendaNow } from '../../client/agenda-now';
-import { BarContext, newId, onTick, useAgenda, useBar, useHere, useNow } from '../../client/bar-context';
-import { openPrivateBar, type PrivateBar } from '../../client/private-bar';
-import { Button } from '../../ui/button';
-import { Card } from '../../ui/card';
-import { Choice } from '../../ui/choice';
-import { Row } from '../../ui/page';
-import { Text } from '../../ui/text';
-import { HandsCard } from '../bar/hands-card';
+import { agendaNow } from '../client/agenda-now';
+import { BarContext, newId, onTick, useAgenda, useBar, useHere, useNow } from '../client/bar-context';
+import { openPrivateBar, type PrivateBar } from '../client/private-bar';
+import { Button } from '../ui/button';
+import { Card } from '../ui/card';
+import { Choice } from '../ui/choice';
+import { Row } from '../ui/page';
+import { Text } from '../ui/text';
+import { HandsCard } from './hands/hands-card';
 import { WORDS } from './words';
 
 /** How long a card is left in sight after its step could be over, milliseconds of the run's time. */

@@ -21,7 +21,7 @@ import { useAct, type NewEvent } from '../../device/use-act';
 import { cupInWords } from '../../words/hands-words';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
-import { OtherCup } from '../bar/other-cup';
+import { OtherCup } from '../hands/other-cup';
 import { Text } from '../../ui/text';
 import { Wishes } from '../wishes';
 import { Proposal } from './proposal';

@@ -4,8 +4,8 @@
 import { createContext, useContext } from 'react';
 import { useWindowDimensions } from 'react-native';
 import { G, Line, Text as SvgText } from 'react-native-svg';
-import { useTheme } from '../../ui/use-theme';
-import { FACE, WIDE } from '../../ui/theme';
+import { useTheme } from '../ui/use-theme';
+import { FACE, WIDE } from '../ui/theme';
 
 /** What stands beside the page, where something does, pixels. */
 export const BesidePage = createContext(0);

@@ -6,11 +6,11 @@ import { useForm, useWatch } from 'react-hook-form';
 import { standardSchemaResolver } from '@hookform/resolvers/standard-schema';
 import { useMutation } from '@tanstack/react-query';
 import type { BarChange } from '@even-kettle/core/contract';
-import { useHere } from '../../client/bar-context';
-import { schemas } from '../../client/load-schemas';
-import { Refused } from '../../client/request';
-import { useDraft } from '../../ui/use-draft';
-import { faultsOf, type FormFault } from '../../ui/use-faults';
+import { useHere } from '../client/bar-context';
+import { schemas } from '../client/load-schemas';
+import { Refused } from '../client/request';
+import { useDraft } from '../ui/use-draft';
+import { faultsOf, type FormFault } from '../ui/use-faults';
 
 /** A change that is made at once, with a tap. */
 export function useChange() {

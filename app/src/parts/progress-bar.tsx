@@ -2,7 +2,7 @@
  * A share as a bar: of the most, or of the whole.
  */
 import { View } from 'react-native';
-import { useTheme } from '../../ui/use-theme';
+import { useTheme } from '../ui/use-theme';
 
 export function ProgressBar({ share }: { share: number }) {
   const theme = useTheme();
