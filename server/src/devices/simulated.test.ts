@@ -1,4 +1,5 @@
 /** Stand-ins whose clock jumps: a machine that slept, or a clock that was set right after a year. */
+import { USUAL_NATURE } from '@even-kettle/core/pour';
 import { simulatedKettle } from './simulated-kettle';
 import { simulatedScale } from './simulated-scale';
 
@@ -38,5 +39,21 @@ test('after 400 days a scale gives the readings of the last minutes, and goes on
   const before = readings;
   jump(1000);
   expect(readings - before).toBeGreaterThanOrEqual(9);
+  scale.close();
+});
+
+test('what a hand is asked to pour after time was skipped, it does not pour in what was skipped', () => {
+  const scale = simulatedScale(time, () => 0.5);
+  const shown: { atMs: number; massG: number }[] = [];
+  scale.listen({ onReading: (reading) => shown.push(reading), onConnected: () => undefined });
+  scale.load(400, USUAL_NATURE, 0);
+  nowMs += 8000;
+  const askedMs = nowMs;
+  scale.ask({ targetG: 40, flowGPerS: 5 });
+  jump(12_000);
+  const heaviestG = (from: number, to: number) =>
+    Math.max(...shown.filter(({ atMs }) => atMs > from && atMs <= to).map(({ massG }) => massG));
+  expect(heaviestG(askedMs - 8000, askedMs)).toBeLessThan(1);
+  expect(heaviestG(askedMs, nowMs)).toBeGreaterThan(35);
   scale.close();
 });
