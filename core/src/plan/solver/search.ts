@@ -83,8 +83,9 @@ export function startSearch(
     next.set(firstStart);
     keepBest(next, planOfNext());
     if (bestCost === Infinity) keepBest(firstStart, timing.costOf(firstStart));
-    if (before) {
-      draft.warm(before);
+    // What is new finds its best place beside what stands; or, where that pushes the rest about, one that leaves the rest alone.
+    for (const price of before ? [draft.dearest, NEVER_OVERBOOK] : []) {
+      draft.warm(before!, price);
       next.set(draft.start);
       keepBest(next, planOfNext());
     }
