@@ -1,7 +1,7 @@
 /**
  * The words of what several places show: every sentence that is read or heard there, so that another language is another file like this.
  */
-import { counted, type Shown } from '../ui/language';
+import type { Shown } from '../ui/language';
 
 export const WORDS = {
   couldNotLoad: (charAt: Shown, what: Shown) => `${charAt}${what} could not load`,

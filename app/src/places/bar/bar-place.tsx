@@ -36,8 +36,8 @@ const NEXT_SHOWN = 4;
 const ROOMY = 1180;
 const ROOMY_HEIGHT = 740;
 
-// eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
 /** @param firstDay what stands there while the bar is set up */
+// eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
 export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
   const { status, state, bar, plan } = useBar();
   const { store } = useHere();

@@ -123,6 +123,8 @@ test('hands take up no long step, though it is due, that would make late what is
   };
   expect([72, 76].map((nowS) => asked(120, nowS))).toEqual(Array(2).fill(['A1.1/pour-2', true]));
   expect(asked(80, 72)).toEqual(['B1.1/set-filter', false]);
+  // What was waited for is what the hands are at once it is due.
+  expect(asked(120, 78)).toEqual(['A1.1/pour-2', false]);
 });
 
 test('a swirl that begins by itself is in the hands that poured, whatever the plan says', () => {
