@@ -1,3 +1,8 @@
+import { configure } from '@testing-library/react-native';
+
+// A machine with something else to do is no reason to fail.
+configure({ asyncUtilTimeout: 30_000 });
+
 /** A frame that is still to be drawn when a test file ends is not drawn: nobody is there to see it, and its error would be nobody's. */
 const toDraw = new Set<ReturnType<typeof setTimeout>>();
 

@@ -26,7 +26,7 @@ import { stateHash } from './archive';
 beforeAll(buildImportWorker);
 
 const seed = Number(process.env['FUZZ_SEED'] ?? 20261127);
-const LIVES = Math.ceil(2 * Number(process.env['FUZZ'] ?? 1));
+const LIVES = Math.ceil(4 * Number(process.env['FUZZ'] ?? 1));
 console.info(`archive.fuzz seed ${seed}`);
 const DAY_MS = 86_400_000;
 const CLAY = {
