@@ -1,6 +1,6 @@
 /** What went otherwise, put right from the station: readings, times, doses, cups, stations, and giving up with a reason. */
 import { expect, test } from '../support/bar';
-import { choose, doWhatItSays, orderComes, type State } from '../support/barista';
+import { choose, doWhatItSays, everySkipped, orderComes, type State } from '../support/barista';
 
 const brewOf = async (bar: { get: <Answer>(path: string) => Promise<Answer> }, station = 'Cone 1') =>
   Object.values((await bar.get<State>('/api/state')).state.brews).find(
@@ -44,8 +44,9 @@ test('an overshoot told late, a wrong dose, a forgotten pulse and a stall: the c
   await expect.poll(async () => targets(await brewOf(bar))).toHaveLength(3);
 
   // Up to where the bed drains.
+  while (await doWhatItSays(page, 'drops only'));
   const stalled = page.getByRole('button', { name: 'Stalled' });
-  for (let taps = 0; taps < 4 && !(await stalled.isVisible()); taps += 1) await doWhatItSays(page);
+  await expect.poll(everySkipped(bar, 1, () => stalled.isVisible())).toBe(true);
   await stalled.click();
   await expect(page.getByTestId('rescue')).toContainText('Lift the filter');
   await expect.poll(async () => (await brewOf(bar)).notes?.map(({ note }) => note)).toEqual(['stalled']);
