@@ -1,7 +1,7 @@
 /** How long the page works at a frame of the pour drill; measured by the clock, and so by itself. */
 import { expect, test } from '../support/bar';
 
-test.use({ demo: 'bench' });
+test.use({ demo: 'bench', rate: 1 });
 
 test('on a phone’s size with the processor four times slower every own frame of a drill takes less than 33 ms', async ({
   page,

@@ -2,6 +2,9 @@ import { expect, test } from '../support/bar';
 import { orderComes } from '../support/barista';
 import type { Page } from '@playwright/test';
 
+// Seconds are compared as they pass.
+test.use({ rate: 1 });
+
 /** Notes for each text of the countdown when it came up, on one clock for both pages. */
 const watchCountdown = (page: Page) =>
   page.evaluate(() => {
