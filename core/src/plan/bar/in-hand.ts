@@ -76,8 +76,7 @@ function firstAsked(able: readonly AgendaItem[], freeMs: number, nowMs: number):
   const fits = (item: AgendaItem) =>
     coming.every(
       (other) =>
-        sinceMs + lengthMs(item) * (spoils(item) ? 1 : SLOW_HANDS) <=
-          Math.max(other.dueMs, other.latestMs! - EDGE_S * 1000) ||
+        sinceMs + lengthMs(item) <= Math.max(other.dueMs, other.latestMs! - EDGE_S * 1000) ||
         (spoils(item) && tooLateMs(item, other.dueMs + lengthMs(other)) > 0),
     );
   const due = able.filter(({ dueMs }) => dueMs <= sinceMs).filter(fits);
@@ -91,9 +90,6 @@ function firstAsked(able: readonly AgendaItem[], freeMs: number, nowMs: number):
   // Waited for until it is due; from then on the hands are at it.
   return next && (next.dueMs <= nowMs ? { item: next } : { item: next, waits: true });
 }
-
-/** Hands are sometimes slower than usual: before a step that spoils they take up only what such hands would have done. */
-const SLOW_HANDS = 1.15;
 
 const lengthMs = ({ step }: AgendaItem): number =>
   step.durationS * 1000 + (step.end === 'clock' ? 0 : TAP_MARGIN_S * 1000);
