@@ -41,6 +41,17 @@ const NOT_FOR_APP = [
   never(['node:*'], 'app runs in a browser.'),
 ];
 
+/** The imports that are refused, each with its reason. */
+const importsNever = (...patterns) => ({ 'no-restricted-imports': ['error', { patterns }] });
+/** A room takes nothing from those that come after it; `ways` are how an import would reach one. */
+const laterRooms = (order, place, ways) =>
+  order.slice(place + 1).map((later) =>
+    never(
+      ways.map((way) => way.replace('ROOM', later)),
+      `${order[place]} may import only from: ${order.slice(0, place).join(', ') || 'nothing'}.`,
+    ),
+  );
+
 export default [
   {
     ignores: [
@@ -111,79 +122,44 @@ export default [
   ...CORE_ORDER.map((folder, place) => ({
     files: [`core/src/${folder}/**/*.ts`],
     ignores: ['**/*.test.ts'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            ...NOT_FOR_CORE,
-            ...CORE_ORDER.slice(place + 1).map((later) =>
-              never(
-                [`../${later}`, `../${later}/*`, `../../${later}`, `../../${later}/*`],
-                `${folder} may import only from: ${CORE_ORDER.slice(0, place).join(', ') || 'nothing'}.`,
-              ),
-            ),
-          ],
-        },
-      ],
-    },
+    rules: importsNever(
+      ...NOT_FOR_CORE,
+      ...laterRooms(CORE_ORDER, place, ['../ROOM', '../ROOM/*', '../../ROOM', '../../ROOM/*']),
+    ),
   })),
   {
     files: ['core/src/plan/solver/**/*.ts'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [...NOT_FOR_CORE, never(['../*'], 'The solver knows no bar: a problem in, a plan out.')],
-        },
-      ],
-    },
+    rules: importsNever(
+      ...NOT_FOR_CORE,
+      never(['../*'], 'The solver knows no bar: a problem in, a plan out.'),
+    ),
   },
   {
     files: ['core/src/**/*.test.ts', 'core/src/testing/**'],
-    rules: { 'no-restricted-globals': 'off', 'no-restricted-imports': ['error', { patterns: NOT_FOR_CORE }] },
+    rules: { 'no-restricted-globals': 'off', ...importsNever(...NOT_FOR_CORE) },
   },
   {
     files: ['app/**/*.{ts,tsx}'],
-    rules: { 'no-restricted-imports': ['error', { patterns: NOT_FOR_APP }] },
+    rules: importsNever(...NOT_FOR_APP),
   },
   ...APP_ORDER.map((room, place) => ({
     files: [`app/src/${room}/**/*.{ts,tsx}`],
     ignores: ['**/*.test.{ts,tsx}'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            ...NOT_FOR_APP,
-            ...APP_ORDER.slice(place + 1).map((later) =>
-              never(
-                [`../${later}`, `../${later}/*`, `../../${later}/*`],
-                `${room} may import only from: ${APP_ORDER.slice(0, place).join(', ') || 'nothing'}.`,
-              ),
-            ),
-          ],
-        },
-      ],
-    },
+    rules: importsNever(
+      ...NOT_FOR_APP,
+      ...laterRooms(APP_ORDER, place, ['../ROOM', '../ROOM/*', '../../ROOM/*']),
+    ),
   })),
   ...PLACES.map((place) => ({
     files: [`app/src/places/${place}/**/*.{ts,tsx}`],
     ignores: ['**/*.test.{ts,tsx}'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            ...NOT_FOR_APP,
-            never(
-              PLACES.filter((other) => other !== place).map((other) => `../${other}/*`),
-              'A place imports no other: what both show is moved to app/src/parts.',
-            ),
-          ],
-        },
-      ],
-    },
+    rules: importsNever(
+      ...NOT_FOR_APP,
+      never(
+        PLACES.filter((other) => other !== place).map((other) => `../${other}/*`),
+        'A place imports no other: what both show is moved to app/src/parts.',
+      ),
+    ),
   })),
   {
     // What is touched, typed in or laid over a page is made of the parts of `ui`, in the theme's colours.

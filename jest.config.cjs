@@ -17,8 +17,8 @@ const testPathIgnorePatterns = process.env.LONG ? [] : ['\\.long\\.test\\.'];
 const esmPackages = 'node_modules/(?!(uuid)/)';
 
 module.exports = {
-  // Two cores with something else to do are no reason to fail.
-  testTimeout: 90_000,
+  // Two cores with something else to do are no reason to fail, nor are many runs of a random test.
+  testTimeout: 90_000 * Math.max(1, Number(process.env.FUZZ ?? 1)),
   projects: [
     {
       displayName: 'house',

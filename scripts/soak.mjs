@@ -9,6 +9,5 @@ say('A bar that works while its server is killed and its network is cut.');
 await must(process.execPath, ['server/dist/soak.js']);
 say('Three devices on a bad network, thousands of times.');
 await must(bin('jest'), ['--selectProjects', 'core', '--testPathPattern', 'replica.fuzz', '--silent=false'], {
-  // Forty are the usual.
-  env: { FUZZ: String(Number(process.env.CONVERGENCE_RUNS || 3000) / 40), NODE_ENV: 'test' },
+  env: { FUZZ: process.env.FUZZ || '75', NODE_ENV: 'test' },
 });

@@ -2,13 +2,13 @@
 import { expect, test, type RunningBar } from '../support/bar';
 import {
   allCleaned,
+  everySkipped,
   handSpans,
   practisedHands,
   stateOnce,
   orderComes,
   workItOff,
   type State,
-  everySkipped,
 } from '../support/barista';
 
 const kettles = Array.from({ length: 6 }, (_, index) => ({
@@ -127,7 +127,7 @@ test.describe('seven brews', () => {
   });
 });
 
-test.describe('held', () => {
+test.describe('by hand', () => {
   // A hand pours as long as it holds.
   test.use({ rate: 1 });
 

@@ -1,5 +1,6 @@
 /** The rush lab: differences are found, and more hands or tools never make it worse. */
-import { bar, base, book } from '../testing/lab';
+import { book } from '../testing/bench';
+import { bar, base } from '../testing/lab';
 import { changesOf, type LabVariant } from './lab';
 import { CAREFULLY, liveLabShift, type LabCare, type LabShift } from './lab-shift';
 import { differenceOf, isSure, labFigures, meanWaitS } from './lab-figures';

@@ -1,5 +1,6 @@
 /** The rush lab: shifts end, and are the same again; what differs is told apart in `lab.long.test.ts`. */
-import { bar, base, book, line } from '../testing/lab';
+import { book } from '../testing/bench';
+import { bar, base, line } from '../testing/lab';
 import { benchOf, changesOf, faultOf } from './lab';
 import { guestsOf, liveLabShift, type LabShift } from './lab-shift';
 import { differenceOf, labFigures, meanWaitS } from './lab-figures';

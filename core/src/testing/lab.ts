@@ -1,10 +1,9 @@
 /** A bar and a variant for the lab's tests. */
 import { lanternPier } from '../demo';
 import { variantOf, type LabVariant } from '../practice/lab';
-import { SCHOOLS, bookOf } from '../recipe';
+import { T0 } from './bench';
 
-export const book = bookOf(SCHOOLS);
-export const bar = lanternPier(Date.UTC(2026, 0, 5, 8));
+export const bar = lanternPier(T0);
 const BOATS = [4, 2, 1, 1, 1, 0.5, 3, 2, 1, 1, 0.5, 0.5];
 export const line = (recipeId: string, cupMl: number, share: number) => ({
   recipeId,

@@ -25,8 +25,8 @@ export type Draft = {
   priority: (share: number, noise: number) => number[];
   /** Places every brew in turn: what runs, then order by order. */
   construct: (price: number, orders: number[], aroundRunning: boolean) => void;
-  /** The last plan, with what is new or has become impossible placed anew, at a price for over-booked hands. */
-  warm: (last: Int32Array, price: number) => void;
+  /** The last plan, with what it does not have placed at a price for over-booked hands. Gives whether there was any of that. */
+  warm: (last: Int32Array, price: number) => boolean;
   /** Lets brews of the plan in `current` choose anew, one after another, and writes what comes of it to `wish`. */
   choose: (brews: number[], anywhere: boolean, current: Int32Array, wish: Int32Array) => void;
   /** To be told whenever `current` has become another plan. */
@@ -113,14 +113,16 @@ export function draftOf(t: Tables, random: () => number, running: Int32Array | n
     return range(t.orders.length).sort((a, b) => key[a]! - key[b]!);
   }
 
-  function warm(starts: Int32Array, price: number): void {
+  function warm(starts: Int32Array, price: number): boolean {
     liftAll();
     const placed = open.filter((b) =>
       range(t.first[b + 1]! - t.next[b]!).every((n) => starts[t.next[b]! + n] !== NEVER),
     );
     putAt(starts, placed);
-    for (const b of open) if (board.finish[b] === NEVER) placeOrThrow(b, price, 0, t.horizon);
+    const fresh = open.filter((b) => board.finish[b] === NEVER);
+    for (const b of fresh) placeOrThrow(b, price, 0, t.horizon);
     boardIsCurrent = false;
+    return fresh.length > 0;
   }
 
   function show(current: Int32Array): void {

@@ -83,12 +83,17 @@ export function startSearch(
     next.set(firstStart);
     keepBest(next, planOfNext());
     if (bestCost === Infinity) keepBest(firstStart, timing.costOf(firstStart));
-    // What is new finds its best place beside what stands; or, where that pushes the rest about, one that leaves the rest alone.
-    for (const price of before ? [draft.dearest, NEVER_OVERBOOK] : []) {
-      draft.warm(before!, price);
-      next.set(draft.start);
-      keepBest(next, planOfNext());
-    }
+    if (!before) return;
+    const hasNew = warm(before, draft.dearest);
+    // The best place for what is new may push the rest about; then one that leaves the rest alone is better.
+    if (hasNew) warm(before, NEVER_OVERBOOK);
+  }
+
+  function warm(last: Int32Array, price: number): boolean {
+    const hasNew = draft.warm(last, price);
+    next.set(draft.start);
+    keepBest(next, planOfNext());
+    return hasNew;
   }
 
   function beginCycle(cycle: number): void {
