@@ -1,7 +1,7 @@
 /**
  * The keys of a bar with a keyboard: one list, that the page of keys and the listener both read.
  */
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 
 export const SHORTCUTS: readonly { keys: string; does: string }[] = [
   { keys: 'Space', does: 'what the hands card asks for is done' },
@@ -27,7 +27,7 @@ function isTyping(target: EventTarget | null, key: string): boolean {
 /** Listens for single keys while the component is shown. */
 export function useShortcuts(keys: Keys): void {
   const latest = useRef(keys);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = keys;
   });
   useEffect(() => {

@@ -1,7 +1,7 @@
 /**
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import type { BarEvent } from '@even-kettle/core/brew';
@@ -146,7 +146,8 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
       : asked.button;
   useShortcuts({ ' ': tapped });
   const latest = useRef(tapped);
-  useEffect(() => {
+  // Before anybody can touch what was drawn: a tap is judged by the card that shows, never by the one before.
+  useLayoutEffect(() => {
     latest.current = tapped;
   });
   useEffect(() => {

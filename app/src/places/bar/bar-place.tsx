@@ -1,7 +1,7 @@
 /**
  * Bar: brewing now.
  */
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
@@ -52,7 +52,7 @@ export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
   // What a person takes to hand goes before the plan's choice, until it is done.
   const current = all.find(({ key }) => key === taken) ?? items[0];
   const latest = useRef({ all, hands, plan });
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = { all, hands, plan };
   });
   const onTake = useCallback(
