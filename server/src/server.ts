@@ -388,7 +388,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     close: async () => {
       clearInterval(following);
       clearInterval(forgetsHourly);
-      feed.close();
+      await feed.close();
       space.close();
       planning.close();
       broadcaster.close();

@@ -171,10 +171,11 @@ export function onTick(
   const tick = () => {
     const barMs = clock.nowMs();
     call(barMs);
-    const stepMs = everyMs * clock.rate();
-    const phase = phaseMs * clock.rate();
+    // Of a clock that is slower than life nothing new is to be seen any sooner.
+    const perMs = Math.max(1, clock.rate());
+    const stepMs = everyMs * perMs;
     // A clock that has not been measured yet is looked at again soon.
-    const nextMs = barMs === 0 ? 100 : (stepMs - ((barMs - phase) % stepMs)) / clock.rate() + 1;
+    const nextMs = barMs === 0 ? 100 : (stepMs - ((barMs - phaseMs * perMs) % stepMs)) / clock.rate() + 1;
     timer = setTimeout(tick, nextMs);
   };
   tick();

@@ -41,7 +41,7 @@ type Parts = {
 export type OrderFeed = {
   now: () => Feed;
   run: (running: boolean) => Promise<Feed>;
-  close: () => void;
+  close: () => Promise<void>;
 };
 
 export async function openFeed({ source, nowMs, rate, bar, take, random, warn }: Parts): Promise<OrderFeed> {
@@ -75,14 +75,12 @@ export async function openFeed({ source, nowMs, rate, bar, take, random, warn }:
     // A coffee that has run out meanwhile is not had; the guest goes without.
     for (const { order } of due) await take(order);
   };
-  let looking = false;
+  let looking: Promise<void> | null = null;
   const timer = setInterval(
     () => {
-      if (looking) return;
-      looking = true;
-      void look()
+      looking ??= look()
         .catch(warn)
-        .finally(() => (looking = false));
+        .finally(() => (looking = null));
     },
     Math.max(100, LOOK_MS / Math.max(1, rate)),
   );
@@ -101,7 +99,10 @@ export async function openFeed({ source, nowMs, rate, bar, take, random, warn }:
       if (!next) coming = [];
       return now();
     },
-    close: () => clearInterval(timer),
+    close: async () => {
+      clearInterval(timer);
+      await looking;
+    },
   };
 }
 
