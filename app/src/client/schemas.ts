@@ -6,11 +6,14 @@ export { barChangeSchema as barChange, tasteSchema as taste } from '@even-kettle
 export { readAnswer } from '@even-kettle/core/contract/routes';
 export {
   RECIPES_FILE_MAX,
+  plainFrom,
+  pourOf,
   previewImport,
-  readPours,
   readRecipe,
   readRecipeText,
   readRecipes,
+  readSteps,
   stepTableCsv,
+  timesOf,
   writeRecipes,
 } from '@even-kettle/core/formats';

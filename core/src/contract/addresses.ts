@@ -11,6 +11,7 @@ export const ADDRESSES = {
   live: 'GET /api/live',
   getRecipes: 'GET /api/recipes',
   saveRecipe: 'POST /api/recipes',
+  readRecipe: 'POST /api/recipes/read',
   getRecipeVersions: 'GET /api/recipes/{id}/versions',
   getRecipeSchema: 'GET /api/schemas/recipe.json',
   getBar: 'GET /api/bar',

@@ -17,6 +17,8 @@ export const ANSWER_MAX: Record<RouteId, number | 'streamed'> = {
   getRecipeVersions: 9 * MB,
   saveRecipe: 300 * KB,
   getRecipeSchema: 100 * KB,
+  // Each part of 8,000 characters may be marked.
+  readRecipe: 100 * KB,
   // What the Bench takes is at most 256 KB in one request; learnt values come on top.
   getBar: 700 * KB,
   changeBar: 700 * KB,

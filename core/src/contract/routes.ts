@@ -17,6 +17,7 @@ import {
   logPageSchema,
   logQuerySchema,
 } from './bar';
+import { readTextSchema, recipeTextSchema } from './read-recipe';
 import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
 import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema } from './outside';
 import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
@@ -157,6 +158,13 @@ export const ROUTES = {
       409: 'There is a later version than the one that was edited.',
       422: 'A field is wrong.',
     },
+  },
+  readRecipe: {
+    summary: 'Read a recipe out of a text, as people say and write it. Nothing is saved.',
+    body: { called: 'text', schema: recipeTextSchema },
+    answer: readTextSchema,
+    says: { 200: 'What the text says, what is doubtful, and what was not understood.' },
+    refuses: { 422: 'The text is too long.' },
   },
   getRecipeVersions: {
     summary: 'All versions of a recipe, oldest first.',

@@ -4,10 +4,12 @@
  */
 import type { WaterPath } from '../pour';
 import { METHODS, SCHOOLS } from './methods';
-import { warmCup } from './methods/parts';
+import { handStep, straightOn, warmCup } from './methods/parts';
 import { referenceOf } from './lay-out';
-import { clockStartS, startMoved, type Amount, type MethodId, type Recipe, type RecipeStep } from './recipe';
+import { atOnce, windowOf } from './plain-at-once';
+import type { Amount, BedPreparation, MethodId, Recipe, RecipeStep, StartCue, StepStart } from './recipe';
 import { round } from './round';
+import { ROAST_SHIFT_C, followsRoast, type RoastLevel } from './temperature';
 import type { Fault } from './check';
 
 export type PlainStart = { atS: number } | { waitS: number } | 'not said';
@@ -18,8 +20,18 @@ export type PlainPour = {
   amount: PlainAmount;
   then?: 'swirl' | 'stir';
   path?: WaterPath;
+  /** It waits until this is seen; a start that is said is when that is expected. */
+  cue?: StartCue;
+  /** Where it is not the recipe's own, °C. */
+  waterC?: number;
 };
+/** A stir: when by the timer, and how many times or for how long, as far as that is said. */
+export type PlainStir = { atS?: number; times?: number; forS?: number };
 
+export const PLAIN_FILTERS = ['paper', 'thick-paper', 'cloth', 'metal'] as const;
+export type PlainFilter = (typeof PLAIN_FILTERS)[number];
+
+/** Times are readings of the timer that the coffee's meeting with the water starts, seconds. */
 export type PlainRecipe = {
   method: MethodId;
   name: string;
@@ -27,9 +39,23 @@ export type PlainRecipe = {
   waterG: number;
   waterC: number;
   grindBand?: number;
+  filter?: PlainFilter;
+  bed?: BedPreparation;
+  /** The roast that its temperature is meant for; medium where nothing is said. */
+  roast?: RoastLevel;
   /** Empty where all the water goes in at once. */
   pours: PlainPour[];
-  /** When it is dry, or when it is plunged, seconds. */
+  stirs?: PlainStir[];
+  /** When the flame goes off. */
+  flameOffS?: number;
+  /** When it is plunged or pressed, and how long that takes. */
+  plungeS?: number;
+  pressForS?: number;
+  /** Water that the filter is rinsed with, thrown away. */
+  rinseG?: number;
+  /** Water into the server afterwards. */
+  bypassG?: number;
+  /** When it is dry, or done. */
   endS?: { from: number; to: number };
 };
 
@@ -111,117 +137,188 @@ const BLOOM_TIMES = 4;
 
 const COUNT = ['First', 'Second', 'Third', 'Fourth', 'Fifth', 'Sixth', 'Seventh', 'Eighth', 'Ninth', 'Tenth'];
 const NUMBER = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'];
-/** As many pours as are told apart by name. */
-const POURS_MAX = 10;
+/** As many pours as one brew is given. */
+const POURS_MAX = 20;
+
+const refused = (field: string, reason: string): FromPlain => ({ ok: false, faults: [{ field, reason }] });
 
 /** The recipe, or what is still wrong, by the fields of the form (`pours.1`). */
 export function recipeFromPlain(plain: PlainRecipe, id: string): FromPlain {
-  const template = SCHOOLS.find(({ method }) => method === plain.method)!;
-  const drains = METHODS[plain.method].drawdownExponent !== null;
-  const base = {
+  const template = templateOf(plain);
+  const base = baseOf(plain, template, id);
+  if (METHODS[plain.method].drawdownExponent === null) {
+    if (plain.pours.length > 1)
+      return refused('pours', `A ${METHODS[plain.method].name.toLowerCase()} takes all its water at once.`);
+    const made = atOnce({ ...base, steps: base.steps.map((step) => rinsed(step, plain)) }, plain);
+    return made.ok ? { ok: true, recipe: made.recipe, targetsG: [plain.waterG] } : made;
+  }
+  if (plain.pours.length === 0)
+    return refused('pours', 'Say how the water is poured: 0:00 41, 0:36 +94, rest.');
+  if (plain.pours.length > POURS_MAX) return refused('pours', `At most ${POURS_MAX} pours.`);
+  const settled = settlePours(plain.pours, plain.waterG);
+  if (!settled.ok) return refused(`pours.${settled.pour}`, settled.reason);
+  const unsaid = plain.pours.findIndex(({ start, cue }, pour) => pour > 0 && start === 'not said' && !cue);
+  if (unsaid > 0) return refused(`pours.${unsaid}`, 'Say when: 0:36, or “wait 30 s”.');
+  const { targetsG } = settled;
+  const pours = poursOf(plain, targetsG);
+  const before = template.steps.filter(({ phase }) => phase === 'prep').map((step) => rinsed(step, plain));
+  const after = template.steps.filter(
+    ({ phase, kind }) => (phase === 'finish' || phase === 'clean') && kind !== 'bypass',
+  );
+  const drawdown = SCHOOLS.flatMap(({ steps }) => steps).find(({ kind }) => kind === 'drawdown')!;
+  const bypass = plain.bypassG ? [addWater] : [];
+  const steps = [...before, ...pours, warmCup, drawdown, ...bypass, ...after];
+  const last = steps.findLast(({ pour }) => pour)!;
+  const lastWater = plain.bypassG ? addWater.id : warmCup.id;
+  const recipe: Recipe = {
+    ...base,
+    steps,
+    holds: template.holds.map((hold) => (hold.tool === 'kettle' ? { ...hold, to: lastWater } : hold)),
+    // Known only once its pours are laid out.
+    endWindowS: { from: 1, to: 2 },
+  };
+  const endWindowS = endOf(recipe, template, plain, last);
+  const lastStartS = referenceOf({ ...recipe, id: `${id} end` }).lastPourEndS;
+  if (plain.endS && plain.endS.to <= lastStartS)
+    return refused(
+      'endS',
+      `It cannot be dry at ${plain.endS.to} s: the last pour ends at ${Math.round(lastStartS)} s.`,
+    );
+  return { ok: true, recipe: { ...recipe, endWindowS }, targetsG };
+}
+
+/** How much it is rinsed with is said where it is rinsed. */
+const rinsed = (step: RecipeStep, { rinseG }: PlainRecipe): RecipeStep =>
+  step.kind === 'set-filter' && rinseG
+    ? { ...step, hint: `Rinse with ${Math.round(rinseG)} g; that is thrown away.` }
+    : step;
+
+/** Beside the bed, once that has drained. */
+const addWater = handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', {
+  phase: 'finish',
+  hint: 'Beside the bed, not through it.',
+});
+
+const FILTER_WORDS: Record<PlainFilter, RegExp> = {
+  paper: /paper/,
+  'thick-paper': /thick paper/,
+  cloth: /cloth/,
+  metal: /metal/,
+};
+const FILTER_NAMES: Record<PlainFilter, string> = {
+  paper: 'paper',
+  'thick-paper': 'thick paper',
+  cloth: 'cloth',
+  metal: 'metal',
+};
+
+/** The method's school with this filter, so that what is prepared and cleaned is that filter's; else its first. */
+function templateOf({ method, filter, bypassG }: PlainRecipe): Recipe {
+  const own = SCHOOLS.filter((school) => school.method === method);
+  const fitting =
+    filter === undefined ? [] : own.filter((school) => FILTER_WORDS[filter].test(school.filter));
+  return (fitting.find(({ bypassTimesDose }) => bypassTimesDose > 0 === (bypassG ?? 0) > 0) ??
+    fitting[0] ??
+    own[0])!;
+}
+
+/** All that its steps do not say. */
+function baseOf(plain: PlainRecipe, template: Recipe, id: string): Recipe {
+  const { doseG, waterG, waterC, filter, bed, roast = 'medium', bypassG = 0 } = plain;
+  const isOther = filter !== undefined && !FILTER_WORDS[filter].test(template.filter);
+  const base: Recipe = {
     ...template,
     id,
     version: 1,
     name: plain.name,
-    why: `Entered as it was written: ${plain.doseG} g and ${Math.round(plain.waterG)} g of water.`,
-    refDoseG: plain.doseG,
-    ratio: round(plain.waterG / plain.doseG, 3),
-    waterC: plain.waterC,
-    bypassTimesDose: 0,
+    why: `Entered as it was written: ${doseG} g and ${Math.round(waterG)} g of water.`,
+    filter: isOther ? FILTER_NAMES[filter] : template.filter,
+    bed: bed ?? template.bed,
+    refDoseG: doseG,
+    ratio: round(waterG / doseG, 3),
+    waterC,
+    bypassTimesDose: round(bypassG / doseG, 4),
     grindBand: plain.grindBand ?? template.grindBand,
   };
   delete base.otherwise;
-  if (!drains) return unpoured(base, template, plain);
-  if (plain.pours.length === 0)
-    return {
-      ok: false,
-      faults: [{ field: 'pours', reason: 'Say how the water is poured: 0:00 41, 0:36 +94, rest.' }],
-    };
-  if (plain.pours.length > POURS_MAX)
-    return { ok: false, faults: [{ field: 'pours', reason: `At most ${POURS_MAX} pours.` }] };
-  const settled = settlePours(plain.pours, plain.waterG);
-  if (!settled.ok) return { ok: false, faults: [{ field: `pours.${settled.pour}`, reason: settled.reason }] };
-  const unsaid = plain.pours.findIndex(({ start }, pour) => pour > 0 && start === 'not said');
-  if (unsaid > 0)
-    return { ok: false, faults: [{ field: `pours.${unsaid}`, reason: 'Say when: 0:36, or “wait 30 s”.' }] };
-  const { targetsG } = settled;
-  const pours = poursOf(plain, targetsG);
-  const before = template.steps.filter(({ phase }) => phase === 'prep');
-  const after = template.steps.filter(({ phase }) => phase === 'finish' || phase === 'clean');
-  const drawdown = template.steps.find(({ kind }) => kind === 'drawdown')!;
-  const steps = [...before, ...pours, warmCup, drawdown, ...after];
-  const last = steps.findLast(({ pour }) => pour)!;
-  const recipe: Recipe = {
-    ...base,
-    steps,
-    holds: template.holds.map((hold) => (hold.tool === 'kettle' ? { ...hold, to: warmCup.id } : hold)),
-    // Known only once its pours are laid out.
-    endWindowS: { from: 1, to: 2 },
-  };
-  return { ok: true, recipe: { ...recipe, endWindowS: endOf(recipe, template, plain, last) }, targetsG };
+  // Recipes are kept for a medium roast: with its own roast the water is then as it was said.
+  return followsRoast(base)
+    ? { ...base, waterC: round(Math.min(100, waterC - ROAST_SHIFT_C[roast]), 1) }
+    : base;
 }
 
 function poursOf(plain: PlainRecipe, targetsG: readonly number[]): RecipeStep[] {
-  const { pours, doseG, waterG } = plain;
+  const { pours, doseG, waterG, waterC } = plain;
   const blooms = pours.length > 1 && targetsG[0]! <= BLOOM_TIMES * doseG;
   const named = pours.length - (blooms ? 1 : 0);
   let atS = 0;
-  return pours.flatMap(({ start, then, path }, index) => {
+  let endsS = 0;
+  return pours.flatMap(({ start, then, path, cue, waterC: ownC }, index) => {
     const isBloom = blooms && index === 0;
     const number = index - (blooms ? 1 : 0);
     const addsG = targetsG[index]! - (targetsG[index - 1] ?? 0);
     const next = pours[index + 1]?.start;
-    if (start !== 'not said' && 'atS' in start) atS = start.atS;
+    if (start !== 'not said') atS = 'atS' in start ? start.atS : endsS + start.waitS;
+    else if (index > 0) atS = endsS + DRAINS_S;
     // A printed recipe that leaves less time for a pour means a quicker one.
     const roomS = next && next !== 'not said' && 'atS' in next ? next.atS - atS - BETWEEN_S : Infinity;
     const flowGPerS = round(
       Math.min(QUICKEST_G_PER_S, Math.max(FLOW_G_PER_S, roomS > 0 ? addsG / roomS : QUICKEST_G_PER_S)),
       1,
     );
+    endsS = atS + addsG / flowGPerS + (then ? SHORT_S : 0);
     const amount: Amount = isBloom
       ? { timesDose: round(targetsG[0]! / doseG, 3) }
       : index === pours.length - 1
         ? { toShare: 1 }
         : { toShare: round(targetsG[index]! / waterG, 4) };
+    const begins: StepStart =
+      index === 0
+        ? { afterS: 0 }
+        : cue
+          ? { when: cue, aboutS: Math.round(atS) }
+          : start === 'not said'
+            ? { afterS: 0 }
+            : 'atS' in start
+              ? { atS: start.atS }
+              : { afterS: start.waitS };
     const step: RecipeStep = {
       id: isBloom ? 'bloom' : `pour-${number + 1}`,
       kind: 'pour',
-      name: isBloom
-        ? 'Bloom'
-        : named === 1
-          ? 'The one pour'
-          : `${number === named - 1 ? 'Last' : COUNT[number]} of ${NUMBER[named]} pours`,
+      name: isBloom ? 'Bloom' : pourName(number, named),
       phase: 'brew',
       attended: true,
-      start:
-        index === 0 || start === 'not said'
-          ? { afterS: 0 }
-          : 'atS' in start
-            ? { atS: start.atS }
-            : { afterS: start.waitS },
+      start: begins,
       lasts: 'pour',
       end: { by: 'weight' },
-      pour: { amount, flowGPerS, ...(path ? { paths: [{ path }] } : {}) },
+      pour: {
+        amount,
+        flowGPerS,
+        ...(path ? { paths: [{ path }] } : {}),
+        ...(ownC === undefined || ownC === waterC ? {} : { waterC: ownC }),
+      },
       ...(index === 0 ? { anchor: 'start' as const } : {}),
     };
-    return then ? [step, shortStep(then, `${then}-${index + 1}`)] : [step];
+    return then
+      ? [step, straightOn(`${then}-${index + 1}`, then, then === 'swirl' ? 'Swirl' : 'Stir')]
+      : [step];
   });
 }
 
-const shortStep = (kind: 'swirl' | 'stir', id: string): RecipeStep => ({
-  id,
-  kind,
-  name: kind === 'swirl' ? 'Swirl' : 'Stir',
-  phase: 'brew',
-  attended: true,
-  start: { afterS: 0 },
-  lasts: { s: 4 },
-  end: { by: 'clock' },
-});
+/** From a pour's end until a bed is about to show, about, where nobody says how long. */
+const DRAINS_S = 30;
+/** A swirl or a stir after it. */
+const SHORT_S = 4;
+
+function pourName(number: number, named: number): string {
+  if (named === 1) return 'The one pour';
+  if (named > COUNT.length) return `Pour ${number + 1} of ${named}`;
+  return `${number === named - 1 ? 'Last' : COUNT[number]} of ${NUMBER[named]} pours`;
+}
 
 /** As it was written; else the last pour and the drawdown that the method's usual recipe has for such a dose. */
 function endOf(recipe: Recipe, template: Recipe, plain: PlainRecipe, last: RecipeStep): Recipe['endWindowS'] {
-  if (plain.endS) return plain.endS;
+  if (plain.endS) return windowOf(plain.endS);
   const exponent = METHODS[plain.method].drawdownExponent ?? 0;
   const { lastPourEndS } = referenceOf(template);
   const grown = (plain.doseG / template.refDoseG) ** exponent;
@@ -230,41 +327,4 @@ function endOf(recipe: Recipe, template: Recipe, plain: PlainRecipe, last: Recip
   const pouredS = referenceOf({ ...recipe, id: `${recipe.id} ${last.id}` }).lastPourEndS;
   const edge = (atS: number) => Math.round(pouredS + (atS - lastPourEndS) * grown);
   return { from: Math.max(1, edge(from)), to: Math.max(2, edge(to)) };
-}
-
-/** All the water at once, and the method's own steps; where an end was written, all readings of the timer move with it. */
-function unpoured(base: Recipe, template: Recipe, plain: PlainRecipe): FromPlain {
-  const many = plain.pours.length > 1;
-  if (many)
-    return {
-      ok: false,
-      faults: [
-        {
-          field: 'pours',
-          reason: `A ${METHODS[plain.method].name.toLowerCase()} takes all its water at once.`,
-        },
-      ],
-    };
-  const { endS } = plain;
-  const usualS = template.steps.find(({ kind }) => kind === 'plunge')?.start;
-  const usual = usualS ? clockStartS(usualS) : null;
-  if (!endS || usual === null) return { ok: true, recipe: base, targetsG: [plain.waterG] };
-  const byS = endS.from - usual;
-  return {
-    ok: true,
-    targetsG: [plain.waterG],
-    recipe: {
-      ...base,
-      endWindowS: { from: template.endWindowS.from + byS, to: template.endWindowS.to + byS },
-      steps: base.steps.map((step) => {
-        const until =
-          typeof step.lasts === 'object' && 'untilS' in step.lasts ? step.lasts.untilS + byS : null;
-        return {
-          ...step,
-          start: startMoved(step.start, byS),
-          ...(until === null ? {} : { lasts: { untilS: Math.max(1, until) } }),
-        };
-      }),
-    },
-  };
 }

@@ -83,6 +83,32 @@ test('a recipe file can be converted, shown and checked', () => {
   expect(ek('recipe list').out.split('\n')).toHaveLength(21);
 });
 
+test('a recipe is read out of a text as JSON, or as the card that it makes; what contradicts itself makes none', () => {
+  files['said.txt'] = {
+    text: 'Siphon: 24 g medium, 360 g in the globe. Stir 8. Flame off at 1:05, stir 4. Down by 2:00.',
+  };
+  const { code, out } = ek('recipe read said.txt');
+  expect([code, JSON.parse(out)]).toMatchObject([
+    0,
+    {
+      method: 'siphon',
+      doseG: 24,
+      waterG: 360,
+      flameOffS: 65,
+      stirs: [{ times: 8 }, { times: 4 }],
+      usual: ['waterC'],
+      unread: [],
+    },
+  ]);
+  expect(ek('recipe read said.txt --card').out).toMatch(/Coffee in, stir 8[^]*Flame off, stir 4/);
+  files['said.txt'] = { text: 'Siphon: 24 g, then 27 g of coffee, 360 g of water.' };
+  expect(ek('recipe read said.txt --card')).toEqual({
+    code: 2,
+    out: '',
+    err: 'There is no card before these are said, once each: doseG.\n',
+  });
+});
+
 test('methods stand side by side, and a brewer that is too small offers ways out', () => {
   expect(ek('methods').out.split('\n')).toHaveLength(11);
   expect(JSON.parse(ek('methods --beverage-ml 350 --json').out)).toHaveLength(9);

@@ -15,19 +15,34 @@ import {
   capacityOf,
   wayOutInWords,
   methodTable,
+  recipeFromPlain,
   type Ask,
   type BrewSite,
 } from '@even-kettle/core/recipe';
 import {
   convertJson,
+  plainFrom,
   readPlan,
   readPlanProblem,
+  readRecipeText,
+  readTextJson,
   recipeJsonSchema,
   stepTableCsv,
+  type ReadText,
 } from '@even-kettle/core/formats';
 import { ImpossibleProblem, checkPlan, planCost, startSolving } from '@even-kettle/core/plan';
 import { ML_PER_FL_OZ } from '@even-kettle/core/units';
-import { Wrong, findBrewer, findRecipe, number, readChecked, readFile, type Io } from './reading';
+import {
+  STDIN,
+  Wrong,
+  findBrewer,
+  findRecipe,
+  number,
+  readChecked,
+  readFile,
+  readText,
+  type Io,
+} from './reading';
 import { cardInText, methodsInText, recipeInText } from './text';
 import { addWater } from './water';
 
@@ -193,6 +208,16 @@ export function ekProgram(io: Io): Command {
       io.out(`${JSON.stringify(json, null, 2)}\n`);
     });
 
+  addRecipe(program, io);
+  addPlan(program, io);
+  addWater(program, io);
+  // The same for every command below, so that none of them ends the process by itself.
+  for (const each of everyCommand(program))
+    each.exitOverride().configureOutput({ writeOut: io.out, writeErr: io.err });
+  return program;
+}
+
+function addRecipe(program: Command, io: Io): void {
   const recipe = program.command('recipe').description('look at recipes and check recipe files');
   recipe
     .command('list')
@@ -219,16 +244,37 @@ export function ekProgram(io: Io): Command {
     });
 
   recipe
+    .command('read')
+    .description('a recipe out of a text, as people say and write it, as JSON')
+    .argument('[file]', 'the text; left out, standard input', STDIN)
+    .option('--card', 'the card that is made of it, for its own dose')
+    .action((file: string, { card }: { card?: boolean }) => {
+      const text = readText(file, io, TEXT_MAX, 'a text').text();
+      const read = readRecipeText(text);
+      io.out(card ? cardOfText(read) : `${JSON.stringify(readTextJson(read), null, 2)}\n`);
+    });
+  recipe
     .command('schema')
     .description('the JSON Schema of a recipe')
     .action(() => io.out(`${JSON.stringify(recipeJsonSchema(), null, 2)}\n`));
+}
 
-  addPlan(program, io);
-  addWater(program, io);
-  // The same for every command below, so that none of them ends the process by itself.
-  for (const each of everyCommand(program))
-    each.exitOverride().configureOutput({ writeOut: io.out, writeErr: io.err });
-  return program;
+/** Bytes. */
+const TEXT_MAX = 65_536;
+
+/** @throws Wrong where the text does not say all of a recipe, or contradicts itself */
+function cardOfText(read: ReadText): string {
+  const from = plainFrom(read, 'From a text');
+  const doubtful = [...new Set([...read.asked, ...(from.ok ? [] : from.missing)])];
+  if (!from.ok || doubtful.length > 0)
+    throw new Wrong(`There is no card before these are said, once each: ${doubtful.join(', ')}.`);
+  const made = recipeFromPlain(from.plain, 'from-a-text');
+  if (!made.ok) throw new Wrong(made.faults.map(({ field, reason }) => `${field}: ${reason}`).join('\n'));
+  const roast = read.roast ?? DEFAULT_PLACE.roast;
+  return cardInText(
+    made.recipe,
+    brewCard(made.recipe, { doseG: made.recipe.refDoseG }, { ...DEFAULT_PLACE, roast }),
+  );
 }
 
 const PLAN_DEFAULT_MS = 1000;

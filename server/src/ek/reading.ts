@@ -16,6 +16,9 @@ export type Io = {
   nowMs: () => number;
 };
 
+/** The path that stands for standard input. */
+export const STDIN = '-';
+
 /** A wrong argument or a wrong file: said on stderr, with exit code 2. */
 export class Wrong extends Error {}
 /** @param name what the figure is called */

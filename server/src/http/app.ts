@@ -7,7 +7,7 @@ import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { recipeJsonSchema } from '@even-kettle/core/formats';
+import { readRecipeText, readTextJson, recipeJsonSchema } from '@even-kettle/core/formats';
 import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
 import { serveBuiltApp } from './built-app';
@@ -242,6 +242,7 @@ function recipeRoutes(route: AddRoute, bar: BarServer): void {
     if (saved.why === 'not-valid') throw faulty('recipe', saved.faults);
     throw new HttpProblem(409, saved.why, 'The recipe was not saved', saved.reason);
   });
+  route('readRecipe', ({ body }) => readTextJson(readRecipeText(body.text)));
   route('getRecipeSchema', ({ response }) => void response.json(recipeSchema));
 }
 

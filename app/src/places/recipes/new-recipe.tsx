@@ -4,7 +4,17 @@
 import { useState } from 'react';
 import { View, type DimensionValue } from 'react-native';
 import { router } from 'expo-router';
-import { METHODS, METHOD_IDS, bandInWords, brewCard, type Recipe } from '@even-kettle/core/recipe';
+import type { ReadText } from '@even-kettle/core/formats';
+import {
+  BED_PREPARATIONS,
+  METHODS,
+  METHOD_IDS,
+  PLAIN_FILTERS,
+  ROAST_LEVELS,
+  bandInWords,
+  brewCard,
+  type Recipe,
+} from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
@@ -19,11 +29,14 @@ import { Select } from '../../ui/select';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { UnitField } from '../../ui/unit-field';
 import { useDraft } from '../../ui/use-draft';
+import { useTheme } from '../../ui/use-theme';
 import {
   EMPTY_FORM,
   fillFrom,
   isPoured,
   readForm,
+  fieldInWords,
+  partsOf,
   type FormField,
   type PlainForm,
   type ReadForm,
@@ -43,10 +56,15 @@ export function NewRecipe() {
   const units = useUnits();
   const { spoonG } = useDevice();
   const [form, setForm, forget] = useDraft<PlainForm>('new-recipe', () => EMPTY_FORM, isForm);
-  const [unread, setUnread] = useState<string[]>([]);
+  const [said, setSaid] = useState<Said | null>(null);
+  // What a person has corrected stays, whatever the text says when it is read again.
+  const [corrected, setCorrected] = useState<ReadonlySet<FormField>>(new Set());
   const storing = useSaveRecipe(forget);
   const read = readForm(form, units, spoonG, new Set(recipes.map(({ id }) => id)));
-  const set = (part: Partial<PlainForm>) => setForm({ ...form, ...part });
+  const set = (part: Partial<PlainForm>) => {
+    setForm({ ...form, ...part });
+    if (said) setCorrected(new Set([...corrected, ...(Object.keys(part) as FormField[])]));
+  };
   const checked = read.made ? schemas().readRecipe(read.made.recipe) : null;
   const leave = () => {
     forget();
@@ -66,12 +84,13 @@ export function NewRecipe() {
           />
         </Row>
         <Pasted
+          said={said}
           onRead={(text) => {
             const found = schemas().readRecipeText(text);
-            setForm(fillFrom(found, form, units));
-            setUnread(found.unread);
+            setForm(fillFrom(found, form, units, corrected));
+            setSaid({ text, read: found });
           }}
-          unread={unread}
+          onGoTo={goTo}
         />
         <Fields form={form} read={read} units={units} onChange={set} />
         {read.made ? <Understood made={read.made} units={units} /> : null}
@@ -98,8 +117,28 @@ export function NewRecipe() {
   );
 }
 
-/** A text from a bag or a message; what could not be read is marked in its own words. */
-function Pasted({ onRead, unread }: { onRead: (text: string) => void; unread: readonly string[] }) {
+type Said = { text: string; read: ReadText };
+
+/** To the field that holds what was tapped in the text. */
+function goTo(field: FormField): void {
+  const found = globalThis.document?.querySelector<HTMLElement>(`[data-testid="new-${field}"]`);
+  const input = found?.matches('input, textarea, button')
+    ? found
+    : found?.querySelector<HTMLElement>('input, textarea, button');
+  input?.focus();
+  input?.scrollIntoView({ block: 'center' });
+}
+
+/** A text from a bag, a message or somebody's mouth; above the fields it stands with what was understood of it, and what was not. */
+function Pasted({
+  said,
+  onRead,
+  onGoTo,
+}: {
+  said: Said | null;
+  onRead: (text: string) => void;
+  onGoTo: (field: FormField) => void;
+}) {
   const [text, setText] = useState('');
   return (
     <Card style={{ gap: 8 }}>
@@ -121,19 +160,59 @@ function Pasted({ onRead, unread }: { onRead: (text: string) => void; unread: re
           onPress={() => onRead(text)}
         />
       </Row>
-      {unread.length > 0 ? (
+      {said ? <WhatWasSaid said={said} onGoTo={onGoTo} /> : null}
+    </Card>
+  );
+}
+
+function WhatWasSaid({ said: { text, read }, onGoTo }: { said: Said; onGoTo: (field: FormField) => void }) {
+  const theme = useTheme();
+  const named = (fields: readonly string[]) => [...new Set(fields.map(fieldInWords))].join(', ');
+  return (
+    <View style={{ gap: 4 }} testID="said">
+      <Text size="small" quiet>
+        {WORDS.saidInTheText}
+      </Text>
+      <Text>
+        {partsOf(text, read).map(({ words, field, isUnread }, n) =>
+          isUnread ? (
+            <Text key={n} bold color={theme.bg} style={{ backgroundColor: theme.ink }}>
+              {words}
+            </Text>
+          ) : field ? (
+            <Text
+              key={n}
+              role="link"
+              onPress={() => onGoTo(field)}
+              style={{ textDecorationLine: 'underline' }}
+            >
+              {words}
+            </Text>
+          ) : (
+            words
+          ),
+        )}
+      </Text>
+      {read.asked.length > 0 ? (
+        <Text bold size="small" role="alert">
+          {WORDS.asked(named(read.asked))}
+        </Text>
+      ) : null}
+      {read.usual.length > 0 ? <Text size="small">{WORDS.usualHere(named(read.usual))}</Text> : null}
+      {read.iceG === undefined ? null : <Text size="small">{WORDS.iceIsOrdered}</Text>}
+      {read.unread.length > 0 ? (
         <View role="alert" style={{ gap: 2 }} testID="unread">
           <Text bold size="small">
             {WORDS.couldNotBeRead}
           </Text>
-          {unread.map((part) => (
+          {read.unread.map((part) => (
             <Text key={part} size="small">
               “{part}”
             </Text>
           ))}
         </View>
       ) : null}
-    </Card>
+    </View>
   );
 }
 
@@ -197,17 +276,54 @@ function Fields({
           testID="spoon"
         />
       ) : null}
-      {isPoured(form.method) ? (
-        <>
-          {field('pours', WORDS.poursField, '100%', { multiline: true })}
-          <Text size="small" quiet>
-            {WORDS.poursLike}
-          </Text>
-        </>
-      ) : null}
+      {field('pours', isPoured(form.method) ? WORDS.poursField : WORDS.stepsField, '100%', {
+        multiline: true,
+      })}
+      <Text size="small" quiet>
+        {isPoured(form.method) ? WORDS.poursLike : WORDS.stepsLike}
+      </Text>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
         {field('end', isPoured(form.method) ? WORDS.dryAt : WORDS.doneAt, 140)}
         {field('grindBand', WORDS.grindField, 140)}
+      </Row>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <Select
+          label={WORDS.filterField}
+          value={form.filter}
+          options={[
+            { value: '' as const, label: WORDS.asUsual },
+            ...PLAIN_FILTERS.map((value) => ({ value, label: WORDS.filterNames[value] })),
+          ]}
+          onChange={(filter) => onChange({ filter })}
+          testID="new-filter"
+          style={{ flexGrow: 1, width: 140 }}
+        />
+        <Select
+          label={WORDS.roastMeant}
+          value={form.roast}
+          options={[
+            { value: '' as const, label: WORDS.asUsual },
+            ...ROAST_LEVELS.map((value) => ({ value, label: value })),
+          ]}
+          onChange={(roast) => onChange({ roast })}
+          testID="new-roast"
+          style={{ flexGrow: 1, width: 140 }}
+        />
+        <Select
+          label={WORDS.bedBefore}
+          value={form.bed}
+          options={[
+            { value: '' as const, label: WORDS.asUsual },
+            ...BED_PREPARATIONS.map((value) => ({ value, label: value })),
+          ]}
+          onChange={(bed) => onChange({ bed })}
+          testID="new-bed"
+          style={{ flexGrow: 1, width: 140 }}
+        />
+      </Row>
+      <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        {field('bypass', WORDS.inMass(WORDS.addedAfterwards, units.mass), 140)}
+        {field('rinse', WORDS.inMass(WORDS.rinseWater, units.mass), 140)}
       </Row>
       {Object.entries(faults).map(([name, reason]) => (
         <Text key={name} bold size="small" role="alert">

@@ -1,15 +1,18 @@
 /**
  * The form for a new recipe: what is typed, as it stands on a bag of coffee, and what it makes.
  */
-import type { ReadText } from '@even-kettle/core/formats';
+import type { Found, ReadText } from '@even-kettle/core/formats';
 import {
   DOSE_RANGE_G,
   METHODS,
   RATIO_RANGE,
   recipeFromPlain,
+  type BedPreparation,
   type FromPlain,
   type MethodId,
+  type PlainFilter,
   type PlainPour,
+  type RoastLevel,
 } from '@even-kettle/core/recipe';
 import {
   G_PER_OZ,
@@ -33,7 +36,15 @@ export type PlainForm = {
   dose: string;
   water: string;
   temperature: string;
+  /** What is poured, or stirred and plunged, and when. */
   pours: string;
+  /** Empty: as usual for the method, and for a medium roast. */
+  filter: PlainFilter | '';
+  roast: RoastLevel | '';
+  bed: BedPreparation | '';
+  /** Water added afterwards, and water that the filter is rinsed with. */
+  bypass: string;
+  rinse: string;
   /** When it is dry, or plunged: "2:50-3:20". Left empty: as usual for the method. */
   end: string;
   grindBand: string;
@@ -48,6 +59,11 @@ export const EMPTY_FORM: PlainForm = {
   pours: '',
   end: '',
   grindBand: '',
+  filter: '',
+  roast: '',
+  bed: '',
+  bypass: '',
+  rinse: '',
 };
 
 export type FormField = keyof PlainForm;
@@ -60,6 +76,7 @@ export type ReadForm = {
 
 const WATER_G = { min: 40, max: 2000 };
 const WATER_C = { min: 1, max: 100 };
+const ADDED_G = { min: 1, max: 1000 };
 
 /** @param taken ids of recipes that there are already */
 export function readForm(
@@ -80,15 +97,19 @@ export function readForm(
   const doseG = valueOf('dose', readDose(form.dose, waterG, units, spoonG));
   const waterC = valueOf('temperature', readTemperature(form.temperature, WORDS.water, units, WATER_C));
   const grindBand = valueOf('grindBand', readBand(form.grindBand));
-  const { readPours, readRecipeText } = schemas();
-  const { pours, unread } = readPours(form.pours, {
-    bareG: units.mass === 'oz' ? G_PER_OZ : 1,
+  const bypassG = valueOf('bypass', readMass(form.bypass, WORDS.addedAfterwards, units, ADDED_G, DECIMAL));
+  const rinseG = valueOf('rinse', readMass(form.rinse, WORDS.rinseWater, units, ADDED_G, DECIMAL));
+  const { pourOf, readRecipeText, readSteps, timesOf } = schemas();
+  const steps = readSteps(form.pours, {
+    method: form.method,
+    inOunces: units.mass === 'oz',
     ...(doseG === null ? {} : { doseG }),
     ...(waterG === null ? {} : { waterG }),
   });
-  if (unread.length > 0) faults.pours = WORDS.notUnderstood(unread[0]!);
-  const end = readRecipeText(form.end.trim() === '' ? '' : `total ${form.end}`);
-  if (form.end.trim() !== '' && (!end.endS || end.unread.length > 0)) faults.end = WORDS.sayTheEndLike;
+  const pours = steps.pours.map(pourOf);
+  if (steps.unread.length > 0) faults.pours = WORDS.notUnderstood(steps.unread[0]!);
+  const end = readRecipeText(form.end.trim() === '' ? '' : `${form.method}, total ${form.end}`);
+  if (form.end.trim() !== '' && (!end.doneS || end.unread.length > 0)) faults.end = WORDS.sayTheEndLike;
   const complete =
     waterG !== null &&
     doseG !== null &&
@@ -96,6 +117,7 @@ export function readForm(
     form.name.trim() !== '' &&
     Object.keys(faults).length === 0;
   if (!complete) return { faults, made: null, pours };
+  const { filter, roast, bed } = form;
   const made = recipeFromPlain(
     {
       method: form.method,
@@ -104,16 +126,23 @@ export function readForm(
       waterG: Math.round(waterG),
       waterC,
       pours,
+      ...timesOf(form.method, steps),
       ...(grindBand === null ? {} : { grindBand }),
-      ...(end.endS ? { endS: end.endS } : {}),
+      ...(filter ? { filter } : {}),
+      ...(roast ? { roast } : {}),
+      ...(bed ? { bed } : {}),
+      ...(bypassG === null ? {} : { bypassG }),
+      ...(rinseG === null ? {} : { rinseG }),
+      ...(end.doneS ? { endS: { from: end.doneS[0], to: end.doneS[1] } } : {}),
     },
     freeId(form, taken),
   );
   if (made.ok) return { faults, made, pours };
-  const empty = form.pours.trim() === '';
+  const empty = form.pours.trim() === '' && isPoured(form.method);
   const [first] = made.faults;
+  if (first?.field === 'endS') faults.end = first.reason;
   // Nothing is wrong with a field that has not been reached yet.
-  if (first && !empty) faults.pours = pourFault(first.field, first.reason, pours);
+  else if (first && !empty) faults.pours = pourFault(first.field, first.reason, pours);
   return { faults, made: null, pours };
 }
 
@@ -177,31 +206,146 @@ function freeId({ method, name }: PlainForm, taken: ReadonlySet<string>): string
   return free;
 }
 
-/** What a pasted text says, in the fields of the form; what is there already stays where the text says nothing. */
-export function fillFrom(read: ReadText, form: PlainForm, units: Units): PlainForm {
+/** The field that holds what a place of the text says; undefined for what belongs to no field. */
+const FIELD_OF: Readonly<Record<string, FormField>> = {
+  method: 'method',
+  name: 'name',
+  doseG: 'dose',
+  spoons: 'dose',
+  spoonG: 'dose',
+  perCupG: 'dose',
+  ratio: 'dose',
+  waterG: 'water',
+  cups: 'water',
+  cupMl: 'water',
+  waterC: 'temperature',
+  offBoil: 'temperature',
+  grindBand: 'grindBand',
+  filter: 'filter',
+  roast: 'roast',
+  bed: 'bed',
+  bypassG: 'bypass',
+  rinseG: 'rinse',
+  doneS: 'end',
+  stirs: 'pours',
+  steepS: 'pours',
+  flameOffS: 'pours',
+  plungeS: 'pours',
+  pressForS: 'pours',
+};
+const fieldOf = (field: string): FormField | undefined =>
+  field.startsWith('pours') ? 'pours' : FIELD_OF[field];
+
+/** A field by its name in the form. */
+export function fieldInWords(field: string): string {
+  const own = fieldOf(field);
+  return own ? WORDS.fieldNames[own] : field;
+}
+
+/** A part of a text: what says a field, what was not understood, or neither. */
+export type SaidPart = { words: string; field?: FormField; isUnread?: true };
+
+/** The whole text in its parts, in order. */
+export function partsOf(text: string, { found, unread }: Pick<ReadText, 'found' | 'unread'>): SaidPart[] {
+  const marks: { from: number; to: number; part: Omit<SaidPart, 'words'> }[] = [
+    ...unread.flatMap((words) => {
+      const from = text.indexOf(words);
+      return from < 0 ? [] : [{ from, to: from + words.length, part: { isUnread: true as const } }];
+    }),
+    ...found.flatMap((place: Found) => {
+      const field = fieldOf(place.field);
+      return field ? [{ from: place.from, to: place.to, part: { field } }] : [];
+    }),
+  ].toSorted((a, b) => a.from - b.from || b.to - a.to);
+  const parts: SaidPart[] = [];
+  let at = 0;
+  for (const { from, to, part } of marks) {
+    if (from < at) continue;
+    if (from > at) parts.push({ words: text.slice(at, from) });
+    parts.push({ words: text.slice(from, to), ...part });
+    at = to;
+  }
+  return at < text.length ? [...parts, { words: text.slice(at) }] : parts;
+}
+
+/** What a pasted text says, in the fields of the form; what is there already stays where the text says nothing, and where `kept` has been corrected. */
+export function fillFrom(
+  read: ReadText,
+  form: PlainForm,
+  units: Units,
+  kept: ReadonlySet<FormField> = new Set(),
+): PlainForm {
   const mass = (grams: number) =>
-    String(units.mass === 'oz' ? Math.round((grams / G_PER_OZ) * 100) / 100 : grams);
+    String(units.mass === 'oz' ? Math.round((grams / G_PER_OZ) * 100) / 100 : Math.round(grams * 10) / 10);
   const temperature = (atC: number) =>
     String(units.temperature === 'F' ? Math.round(celsiusToFahrenheit(atC)) : atC);
-  return {
-    ...form,
+  const plain = schemas().plainFrom({ doseG: 1, waterG: 1, method: form.method, ...read }, '');
+  const waterC = plain.ok ? plain.plain.waterC : undefined;
+  const steps = stepsAsTyped(read, mass);
+  const found: Partial<PlainForm> = {
     ...(read.method === undefined ? {} : { method: read.method }),
     ...(read.name === undefined ? {} : { name: read.name }),
     ...(read.doseG === undefined ? {} : { dose: mass(read.doseG) }),
     ...(read.waterG === undefined ? {} : { water: mass(read.waterG) }),
-    ...(read.waterC === undefined ? {} : { temperature: temperature(read.waterC) }),
+    ...(waterC === undefined ? {} : { temperature: temperature(waterC) }),
     ...(read.grindBand === undefined ? {} : { grindBand: String(read.grindBand) }),
-    ...(read.endS === undefined ? {} : { end: `${showClock(read.endS.from)} - ${showClock(read.endS.to)}` }),
-    ...(read.pours.length === 0
+    ...(read.filter === undefined ? {} : { filter: read.filter }),
+    ...(read.roast === undefined ? {} : { roast: read.roast }),
+    ...(read.bed === undefined ? {} : { bed: read.bed }),
+    ...(read.bypassG === undefined ? {} : { bypass: mass(read.bypassG) }),
+    ...(read.rinseG === undefined ? {} : { rinse: mass(read.rinseG) }),
+    ...(read.doneS === undefined
       ? {}
-      : { pours: read.pours.map((pour) => pourAsTyped(pour, mass)).join(', ') }),
+      : { end: [...new Set(read.doneS)].map((atS) => showClock(atS)).join(' - ') }),
+    ...(steps === '' ? {} : { pours: steps }),
   };
+  const corrected = Object.fromEntries([...kept].map((field) => [field, form[field]]));
+  return { ...form, ...found, ...corrected };
+}
+
+/** Pours, or stirs, flame and plunge, as a person would type them. */
+function stepsAsTyped(read: ReadText, mass: (grams: number) => string): string {
+  if (read.pours.length > 0)
+    return read.pours.map((pour) => pourAsTyped(schemas().pourOf(pour), mass)).join(', ');
+  const { plungeS, flameOffS, pressForS, stirs = [] } = schemas().timesOf(read.method ?? 'cone', read);
+  const at = (atS: number | undefined) => (atS === undefined ? '' : `${showClock(atS)} `);
+  const stirWords = stirs.map(
+    ({ atS, times, forS }) =>
+      `${at(atS)}stir${times === undefined ? '' : ` ${times} times`}${forS === undefined ? '' : ` for ${forS} s`}`,
+  );
+  const lasts = pressForS === undefined ? '' : ` for ${pressForS} s`;
+  const ends = [
+    ...(flameOffS === undefined ? [] : [`flame off at ${showClock(flameOffS)}`]),
+    ...(plungeS === undefined ? [] : [`press at ${showClock(plungeS)}${lasts}`]),
+    ...(plungeS === undefined && lasts !== '' ? [`press${lasts}`] : []),
+  ];
+  // What is stirred as the flame goes off is said behind it.
+  return (
+    flameOffS === undefined
+      ? [...stirWords, ...ends]
+      : [...stirWords.slice(0, 1), ...ends, ...stirWords.slice(1)]
+  ).join(', ');
 }
 
 /** A pour as a person would type it, so that what was read can be read again and changed. */
-function pourAsTyped({ start, amount, then, path }: PlainPour, mass: (grams: number) => string): string {
+function pourAsTyped(
+  { start, amount, then, path, cue, waterC }: PlainPour,
+  mass: (grams: number) => string,
+): string {
+  const seen =
+    cue === undefined
+      ? ''
+      : cue === 'stream thins'
+        ? 'when the stream breaks '
+        : 'when the bed is about to show ';
   const when =
-    start === 'not said' ? '' : 'atS' in start ? `${showClock(start.atS)} ` : `wait ${start.waitS} s, `;
+    cue !== undefined
+      ? `${seen}${typeof start === 'object' && 'atS' in start ? `(about ${showClock(start.atS)}) ` : ''}`
+      : start === 'not said'
+        ? ''
+        : 'atS' in start
+          ? `${showClock(start.atS)} `
+          : `wait ${start.waitS} s, `;
   const what =
     amount === 'rest'
       ? 'rest'
@@ -212,7 +356,8 @@ function pourAsTyped({ start, amount, then, path }: PlainPour, mass: (grams: num
           : mass(amount.g);
   // A pour that waits begins with a word, or its figure would stand alone.
   const pour = start !== 'not said' && 'waitS' in start && amount !== 'rest' ? `pour ${what}` : what;
-  return [`${when}${pour}`, path, then].filter(Boolean).join(' ');
+  const ownC = waterC === undefined ? undefined : `at ${waterC} °C`;
+  return [`${when}${pour}`, ownC, path, then].filter(Boolean).join(' ');
 }
 
 /** Whether the method's water is poured over a bed, so that its pours have to be said. */

@@ -1,0 +1,388 @@
+/**
+ * From statements to a recipe: what is said twice alike is one, what is said twice otherwise is asked, and what one figure and another
+ * make together is worked out.
+ */
+import { SCHOOLS, type MethodId, type PlainAmount, type RoastLevel, type StartCue } from '../../recipe';
+import type { WaterPath } from '../../pour';
+import { G_PER_OZ } from '../../units';
+import {
+  middle,
+  type BedShape,
+  type Draft,
+  type DraftPour,
+  type DraftStir,
+  type FactName,
+  type Facts,
+  type FilterKind,
+  type Found,
+  type Said,
+} from './draft';
+
+export type ReadPour = {
+  atS?: Said;
+  waitS?: Said;
+  /** What the scale reads after it, grams, where that is known. */
+  toG?: number;
+  /** As it was said. */
+  amount: PlainAmount;
+  waterC?: Said | 'room';
+  path?: WaterPath;
+  then?: 'swirl' | 'stir';
+  cue?: StartCue;
+};
+
+/** What a text says of a recipe, and what of it is doubtful. Quantities in grams, °C and seconds. */
+export type ReadText = {
+  method?: MethodId;
+  filter?: FilterKind;
+  name?: string;
+  roast?: RoastLevel;
+  doseG?: number;
+  waterG?: number;
+  waterC?: Said | 'room' | 'cold';
+  offBoil?: true;
+  ratio?: number;
+  /** 0 coarsest to 100 finest. */
+  grindBand?: number;
+  servings?: number;
+  bypassG?: number;
+  iceG?: number;
+  rinseG?: number;
+  bed?: BedShape;
+  pours: ReadPour[];
+  stirs: DraftStir[];
+  steepS?: number;
+  flameOffS?: number;
+  plungeS?: number;
+  pressForS?: Said;
+  doneS?: [number, number];
+  /** Parts of the text that were not understood, in its own words. */
+  unread: string[];
+  /** Fields that the text says twice otherwise, or that are needed and not said. */
+  asked: string[];
+  /** Fields that were filled with what is usual. */
+  usual: string[];
+  /** Which place of the text says what. */
+  found: Found[];
+};
+
+const tenth = (value: number): number => Math.round(value * 10) / 10;
+/** How far two statements of the same thing may differ: printed figures are rounded. */
+const ALIKE: Partial<Record<FactName, number>> = {
+  doseG: 0.15,
+  waterG: 2,
+  waterC: 0.5,
+  doneS: 12,
+  ratio: 0.3,
+  grindBand: 14,
+};
+/** A ratio beside grams is rounded by so much. */
+const RATIO_SLACK = 0.6;
+
+/** @param isOpen whether an amount of the text was not understood, so that a pour may be missing */
+export function settle(draft: Draft, isOpen: boolean): ReadText {
+  const asked = new Set<string>();
+  const one = <Name extends FactName>(name: Name): Facts[Name] | undefined => {
+    const statements = draft.facts[name] as { value: Facts[Name] }[] | undefined;
+    if (!statements) return undefined;
+    const [head, ...others] = statements.map(({ value }) => value);
+    if (others.every((other) => isAlike(name, head!, other))) return head;
+    asked.add(name);
+    return undefined;
+  };
+  const grams = (name: 'doseG' | 'waterG' | 'bypassG' | 'iceG' | 'rinseG'): number | undefined => {
+    const value = one(name);
+    return value === undefined ? undefined : middle(value);
+  };
+  const read: ReadText = {
+    pours: [],
+    stirs: draft.isPoured ? [] : draft.stirs,
+    unread: [],
+    asked: [],
+    usual: [],
+    found: draft.found,
+  };
+  const put = <Key extends keyof ReadText>(key: Key, value: ReadText[Key] | undefined) => {
+    if (value !== undefined) read[key] = value;
+  };
+  put('method', draft.method);
+  for (const key of [
+    'filter',
+    'name',
+    'roast',
+    'grindBand',
+    'servings',
+    'bed',
+    'waterC',
+    'steepS',
+    'flameOffS',
+    'plungeS',
+    'pressForS',
+  ] as const)
+    put(key, one(key) as never);
+  for (const key of ['steepS', 'flameOffS', 'plungeS'] as const)
+    if (read[key] !== undefined) read[key] = middle(read[key]);
+  for (const key of ['bypassG', 'iceG', 'rinseG'] as const) put(key, grams(key));
+  if (one('offBoil')) read.offBoil = true;
+  const done = one('doneS');
+  if (done !== undefined) read.doneS = typeof done === 'number' ? [done, done] : done;
+
+  const amounts = dosesAndWater(asked, { one, grams, servings: read.servings });
+  const { doseG } = amounts;
+  let { waterG } = amounts;
+  put('ratio', amounts.ratio);
+  if (draft.isPoured) {
+    const settled = settlePours(draft, doseG, waterG);
+    read.pours = isOpen ? [] : settled.pours;
+    if (isOpen && settled.pours.length > 0) asked.add('pours');
+    if (settled.waterG !== undefined && waterG === undefined && !asked.has('waterG')) waterG = settled.waterG;
+    if (settled.isDoubtful) asked.add('pours');
+    if (read.pours.length === 0 && draft.method !== undefined) asked.add('pours');
+    read.pours.forEach(({ atS, waitS, cue }, n) => {
+      if (n > 0 && atS === undefined && waitS === undefined && !cue) asked.add(`pours.${n + 1}`);
+    });
+  }
+  if (doseG !== undefined) read.doseG = Math.round(doseG * 100) / 100;
+  else asked.add('doseG');
+  if (waterG !== undefined) read.waterG = tenth(waterG);
+  else asked.add('waterG');
+  if (draft.method === undefined) asked.add('method');
+  read.asked = [...asked];
+  settleTemperatures(read);
+  fillUsual(read);
+  if (read.filter === undefined && draft.method === 'sock') read.filter = 'cloth';
+  return read;
+}
+
+type Asking = {
+  one: <Name extends FactName>(name: Name) => Facts[Name] | undefined;
+  grams: (name: 'doseG' | 'waterG') => number | undefined;
+  servings: number | undefined;
+};
+
+/** Coffee and water: as they are said, counted in spoons and cups, or the one made of the other by the ratio. */
+function dosesAndWater(
+  asked: Set<string>,
+  { one, grams, servings }: Asking,
+): { doseG?: number | undefined; waterG?: number | undefined; ratio?: number } {
+  let doseG = grams('doseG');
+  const [spoons, spoonG] = [one('spoons'), one('spoonG')];
+  if (doseG === undefined && !asked.has('doseG') && spoons !== undefined && spoonG !== undefined)
+    doseG = spoons * spoonG;
+  const perCup = one('perCupG');
+  if (doseG === undefined && !asked.has('doseG') && perCup !== undefined && servings !== undefined)
+    doseG = middle(perCup) * servings;
+  let waterG = grams('waterG');
+  const [cups, cupMl] = [one('cups'), one('cupMl')];
+  if (waterG === undefined && !asked.has('waterG') && cups !== undefined && cupMl !== undefined)
+    waterG = cups * cupMl;
+  const ratio = one('ratio');
+  if (ratio !== undefined) {
+    if (doseG !== undefined && waterG !== undefined) {
+      if (Math.abs(waterG / doseG - ratio) > RATIO_SLACK) asked.add('ratio');
+    } else if (doseG !== undefined && !asked.has('waterG')) waterG = doseG * ratio;
+    else if (waterG !== undefined && !asked.has('doseG')) doseG = waterG / ratio;
+    else return { ratio };
+  }
+  return { doseG, waterG };
+}
+
+function isAlike<Name extends FactName>(name: Name, one: Facts[Name], other: Facts[Name]): boolean {
+  if (one === other) return true;
+  const [a, b] = [one, other] as [unknown, unknown];
+  const isFigure = (value: unknown): value is Said => typeof value === 'number' || Array.isArray(value);
+  if (!isFigure(a) || !isFigure(b)) return false;
+  const [lowA, highA] = typeof a === 'number' ? [a, a] : a;
+  const [lowB, highB] = typeof b === 'number' ? [b, b] : b;
+  return Math.max(lowA, lowB) - Math.min(highA, highB) <= (ALIKE[name] ?? 0);
+}
+
+type SettledPours = { pours: ReadPour[]; waterG?: number; isDoubtful: boolean };
+
+function settlePours(draft: Draft, doseG: number | undefined, waterG: number | undefined): SettledPours {
+  const ounces = draft.inOunces ? G_PER_OZ : 1;
+  const list = withSeries(draft, doseG, waterG);
+  if (list === null) return { pours: [], isDoubtful: true };
+  const ways = (['to', 'add'] as const).map((way) => readingsOf(list, way, doseG, waterG, ounces));
+  const [to, add] = ways as [Readings, Readings];
+  const hasBare = list.some(({ amount }, n) => n > 0 && typeof amount === 'object' && 'g' in amount);
+  // Where both ways come out, the way in which the others are said decides.
+  const manners = new Set(
+    list
+      .slice(1)
+      .flatMap(({ amount }) =>
+        typeof amount !== 'object' ? [] : 'toG' in amount ? ['to'] : 'addG' in amount ? ['add'] : [],
+      ),
+  );
+  const isBoth =
+    hasBare && to.isSound && add.isSound && to.readings.some((grams, n) => grams !== add.readings[n]);
+  const best =
+    isBoth && manners.has('add') && !manners.has('to')
+      ? add
+      : !hasBare || to.isSound
+        ? to
+        : add.isSound
+          ? add
+          : to;
+  const isOpen = isBoth && manners.size !== 1;
+  const last = best.readings.at(-1);
+  const pours = list.map((pour, n) => {
+    const toG = best.readings[n];
+    const { atS, waitS, path, then, cue, waterC } = pour;
+    return {
+      ...(atS === undefined ? {} : { atS }),
+      ...(waitS === undefined || atS !== undefined ? {} : { waitS }),
+      amount: plainAmount(pour.amount, doseG, waterG, ounces),
+      ...(toG === undefined || isOpen ? {} : { toG: tenth(toG) }),
+      ...(path ? { path } : {}),
+      ...(then ? { then } : {}),
+      ...(cue ? { cue } : {}),
+      ...(waterC === undefined ? {} : { waterC }),
+    };
+  });
+  return {
+    pours,
+    ...(waterG === undefined && last !== undefined && (list.length > 1 || list[0]!.amount !== 'rest')
+      ? { waterG: last }
+      : {}),
+    isDoubtful: isOpen || !best.isSound,
+  };
+}
+
+function plainAmount(
+  amount: DraftPour['amount'],
+  doseG: number | undefined,
+  waterG: number | undefined,
+  ounces: number,
+): PlainAmount {
+  if (amount === 'rest') return 'rest';
+  if ('addG' in amount) return { addG: tenth(gramsOf(amount, 'to', 0, doseG, waterG, ounces)!) };
+  const grams = gramsOf(amount, 'to', 0, doseG, waterG, ounces) ?? 0;
+  return 'g' in amount ? { g: tenth(grams) } : { toG: tenth(grams) };
+}
+
+type Readings = { readings: (number | undefined)[]; isSound: boolean };
+
+/** Printed readings may miss the water by so much, grams. */
+const ROUNDED_G = 2.5;
+
+function readingsOf(
+  list: readonly DraftPour[],
+  bare: 'to' | 'add',
+  doseG: number | undefined,
+  waterG: number | undefined,
+  ounces: number,
+): Readings {
+  let pouredG = 0;
+  let isSound = true;
+  const readings = list.map(({ amount }, n) => {
+    const grams = gramsOf(amount, bare, pouredG, doseG, waterG, ounces);
+    if (grams === undefined) {
+      isSound = false;
+      return undefined;
+    }
+    if (
+      grams <= pouredG ||
+      (waterG !== undefined && grams > waterG + ROUNDED_G) ||
+      (amount === 'rest' && n < list.length - 1)
+    )
+      isSound = false;
+    pouredG = grams;
+    return grams;
+  });
+  if (waterG !== undefined && list.length > 0 && pouredG < waterG - ROUNDED_G) isSound = false;
+  return { readings, isSound };
+}
+
+function gramsOf(
+  amount: DraftPour['amount'],
+  bare: 'to' | 'add',
+  pouredG: number,
+  doseG: number | undefined,
+  waterG: number | undefined,
+  ounces: number,
+): number | undefined {
+  if (amount === 'rest') return waterG;
+  if ('share' in amount) return waterG === undefined ? undefined : amount.share * waterG;
+  if ('timesDose' in amount) return doseG === undefined ? undefined : amount.timesDose * doseG;
+  const factor = amount.isBare ? ounces : 1;
+  if ('toG' in amount) return middle(amount.toG) * factor;
+  if ('addG' in amount) return pouredG + middle(amount.addG) * factor;
+  return bare === 'to' ? middle(amount.g) * factor : pouredG + middle(amount.g) * factor;
+}
+
+/** Pours of which only a pattern is said are put where they were said; null where the pattern does not come out. */
+function withSeries(draft: Draft, doseG: number | undefined, waterG: number | undefined): DraftPour[] | null {
+  const made: DraftPour[] = [];
+  for (let at = 0; at <= draft.pours.length; at += 1) {
+    for (const each of draft.series.filter(({ after }) => after === at)) {
+      const beforeG = readingsOf(made, 'to', doseG, waterG, 1).readings.at(-1) ?? 0;
+      const untilG = each.untilG === undefined ? waterG : middle(each.untilG);
+      const eachG = each.eachG === undefined ? undefined : middle(each.eachG);
+      const count =
+        each.count ??
+        (eachG === undefined || untilG === undefined ? undefined : Math.round((untilG - beforeG) / eachG));
+      const addG =
+        eachG ?? (count === undefined || untilG === undefined ? undefined : (untilG - beforeG) / count);
+      if (count === undefined || addG === undefined || count > 20 || count < 1 || !(addG > 0)) return null;
+      for (let n = 0; n < count; n += 1) {
+        // The last brings it to what is said, where the pattern comes out only nearly.
+        const isLast = n === count - 1 && each.untilG !== undefined;
+        made.push({ amount: isLast ? { toG: untilG! } : { addG }, ...startIn(made, each.everyS, n, draft) });
+      }
+    }
+    if (at < draft.pours.length) made.push(draft.pours[at]!);
+  }
+  for (const { which, then } of draft.deeds)
+    for (const each of which === 'each' ? made : made.slice(...(which === 'first' ? [0, 1] : [-1])))
+      each.then = then;
+  return made;
+}
+
+function startIn(
+  made: readonly DraftPour[],
+  everyS: Said | undefined,
+  n: number,
+  draft: Draft,
+): Pick<DraftPour, 'atS' | 'waitS'> {
+  if (made.length === 0) return { atS: 0 };
+  const before = made.at(-1)!;
+  if (n === 0)
+    return draft.next.atS !== undefined
+      ? { atS: draft.next.atS }
+      : draft.next.waitS !== undefined
+        ? { atS: draft.next.waitS }
+        : everyS !== undefined && made.length === 1 && before.atS === 0
+          ? { atS: everyS }
+          : {};
+  if (everyS === undefined) return {};
+  return before.atS === undefined ? { waitS: everyS } : { atS: middle(before.atS) + middle(everyS) };
+}
+
+/** Where no temperature is said, the method's usual one. */
+function fillUsual(read: ReadText): void {
+  const { method, waterC, offBoil } = read;
+  if (method === undefined || waterC !== undefined || offBoil || read.asked.includes('waterC')) return;
+  read.waterC = SCHOOLS.find((school) => school.method === method)!.waterC;
+  read.usual.push('waterC');
+}
+
+/** One temperature is the recipe's; where pours differ, each keeps its own, and the hottest that is said first is the recipe's. */
+function settleTemperatures(read: ReadText): void {
+  const hot = read.pours.flatMap(({ waterC }) =>
+    waterC === undefined || waterC === 'room' || middle(waterC) < 50 ? [] : [waterC],
+  );
+  if (read.waterC === undefined && !read.asked.includes('waterC') && hot.length > 0) {
+    const kinds = new Set(hot.map(middle));
+    read.waterC = kinds.size === 1 ? hot[0]! : hot[0]!;
+  }
+  for (const pour of read.pours)
+    if (
+      pour.waterC !== undefined &&
+      pour.waterC !== 'room' &&
+      read.waterC !== undefined &&
+      typeof read.waterC !== 'string' &&
+      middle(pour.waterC) === middle(read.waterC)
+    )
+      delete pour.waterC;
+}
