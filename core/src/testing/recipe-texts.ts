@@ -570,7 +570,7 @@ export const TEXTS: readonly TextCase[] = [
     is: { doseG: 18, waterG: 300 },
     pours: '0 50, 30 300',
     asks: ['method'],
-    unread: ['24'],
+    unread: ['24 clicks'],
   },
   {
     text: '18 g, 300 g, coarse grind, 0:00 50 g, 0:30 300 g',

@@ -177,7 +177,7 @@ test('a corrected field stays when the text is read again; the text is shown in 
   ).toEqual([
     ['cone', 'method'],
     ['18 g', 'dose'],
-    ['24', 'unread'],
+    ['24 clicks', 'unread'],
     ['300 g', 'water'],
   ]);
 });

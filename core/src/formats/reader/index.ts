@@ -148,7 +148,11 @@ function unreadOf({ tokens, source }: Line, taken: readonly Use[]): string[] {
       (token.is === 'figure' && !token.isWeak) || (token.is === 'word' && CRAFT_WORDS.has(token.text));
     if (!counts) return;
     from ??= token;
-    to = token;
+    // A bare figure with what it counts: “24 clicks”.
+    const next = tokens[n + 1];
+    const isCounted =
+      token.is === 'figure' && token.kind === 'bare' && next?.is === 'word' && next.text.length > 3;
+    to = isCounted && taken[n + 1] !== 'used' ? next : token;
   });
   close();
   return [...new Set(parts)];

@@ -407,6 +407,11 @@ export const BARE: R[] = [
   ),
   rule('{gn} (?:in (?:all|total)|altogether|all told|in the globe|into the globe|all in) ', readWater),
   rule('{gn} (?:hot |cold )?in the globe ', readWater),
+  rule('{gn} of (?:it|that|the stuff) ', (draft, match) => {
+    const doseG = first(draft, 'doseG');
+    const ratio = doseG === undefined ? 0 : match.figure('gn')!.lo / middle(doseG);
+    return has(draft, 'waterG') || ratio < 6 || ratio > 25 ? false : readWater(draft, match);
+  }),
   rule('{n} in (?:grams|g|millilitres|ml) ', (draft, match) => {
     const waterG = first(draft, 'waterG');
     if (waterG === undefined || Math.abs(match.figure('n')!.lo / middle(waterG) - 1) > 0.03) return false;

@@ -52,6 +52,8 @@ function pour(draft: Draft, amount: PourAmount, match: Match, more: Partial<Draf
     ...more,
   });
   draft.next = {};
+  // The time that waited for it says when.
+  if (draft.waiting) place(draft, `pours.${draft.pours.length}`, { ...match, ...draft.waiting });
   isMet(draft);
   draft.lastPourEnds = match.toToken;
   place(draft, `pours.${draft.pours.length}`, match);
