@@ -302,3 +302,17 @@ test('what changed between two versions is told field by field, steps by their n
   const order = { ...thirds, steps: [thirds.steps[1]!, thirds.steps[0]!, ...thirds.steps.slice(2)] };
   expect(changesBetween(thirds, order).map(({ field }) => field)).toEqual(['steps']);
 });
+
+test('a step whose name says another count than the step is told so', () => {
+  const late = SCHOOLS.find(({ id }) => id === 'siphon-late')!;
+  const index = late.steps.findIndex(({ id }) => id === 'coffee-in');
+  const renamed = (name: string) =>
+    checkRecipe({ ...late, steps: late.steps.with(index, { ...late.steps[index]!, name }) });
+  expect(renamed('Coffee in, stir 10')).toEqual([
+    {
+      field: `steps.${index}.name`,
+      reason: 'Says 10 stirs, and the step counts 6. Let the name say 6, or no number.',
+    },
+  ]);
+  expect(renamed('Coffee in, all under')).toEqual([]);
+});

@@ -137,6 +137,13 @@ const PHASE_ORDER = { prep: 0, brew: 1, finish: 2, clean: 3 } as const;
 
 function oneStepFaults(step: RecipeStep, method: Recipe['method']): Fault[] {
   const faults: Fault[] = [];
+  const counted = /\bstir(?:s|red)? (\d+)\b|\b(\d+) stirs\b/i.exec(step.name);
+  const named = Number(counted?.[1] ?? counted?.[2]);
+  if (counted && step.stirs !== undefined && named !== step.stirs)
+    faults.push({
+      field: 'name',
+      reason: `Says ${named} stirs, and the step counts ${step.stirs}. Let the name say ${step.stirs}, or no number.`,
+    });
   if (step.kind === 'pour' && !step.pour)
     faults.push({ field: 'pour', reason: 'A pour needs an amount and a flow.' });
   if (step.pour && step.kind !== 'pour')

@@ -22,6 +22,7 @@ import { UnitField } from '../../ui/unit-field';
 import { useDraft } from '../../ui/use-draft';
 import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
+import { RecipeMore } from './recipe-more';
 import { StepList } from './step-list';
 import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
@@ -168,6 +169,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
             faults={['refDoseG', 'ratio', 'grindBand', 'waterC', 'bypassTimesDose', 'endWindowS'].flatMap(at)}
           />
         </Card>
+        <RecipeMore draft={draft} at={at} onChange={setDraft} />
         <StepList recipe={draft} onChange={setDraft} at={at} />
         <Result draft={draft} faults={faults.length} at={at} />
         {storing.refused ? (
@@ -196,13 +198,7 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
       <Card ruled>
         <View role="status" style={{ gap: 4 }}>
           <Subheading>{faults === 1 ? WORDS.oneThingToMend : WORDS.thingsToMend(faults)}</Subheading>
-          <FaultLines
-            faults={[
-              ...at('holds'),
-              ...at('cautions'),
-              ...at('steps').filter(({ field }) => field === 'steps'),
-            ]}
-          />
+          <FaultLines faults={at('steps').filter(({ field }) => field === 'steps')} />
         </View>
       </Card>
     );

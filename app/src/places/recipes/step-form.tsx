@@ -31,6 +31,7 @@ import {
 } from './draft';
 import { START_CUE_WORDS } from '../../words/path-words';
 import { PathFields } from './path-fields';
+import { StepMore, withPart } from './step-more';
 import { NumberField } from '../../ui/number-field';
 import { UnitField } from '../../ui/unit-field';
 import { WORDS } from './words';
@@ -174,23 +175,18 @@ export function StepForm({ step, faults, onChange }: Props) {
             { value: 'start', label: WORDS.startsWhenThisStarts },
             { value: 'end', label: WORDS.startsWhenThisEnds },
           ]}
-          onChange={(anchor) => {
-            const { anchor: _anchor, ...rest } = step;
-            onChange(anchor === 'no' ? rest : { ...rest, anchor });
-          }}
+          onChange={(anchor) => onChange(withPart(step, 'anchor', anchor === 'no' ? undefined : anchor))}
           style={{ flex: 1 }}
         />
         <Field
           label={WORDS.hint}
           value={step.hint ?? ''}
-          onChangeText={(hint) => {
-            const { hint: _hint, ...rest } = step;
-            onChange(hint === '' ? rest : { ...rest, hint });
-          }}
+          onChangeText={(hint) => onChange(withPart(step, 'hint', hint === '' ? undefined : hint))}
           fault={wrong('hint')}
           style={{ flex: 1 }}
         />
       </Row>
+      <StepMore step={step} wrong={wrong} onChange={onChange} />
     </View>
   );
 }
