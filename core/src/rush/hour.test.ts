@@ -23,6 +23,9 @@ test.each([
     orders: guestsOfHour(cups, MENU, T0, seed).slice(0, orders),
     seed,
     manners: NOISY_PEOPLE,
+    // Planned less than by a server, which takes a quarter of the time.
+    moves: 16,
+    quietMoves: 60,
   });
   const unstated = figures.changes.filter(({ isStated }) => !isStated);
   expect(unstated.map(({ from, to }) => [from.key, to?.key])).toEqual([]);

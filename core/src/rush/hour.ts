@@ -62,8 +62,9 @@ export type HourFigures = {
   orders: { orderId: string; promisedWaitS: number; lateS: number }[];
 };
 
-const MOVES = 16;
-const QUIET_MOVES = 60;
+/** About what the server comes to after a tap; in a quiet moment it comes to some times more than this. */
+const MOVES = 64;
+const QUIET_MOVES = 300;
 /** As the server's: a quiet moment after so long, and so many looks after each tap, bar milliseconds. */
 const QUIET_MS = 2500;
 const QUIET_LOOKS = 4;

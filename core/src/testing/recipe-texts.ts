@@ -100,7 +100,6 @@ export const TEXTS: readonly TextCase[] = [
       doneS: [210, 210],
     },
     stirs: 'x8',
-    unread: ['flame'],
   },
   {
     text: 'cone 16 g, 256 ml, 91 degrees. 5 pours of 51 g, 30 s apart. finished at 2:45',

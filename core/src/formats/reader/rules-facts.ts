@@ -205,7 +205,10 @@ export const FACTS: R[] = [
     `(?:grind|ground|grinds) (?:: |to |– )*(?:about )?(?<feel>${FEELS.map(([pattern]) => pattern).join('|')})`,
     readFeel,
   ),
-  rule(`(?<feel>${FEELS.map(([pattern]) => pattern).join('|')})(?:fine |grind |ground )`, readFeel),
+  rule(
+    `(?<feel>${FEELS.map(([pattern]) => pattern).join('|')})(?:fine |grind |ground |kind of grind |sort of grind |or so |size )`,
+    readFeel,
+  ),
   rule(
     '(?:light|medium|dark) (?:to (?:light|medium|dark) )?(?:roasts? |roasted )(?:coffees? |beans? )?',
     readRoast,
@@ -293,6 +296,11 @@ export const FACTS: R[] = [
   rule(`(?:tip|add|drop|put|in goes|in go) (?:the )?{g} (?:of )?(?:${COFFEE})?in `, (draft, match) => {
     const found = match.figure('g')!;
     if (found.lo > 95) return false;
+    state(draft, 'doseG', said(found), match);
+  }),
+  rule(`{n:g} of (?:the |ground )*${COFFEE}`, (draft, match) => {
+    const found = match.figure('g')!;
+    if (found.lo < 5 || found.lo > 95) return false;
     state(draft, 'doseG', said(found), match);
   }),
   rule(`{g} (?:of )?(?:(?:a|the|dry|whole|fresh|ground) )*(?:${COFFEE}|dry |grounds )`, (draft, match) => {
@@ -383,6 +391,7 @@ export const BARE: R[] = [
     state(draft, 'waterC', said(found), match);
   }),
   rule('(?:hot|boiling) (?:hot )?(?:, )?(?:so |about |around |say |at |near )*{n:cn} ', readTemperature),
+  rule('{cn} (?:up top|in the top|at the top|above) ', readTemperature),
   rule('iced ', () => undefined),
   rule('{n:cn} (?=[.,;¶]|$)', (draft, match) => {
     const before = match.line.tokens[match.fromToken - 1];

@@ -158,6 +158,10 @@ export const IMMERSED: R[] = [
   rule('(?:take it |take |it comes |comes )?off (?:(?:at|after|about|around) )+{t} ', (draft, match) =>
     draft.method === 'siphon' || draft.method?.endsWith('pot') ? timed('flameOffS')(draft, match) : false,
   ),
+  rule(
+    `(?:before |over |on |onto )(?:it goes |you put it )?(?:on )?(?:the |a )?${FLAME} (?:goes on |is lit )?`,
+    (draft, match) => place(draft, 'flame', match),
+  ),
   rule(`(?:(?:low|small|lowest|smallest|medium|gentle|high|tiny) )+${FLAME} (?:you have )?`, (draft, match) =>
     place(draft, 'flame', match),
   ),

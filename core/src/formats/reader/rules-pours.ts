@@ -263,8 +263,7 @@ export const POURS: R[] = [
     "(?:then |and |, |with |give it |pour |add |finish with |in goes |goes )*(?:the rest|whatever's left|what's left|whatever is left|what is left|the remainder|the remaining(?: water)?|all the rest|rest) (?:of (?:the|it|the water) )?(?:in |slowly |same way |goes in |of the water )*(?:in one go |in one |at once )?",
     (draft, match) =>
       /(?:^| )rest $/.test(wordsOf(match)) &&
-      draft.next.waitS === undefined &&
-      draft.next.atS === undefined &&
+      !awaits(draft) &&
       !/the rest/.test(wordsOf(match)) &&
       !standsAlone(match)
         ? false
@@ -310,6 +309,10 @@ export const POURS: R[] = [
       if (!/pour|add/.test(wordsOf(match)) && draft.pours.length === 0) return false;
       pour(draft, amountOf(found, /add/.test(wordsOf(match)) ? 'add' : 'bare')!, match);
     },
+  ),
+  rule(
+    '{gn:a} (?=(?:right |straight |just )?(?:in|into|on|over) the (?:centre|center|middle|edge))',
+    (draft, match) => (knowsWater(draft) ? bloomBy()(draft, match) : false),
   ),
   rule('{c} for (?:the )?first {g} ', (draft, match) => {
     if (draft.pours.length > 0) return false;
