@@ -89,12 +89,15 @@ const SETS: Record<string, () => void> = {
   'holds.to': () => firstOf('to the end of', 'load'),
 };
 
-let step: RecipeStep;
+const edited: { step: RecipeStep | null } = { step: null };
 /** One step's form by itself: the whole editor is drawn anew at every letter. */
 function OneStep({ first }: { first: RecipeStep }) {
   const [shown, setShown] = useState(first);
-  step = shown;
-  return <StepForm step={shown} faults={[]} onChange={setShown} />;
+  const change = (next: RecipeStep) => {
+    edited.step = next;
+    setShown(next);
+  };
+  return <StepForm step={shown} faults={[]} onChange={change} />;
 }
 
 const isWhole = (value: unknown) => typeof value === 'object' && value !== null;
@@ -135,11 +138,12 @@ test('every field of a recipe is set by a control of the editor', () => {
 
 test('and every field of a step', () => {
   expect(unset(true).length).toBeGreaterThan(30);
-  showPage(<OneStep first={thirds.steps.findLast(({ pour }) => pour)!} />);
+  edited.step = thirds.steps.findLast(({ pour }) => pour)!;
+  showPage(<OneStep first={edited.step} />);
   const doing = (set: () => void) => {
-    const before = step;
+    const before = edited.step;
     set();
-    for (const field of differing(before, step)) changed.add(`steps.${field}`);
+    for (const field of differing(before, edited.step)) changed.add(`steps.${field}`);
   };
   press('More: stirs, temperature, slow opening');
   doing(() => type('Name', 'The last one'));
