@@ -210,7 +210,7 @@ function lookAndTap(stopAt: string | undefined): Look {
   const bar = hands.querySelector('[role="progressbar"]');
   const progress = Number(bar?.getAttribute('aria-valuenow'));
   const moreS = /^(\d+) s more$/.exec(bar?.getAttribute('aria-valuetext') ?? '')?.[1];
-  const begins = label === 'First water' || label === 'Coffee meets water';
+  const begins = ['First water', 'Coffee meets water', 'Pouring'].includes(label);
   if (!begins && progress < 100) return wait(moreS === undefined ? null : Number(moreS), progress);
   const station = hands.querySelector('[role="status"]')?.getAttribute('aria-label') ?? '';
   // Nobody taps the same thing twice while the card is about to change.
