@@ -81,7 +81,7 @@ const SETS: Record<string, () => void> = {
   filter: () => type('Filter', 'brown paper'),
   retentionGPerG: () => type('The bed keeps, g each g', '2.1'),
   bed: () => choose('Bed before the first water', 'deep well'),
-  waterIs: () => choose('The temperature is of water', 'to start with'),
+  waterIs: () => choose('Temperature of water', 'to start with'),
   otherwise: () => type('What others do, and why', 'Others wait.'),
   cautions: () => type('Cautions, one a line', 'Hot.\nVery hot.'),
   'holds.tool': () => firstOf('Holds', 'burner'),
@@ -185,17 +185,17 @@ test('and every field of a step', () => {
   doing(() => choose('Timer', 'end'));
   doing(() => type('Hint', 'Slowly.'));
   doing(() => type('Stirs', '7'));
-  doing(() => type('Look for, °C from', '90'));
+  doing(() => type('Find from, °C', '90'));
   doing(() => type('to, °C', '93'));
-  doing(() => type('May start early, s', '2'));
-  doing(() => type('late, s', '9'));
-  doing(() => type('a second costs', '2'));
-  doing(() => type('What ends it comes early, s', '5'));
-  doing(() => type('or late, s', '6'));
-  doing(() => type('Water of its own, °C', '60'));
-  doing(() => type('Opens slowly to, %', '40'));
-  doing(() => type('at, g/s', '2'));
-  doing(() => type('or until', 'wet'));
+  doing(() => type('Start early, s', '2'));
+  doing(() => type('Start late, s', '9'));
+  doing(() => type('Cost a second', '2'));
+  doing(() => type('Cue early, s', '5'));
+  doing(() => type('Cue late, s', '6'));
+  doing(() => type('Own water, °C', '60'));
+  doing(() => type('Opens to, %', '40'));
+  doing(() => type('Opens at, g/s', '2'));
+  doing(() => type('Opens until', 'wet'));
   doing(() => type('Commonest mistake', 'Haste.'));
 
   expect(unset(true)).toEqual([]);

@@ -346,15 +346,17 @@ function Understood({ made, units }: { made: NonNullable<ReadForm['made']>; unit
         {WORDS.ratioAndGrind(recipe.ratio.toFixed(1), bandInWords(recipe.grindBand), recipe.grindBand)}
       </Text>
       {own.steps
-        .filter(({ targetG }) => targetG !== undefined)
+        .filter(({ phase, attended, targetG }) => targetG !== undefined || (phase === 'brew' && attended))
         .map((step) => (
           <Text key={step.id} size="small">
-            {WORDS.pourUnderstood(
-              showClock(step.startS),
-              step.name,
-              water(step.targetG!),
-              relative(recipe, step.id),
-            )}
+            {step.targetG === undefined
+              ? WORDS.stepUnderstood(showClock(step.startS), step.name)
+              : WORDS.pourUnderstood(
+                  showClock(step.startS),
+                  step.name,
+                  water(step.targetG),
+                  relative(recipe, step.id),
+                )}
           </Text>
         ))}
       <Text size="small">
