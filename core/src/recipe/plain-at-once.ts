@@ -51,9 +51,13 @@ const replaced = (
 
 function siphon(base: Recipe, plain: PlainRecipe): Made {
   const { stirs = [], endS } = plain;
-  const [first = {}, second, ...more] = stirs;
   const offS = plain.flameOffS ?? usualAtS(base, 'flame-off');
-  if (more.length > 0 && more.some(({ atS }) => atS === undefined))
+  const [first = {}, ...others] = stirs;
+  // The last is as the flame goes off, where it is not said otherwise.
+  const last = others.at(-1);
+  const second = last && Math.abs((last.atS ?? offS) - offS) <= 5 ? last : undefined;
+  const more = second ? others.slice(0, -1) : others;
+  if (more.some(({ atS }) => atS === undefined || atS >= offS || atS < 15))
     return refused(
       'stirs',
       'A siphon is stirred as the coffee goes in and as the flame goes off. Say when the others are: stir 3 at 0:30.',

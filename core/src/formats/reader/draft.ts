@@ -36,6 +36,7 @@ export type Facts = {
   bed: BedShape;
   /** What a cup of the bar's, and a spoon, hold. */
   perCupG: Said;
+  perCupWaterG: Said;
   spoons: number;
   spoonG: number;
   cups: number;

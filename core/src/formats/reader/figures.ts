@@ -69,7 +69,9 @@ const UNITS: readonly [RegExp, Unit][] = [
   [/[ \t-]{0,4}(?:minutes?|mins?|m)\b/iy, as('span', 60)],
   [/[ \t-]{0,4}(?:seconds?|secs?|s)\b/iy, as('span')],
   [/[ \t]{0,4}(?:%|per ?cent\b)/iy, as('percent')],
-  [/[ \t]{0,4}(?:×|x\b|times\b)/iy, as('times')],
+  [/[ \t]{0,4}(?:×|x(?!\p{L})|times\b)/iuy, as('times')],
+  // “93ish” is 93.
+  [/-?ish\b/iy, as('bare')],
 ];
 
 const DIGITS = /\d{1,9}(?:[.,]\d{1,6})?/y;
@@ -84,7 +86,21 @@ export function tokensOf(text: string): Token[] {
     if (found) tokens.push(found);
     at = found ? found.to : at + 1;
   }
-  return rangesOf(tokens);
+  return rangesOf(withoutMarks(tokens));
+}
+
+/** The number of a line in a list is a stop, and no figure. */
+function withoutMarks(tokens: readonly Token[]): Token[] {
+  return tokens.map((token, n) => {
+    const [before, after] = [tokens[n - 1], tokens[n + 1]];
+    const isMark =
+      token.is === 'figure' &&
+      token.kind === 'bare' &&
+      (before === undefined || (before.is === 'stop' && before.text === '¶')) &&
+      after?.is === 'stop' &&
+      /[.)]/.test(after.text);
+    return isMark ? { is: 'stop', text: '.', from: token.from, to: token.to } : token;
+  });
 }
 
 function matchAt(pattern: RegExp, text: string, at: number): RegExpExecArray | null {
@@ -112,6 +128,7 @@ const PARTS: Record<string, number> = {
 function figureAt(text: string, at: number): Figure | null {
   const before = text[at - 1];
   if (before !== undefined && /[\p{L}\d]/u.test(before) && /[\d\p{L}]/u.test(text[at]!)) return null;
+  if (matchAt(ORDINAL, text, at)) return null;
   if (/[\d+½¼¾]/.test(text[at]!)) return clockAt(text, at) ?? ratioAt(text, at) ?? digitsAt(text, at);
   return /\p{L}/u.test(text[at]!) ? spokenAt(text, at) : null;
 }
@@ -175,6 +192,9 @@ function withUnit(text: string, value: number, from: number, to: number, more: P
   return figure('bare', value, from, to, more);
 }
 
+/** “2nd” and “3rd” are words. */
+const ORDINAL = /\d{1,2}(?:st|nd|rd|th)\b/iy;
+
 /** “2 min 30 s”, “a minute ten”, “a minute and a half”. */
 function moreSeconds(text: string, at: number): { seconds: number; to: number } | null {
   const half = matchAt(/[ \t]+and[ \t]+a[ \t]+half\b/iy, text, at);
@@ -210,6 +230,7 @@ function spokenValue(
 }
 
 function spokenAt(text: string, at: number): Figure | null {
+  if (/\bat\s+$/i.test(text.slice(Math.max(0, at - 4), at)) && matchAt(/once\b/iy, text, at)) return null;
   const often = matchAt(
     /(once|twice|thrice)\b(?!\s+(?:it|the|you|they|that|all|everything|we|i|more)\b)/iy,
     text,
@@ -268,6 +289,9 @@ function stopAt(text: string, at: number): Stop | null {
   if (char === '-' && /[\p{L}\d]/u.test(text[at - 1] ?? '') && /\p{L}/u.test(text[at + 1] ?? '')) return null;
   const stop = { is: 'stop', from: at, to: at + 1 } as const;
   if (char === '\n' || char === '|') return { ...stop, text: char === '\n' ? '¶' : '|' };
+  // A row of dots leads to what stands behind it.
+  const dots = matchAt(/\.{2,200}/y, text, at);
+  if (dots) return { ...stop, text: ':', to: at + dots[0].length };
   if ('.!?;'.includes(char)) return { ...stop, text: '.' };
   if ('–—-/'.includes(char)) return { ...stop, text: '–' };
   return ',:()'.includes(char) ? { ...stop, text: char } : char === '@' ? { ...stop, text: '@' } : null;

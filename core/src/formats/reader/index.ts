@@ -3,7 +3,7 @@
  * is not understood fills nothing, and what is said twice otherwise is asked.
  */
 import { METHODS, type MethodId } from '../../recipe';
-import { newDraft, placeOf, state, type Draft } from './draft';
+import { middle, newDraft, placeOf, state, type Draft } from './draft';
 import type { Token } from './figures';
 import { lineOf, readLine, type Line, type Match, type Rule, type Use } from './grammar';
 import { BARE, FACTS, LEFT_OUT, NAMES } from './rules-facts';
@@ -35,6 +35,7 @@ export function readRecipeText(source: string): ReadText {
   const named = readName(line, draft);
   const taken = readLine(line, isPoured ? POURED : AT_ONCE, draft);
   for (let token = 0; token < named; token += 1) taken[token] = 'used';
+  endsAlone(line, draft, taken);
   markLost(draft, taken);
   const read = settle(draft, leavesAmounts(line, taken));
   read.unread = unreadOf(line, taken);
@@ -76,6 +77,27 @@ export function readSteps(source: string, { method, inOunces, doseG, waterG }: K
     ...Object.fromEntries(Object.entries(times).filter(([, value]) => value !== undefined)),
     unread: unreadOf(line, taken),
   };
+}
+
+/** A time that stands last, by itself and behind all pours, is when it is done. */
+function endsAlone({ tokens }: Line, draft: Draft, taken: Use[]): void {
+  const { waiting, next, pours } = draft;
+  const lastS = pours.at(-1)?.atS;
+  if (!waiting || next.atS === undefined || draft.facts.doneS || lastS === undefined) return;
+  const isLast = tokens.slice(waiting.toToken).every(({ is }) => is === 'stop');
+  const before = tokens[waiting.fromToken - 1];
+  if (!isLast || before?.is !== 'stop' || !/[.¶]/.test(before.text) || middle(next.atS) <= middle(lastS))
+    return;
+  draft.facts.doneS = [
+    { value: next.atS, from: tokens[waiting.fromToken]!.from, to: tokens[waiting.toToken - 1]!.to },
+  ];
+  draft.found.push({
+    field: 'doneS',
+    from: tokens[waiting.fromToken]!.from,
+    to: tokens[waiting.toToken - 1]!.to,
+  });
+  draft.waiting = null;
+  taken.fill('used', waiting.fromToken, waiting.toToken);
 }
 
 /** A time that nothing came for is not understood. */
@@ -143,7 +165,6 @@ function unreadOf({ tokens, source }: Line, taken: readonly Use[]): string[] {
   };
   tokens.forEach((token, n) => {
     if (taken[n] === 'used' || (token.is === 'stop' && token.text !== '–')) return close();
-    if (isMark(tokens, n)) return close();
     const counts =
       (token.is === 'figure' && !token.isWeak) || (token.is === 'word' && CRAFT_WORDS.has(token.text));
     if (!counts) return;
@@ -158,25 +179,12 @@ function unreadOf({ tokens, source }: Line, taken: readonly Use[]): string[] {
   return [...new Set(parts)];
 }
 
-/** The number of a line in a list. */
-function isMark(tokens: readonly Token[], n: number): boolean {
-  const [before, token, after] = [tokens[n - 1], tokens[n]!, tokens[n + 1]];
-  return (
-    token.is === 'figure' &&
-    token.kind === 'bare' &&
-    (before === undefined || (before.is === 'stop' && before.text === '¶')) &&
-    after?.is === 'stop' &&
-    /[.):]/.test(after.text)
-  );
-}
-
 /** Whether an amount that nobody used stands in the text: then a pour may be missing. */
 const leavesAmounts = ({ tokens }: Line, taken: readonly Use[]): boolean =>
   tokens.some(
     (token, n) =>
       taken[n] === 'left' &&
       token.is === 'figure' &&
-      !isMark(tokens, n) &&
       (token.kind === 'mass' ||
         token.kind === 'volume' ||
         (token.kind === 'bare' && token.lo >= 30 && !(token.lo >= 70 && token.lo <= 100))),

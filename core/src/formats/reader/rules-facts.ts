@@ -23,6 +23,17 @@ const amountOf =
 
 /** What is said of somebody else, against something, or for another coffee fills nothing. */
 export const LEFT_OUT: R[] = [
+  // The coffee is corrected once more, without its unit.
+  rule(
+    "(?:i said )?{n:old} (?:, )?(?:no |sorry |i mean |make that )(?:, )?(?:(?:no|sorry|i mean|make that|it's) )*{n:new} (?!gram)",
+    (draft, match) => {
+      const [old, other] = [match.figure('old')!, match.figure('new')!];
+      const statement = draft.facts.doseG?.[0];
+      if (!statement || statement.value !== old.lo || other.lo / old.lo > 1.5) return false;
+      statement.value = other.lo;
+    },
+  ),
+  rule(`but (?:for|if|when) (?:the |a |my |an )?${CLAUSE}`, () => 'pass'),
   rule(
     'not (?:too |so |that |very |quite )?(?:hot|boiling) (?:, )?(?:about |more like |at |just )*{cn} ',
     readTemperature,
@@ -58,12 +69,19 @@ export const LEFT_OUT: R[] = [
     `(?:for )?(?:the )?(?:dark|darker|light|lighter) (?:ones|roasts|coffees|beans) (?:: |at |go |get )*{cn} `,
     () => 'pass',
   ),
-  rule(`if (?!not )${REST}`, () => 'pass'),
+  // A sentence that begins with it is all about the case; behind a comma it ends with the next.
+  rule(`if (?!not )${REST}`, (_, match) => (beginsSentence(match) ? 'pass' : false)),
+  rule(`if (?!not )${CLAUSE}`, () => 'pass'),
   rule(
     `(?:do not|does not|don't|dont|doesn't|never|not|no|without|avoid|nobody|nothing|can't|cannot|won't|isn't) (?!sooner|later|,)${CLAUSE}`,
     () => 'pass',
   ),
 ];
+
+const beginsSentence = ({ line, fromToken }: Match): boolean => {
+  const before = line.tokens[fromToken - 1];
+  return before === undefined || (before.is === 'stop' && /[.¶]/.test(before.text));
+};
 
 const isWater = ({ kind }: Figure): boolean => kind === 'mass' || kind === 'volume';
 
@@ -91,7 +109,7 @@ export const FACTS: R[] = [
   rule('{g} (?:of )?(?:ice|ice cubes) ', amountOf('iceG')),
   rule('(?:ice|over ice|on ice) (?:: |, )?{g} ', amountOf('iceG')),
   rule(
-    '(?:stretch|dilute|top up|top it up|lengthen|thin|thin it|bypass|open it up|cut|cut it|loosen) (?:: )?(?:(?:it|up|out|out again|the cup|the brew|with|w|by|a|another|of) )*{g} (?:of )?(?:(?:hot |boiling |fresh |cold )?water )?(?:afterwards |after |at the end )?',
+    '(?:stretch|dilute|top up|top it up|lengthen|thin|thin it|bypass|open it up|cut|cut it|loosen) (?:: )?(?:(?:it|up|out|out again|the cup|the brew|with|w|by|a|another|of|–) )*{g} (?:of )?(?:(?:hot |boiling |fresh |cold )?water )?(?:afterwards |after |at the end )?',
     amountOf('bypassG'),
   ),
   rule(
@@ -99,6 +117,28 @@ export const FACTS: R[] = [
     amountOf('bypassG'),
   ),
   rule('bypass (?:: |of |with |water )*{g} ', amountOf('bypassG')),
+
+  rule(
+    `{g:each} (?:of )?(?:${COFFEE})?(?:for |per )(?:each |every |a )?(?:{g} )?(?:cup|mug|person) `,
+    (draft, match) => {
+      const found = match.figure('each')!;
+      if (found.lo > 30) return false;
+      state(draft, 'perCupG', said(found), match);
+    },
+  ),
+  // What a cup holds is no water of the brew.
+  rule('{g} (?:cup|mug|bowl) (?:size )?', () => undefined),
+  rule(
+    '{g} (?:of )?(?:hot |cold )?water (?:per|a|for each|for every|each) (?:cup|person|mug) ',
+    (draft, match) => {
+      state(draft, 'perCupWaterG', said(match.figure('g')!), match);
+    },
+  ),
+  rule('{g} each ', (draft, match) => {
+    const found = match.figure('g')!;
+    if (!has(draft, 'servings') || draft.pours.length > 0 || draft.series.length > 0) return false;
+    state(draft, found.lo > 30 ? 'perCupWaterG' : 'perCupG', said(found), match);
+  }),
 
   // A spoon's size and a cup's size count spoons and cups.
   rule(
@@ -387,6 +427,11 @@ export const BARE: R[] = [
   rule('(?:at |around |about |@ |near |roughly )+{n:cn} ', (draft, match) => {
     const found = match.figure('cn')!;
     if (found.kind !== 'bare' || found.lo < 70 || found.hi > 100 || has(draft, 'waterC')) return false;
+    const before = match.line.tokens[match.fromToken - 1];
+    const isOfWater =
+      (before?.is === 'word' && /^(?:water|it|hot|heated)$/.test(before.text)) ||
+      (before?.is === 'figure' && (before.kind === 'mass' || before.kind === 'volume'));
+    if (!isOfWater) return false;
     if (!has(draft, 'waterG') && !has(draft, 'doseG')) return false;
     state(draft, 'waterC', said(found), match);
   }),
@@ -407,7 +452,7 @@ export const BARE: R[] = [
     readWater,
   ),
   rule(
-    '(?:water|globe|kettle|out of the kettle|fill|fill the globe|pour|brew water|total water|fill water) (?:: |is |with |– |of |to (?:below |under |just below )?the valve |up |, |about |takes |gets )*{g} (?:of )?(?:water )?(?:in all |in total |altogether )?',
+    '(?:water|globe|kettle|out of the kettle|fill|fill the globe|pour|brew water|total water|fill water) (?:\\( globe \\) )?(?:: |is |with |– |of |to (?:below |under |just below )?the valve |up |, |about |takes |gets )*{g} (?:of )?(?:water )?(?:in all |in total |altogether )?',
     (draft, match) => (/^pour /.test(wordsOf(match)) && draft.isPoured ? false : readWater(draft, match)),
   ),
   rule(

@@ -20,7 +20,7 @@ const ABOUT =
 
 export const DONE: R[] = [
   rule(
-    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:dry|drained|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
+    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:dry|drained|drain|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
     (draft, match) => {
       const figure = match.figure('t')!;
       if (figure.kind === 'bare' && figure.clockS === undefined) return false;
@@ -32,10 +32,18 @@ export const DONE: R[] = [
     (draft, match) => (match.figure('t')!.kind === 'bare' ? false : timed('doneS')(draft, match)),
   ),
   rule(
-    '{t} (?:– |: |, )?(?:last bubbles|done|dry|drained|finished|all through|the end|down|bubbles) ',
+    '{t} (?:– |: |, |\\| )?(?:last bubbles|to the last bubbles?|until the last bubbles?|done|dry|drained|finished|all through|the end|down|bubbles) ',
     (draft, match) => (match.figure('t')!.kind === 'bare' ? false : timed('doneS')(draft, match)),
   ),
 ];
+
+/** What is stirred after it is stirred then. */
+const flameOffAt: R['read'] = (draft, match) => {
+  const time = timeOf(match.figure('t'));
+  if (time === null) return false;
+  state(draft, 'flameOffS', time, match);
+  draft.next = { ...draft.next, atS: time };
+};
 
 const FLAME = '(?:flame|burner|heat|fire|gas|lamp)';
 
@@ -56,6 +64,11 @@ const STIR_HOW =
   '(?:it |gently |gentle |well |slowly |hard |everything |the |coffee |grounds |slurry |through |carefully |with |a |spoon |paddle |stick |back and forth |about |around |for |again |now |once more |in |bamboo |good |quickly |vigorously |once |all )*';
 
 export const IMMERSED: R[] = [
+  rule('(?:press|plunge|push) (?:: |from )?{k:t} (?=[.,¶|]|$)', (draft, match) => {
+    const { lo, hi } = match.figure('t')!;
+    state(draft, 'plungeS', lo, match);
+    if (hi > lo) state(draft, 'pressForS', hi - lo, match);
+  }),
   rule(`(?:give it |then |and |a |good |quick )*(?:stirs?|stirring) ${STIR_HOW}(?:for )?{s} `, stir),
   rule(`{s} (?:of )?(?:(?:gentle|slow|good|quick|vigorous) )*(?:stir|stirring|stirs) `, stir),
   rule(
@@ -75,7 +88,10 @@ export const IMMERSED: R[] = [
       return stir(draft, match);
     },
   ),
-  rule(`(?:give it |then |and |a |good |quick )*(?:stir|stirs) ${STIR_HOW}{n} (?:times |more )?`, stir),
+  rule(
+    `(?:give it |then |and |a |good |quick )*(?:stir|stirs) (?:: )?${STIR_HOW}{n} (?:times |more )?`,
+    stir,
+  ),
   rule(
     '(?:at {t} )?(?:break|crack|push down|stir) (?:the |through the )*crust (?:with (?:a|the) spoon )?(?:at {k} )?',
     (draft, match) => {
@@ -88,8 +104,8 @@ export const IMMERSED: R[] = [
   rule(`(?:give it |another |then |and |a |one |good |quick |more )*(?:stir|stirred) ${STIR_HOW}`, stir),
 
   rule(
-    `(?:and |then )*(?:${FLAME} off|${FLAME} away|off the ${FLAME}|kill the ${FLAME}|${FLAME} out|turn (?:off the ${FLAME}|the ${FLAME} off)|take the ${FLAME} away|remove the ${FLAME}) (?:(?:at|after|by|:|when|about|around|the|first|gurgle|,) )*{t} `,
-    timed('flameOffS'),
+    `(?:and |then )*(?:${FLAME} off|${FLAME} away|off the ${FLAME}|kill the ${FLAME}|${FLAME} out|turn (?:off the ${FLAME}|the ${FLAME} off)|take the ${FLAME} away|remove the ${FLAME}) (?:(?:at|after|by|:|when|about|around|the|first|gurgle|sputter|hiss|bubbles|sign|of|it|starts|to|,) )*{t} `,
+    flameOffAt,
   ),
   rule(
     `(?:{s} (?:later |then |and |, )+)?(?:and |then )*(?:${FLAME} off|${FLAME} away|off the ${FLAME}|kill the ${FLAME}|${FLAME} out|turn (?:off the ${FLAME}|the ${FLAME} off)|take the ${FLAME} away|remove the ${FLAME}) `,
@@ -156,7 +172,7 @@ export const IMMERSED: R[] = [
     },
   ),
   rule('(?:take it |take |it comes |comes )?off (?:(?:at|after|about|around) )+{t} ', (draft, match) =>
-    draft.method === 'siphon' || draft.method?.endsWith('pot') ? timed('flameOffS')(draft, match) : false,
+    draft.method === 'siphon' || draft.method?.endsWith('pot') ? flameOffAt(draft, match) : false,
   ),
   rule(
     `(?:before |over |on |onto )(?:it goes |you put it )?(?:on )?(?:the |a )?${FLAME} (?:goes on |is lit )?`,
@@ -186,6 +202,19 @@ export const IMMERSED: R[] = [
       else state(draft, 'steepS', time, match);
     },
   ),
+  rule('{k:t} (?=[.¶]|$)', (draft, match) => {
+    // A pot's time by itself is when it is done.
+    const before = match.line.tokens[match.fromToken - 1];
+    const isAlone = before?.is === 'stop' && /[.¶]/.test(before.text);
+    return isAlone && draft.method?.endsWith('pot') ? timed('doneS')(draft, match) : false;
+  }),
+  rule('{s:t} (?=[.¶])', (draft, match) => {
+    // A sentence by itself: so long it is left.
+    const before = match.line.tokens[match.fromToken - 1];
+    const isAlone = before?.is === 'stop' && /[.¶]/.test(before.text);
+    if (!isAlone || match.figure('t')!.lo < 45) return false;
+    awaitWhat(draft, { waitS: said(match.figure('t')!) }, match);
+  }),
   rule('{s:t} (?:steep|of steeping|steeping|on the timer|on the clock|brew|immersion) ', timed('steepS')),
   rule('(?:steep|steeping|brew time|immersion) (?:time )?(?:: |– )?{t} ', timed('steepS')),
   rule('(?:cap on|cap|lid on|lid|flip|all in|everything in|in) (?:(?:at|by|on|the) )+{t} ', () => undefined),

@@ -6,6 +6,7 @@ import type { WaterPath } from '../../pour';
 import type { StartCue } from '../../recipe';
 import {
   awaitWhat,
+  first,
   has,
   isMet,
   middle,
@@ -168,7 +169,7 @@ export const POURS: R[] = [
   }),
   // Pours in a pattern.
   rule(
-    '{n:count} (?:more |equal |even |further |single )*(?:pours|pulses|portions|goes|parts|additions|lots) (?:of |, |at )*{g} (?:each )?(?:(?:, |– )?(?:{s:every} apart |one every {s:each} |every {s:other} ))?',
+    '{n:count} (?:more |equal |even |further |single )*(?:pours|pulses|portions|goes|parts|additions|lots) (?:of |, |at |each |one |roughly |about |: )*{gn:g} (?:each )?(?:(?:, |– )?(?:{s:every} apart |one every {s:each} |every {s:other} ))?',
     series,
   ),
   rule(
@@ -184,19 +185,24 @@ export const POURS: R[] = [
     series,
   ),
 
+  rule('{n:count} {g} (?:each )?(?:, )?(?:{s:every} apart |(?:one )?every {s:each} )', series),
+
   // A bloom.
   rule(
     `${FIRST}(?:: |– |with |of |, |is |to |for |pour )*{a} (?:(?:for|, |–|and|wait|water|of|leave it|give it|let it sit|sit|coffee|rest|hold|at|the|dose|times) )*(?:, )?{t} `,
     bloomBy(),
   ),
-  rule(`${FIRST}(?:: |– |with |of |, |is |to |pour )*{a} (?:the dose )?(?:of )?(?:water )?`, bloomBy()),
+  rule(
+    `${FIRST}(?:: |– |with |of |, |is |to |pour )*{a} (?:the dose |the weight of the coffee |the coffee )?(?:of )?(?:water )?`,
+    bloomBy(),
+  ),
   rule(`{a} ${TO_WET}`, (draft, match) => {
     const found = match.figure('a')!;
     if (found.kind === 'percent' || (found.kind === 'times' && !/bloom/.test(wordsOf(match)))) return false;
     return bloomBy()(draft, match);
   }),
   rule(
-    "(?:first|first pour|start|start with|begin with|1st pour|pour 1|wet it|wet the bed|wet everything|starting with) (?:(?:is|of|with|by|at|pour|the|:|–|about) )*{n:x} (?:times )?the dose (?:, )?(?:(?:so|that's|which is) )?(?:{gn:a} (?:then )?)?",
+    "(?:first|first pour|start|start with|begin with|1st pour|pour 1|wet it|wet the bed|wet everything|starting with) (?:(?:is|of|with|by|at|pour|the|:|–|about) )*{n:x} (?:times )?(?:the dose |the weight of the coffee |the coffee )(?:, )?(?:(?:so|that's|which is) )?(?:{gn:a} (?:then )?)?",
     (draft, match) => {
       const given = match.figure('a');
       if (draft.pours.length > 0) return false;
@@ -210,7 +216,7 @@ export const POURS: R[] = [
     bloomBy(),
   ),
   rule(
-    `(?:(?:double|twice) the dose |{x} the dose )(?:of water )?(?:for (?:the )?bloom |to bloom )?`,
+    `(?:(?:double|twice) the dose |{x} (?:the dose|the weight of the coffee|the coffee) )(?:of water )?(?:for (?:the )?bloom |to bloom )?`,
     (draft, match) => {
       if (draft.pours.length > 0) return false;
       pour(draft, { timesDose: match.figure('x')?.lo ?? 2 }, match, { isBloom: true });
@@ -330,9 +336,11 @@ export const POURS: R[] = [
   // A row of a table: its amount may be bare.
   rule('(?:\\+ )?{a} ', (draft, match) => {
     const found = match.figure('a')!;
-    if (found.kind === 'times' || !awaits(draft)) return false;
+    if (found.kind === 'times' || !(awaits(draft) || (found.plus && draft.pours.length > 0))) return false;
+    if (found.kind === 'bare' && found.lo < 10 && !draft.inOunces) return false;
     if (
       found.kind === 'bare' &&
+      !found.plus &&
       [draft.next.atS, draft.next.waitS, draft.next.isNamed].every((each) => each === undefined)
     )
       return false;
@@ -386,9 +394,26 @@ export const POURS: R[] = [
     last.waterC = 'room';
     place(draft, 'pours', match);
   }),
+  // Right behind its amount: “+60 @ 0:30”, “to 260 g (1:15)”, “190 g 0:40–1:00”.
+  rule(
+    '(?:at |@ |from |\\( )*(?:about |around |at )*{t} (?:mark )?(?:\\) )?(?=[.,¶|]|$|and |then )',
+    (draft, match) => {
+      const last = draft.pours.at(-1);
+      const figure = match.figure('t')!;
+      const time = timeOf(figure);
+      const isSpan = figure.kind === 'span' && !/at |@ /.test(wordsOf(match));
+      if (!last || time === null || isSpan || draft.lastPourEnds !== match.fromToken) return false;
+      delete last.waitS;
+      if (draft.pours.length > 1) last.atS = typeof time === 'number' ? time : time[0];
+      else if ((typeof time === 'number' ? time : time[0]) > 3) return false;
+      place(draft, `pours.${draft.pours.length}`, match);
+    },
+  ),
+  // By when it is in says nothing of when it begins.
+  rule('by (?:about |around )*{k} ', () => 'pass'),
   // “to the end at a minute fifteen”: behind its amount, and nothing follows that it could be about.
   rule(
-    '(?:, )?(?:at|@|by) (?:about |around )*{t} (?=[.¶|]|$|, (?!to |add |another |up |the rest|pour |whatever))',
+    '(?:, )?(?:at|@) (?:about |around )*{t} (?=[.¶|]|$|, (?!to |add |another |up |the rest|pour |whatever))',
     (draft, match) => {
       const last = draft.pours.at(-1);
       const time = timeOf(match.figure('t'));
@@ -470,13 +495,14 @@ function leadsTo({ line, toToken }: Match): boolean {
 export const LAST: R[] = [
   rule('{g} ', (draft, match) => {
     const found = match.figure('g')!;
-    if (!has(draft, 'doseG') || !has(draft, 'waterG') || found.lo < 20) return false;
-    const waterG = middle(draft.facts.waterG![0]!.value);
+    const [dose, water, ratio] = [first(draft, 'doseG'), first(draft, 'waterG'), first(draft, 'ratio')];
+    if (dose === undefined || (water === undefined && ratio === undefined) || found.lo < 20) return false;
+    const waterG = water === undefined ? middle(dose) * ratio! : middle(water);
     if (found.lo > waterG + 2) return false;
     if (draft.pours.length > 0 && Math.abs(found.lo - waterG) <= 2) return;
     pour(draft, amountOf(found, 'bare')!, match);
   }),
-  rule('{s:t} (?=[.¶]|$)', (draft, match) => {
+  rule('(?:about |around |roughly )?{s:t} (?=[.¶]|$)', (draft, match) => {
     const before = match.line.tokens[match.fromToken - 1];
     const isAlone = before?.is === 'stop' && /[.¶]/.test(before.text);
     if (!isAlone || draft.pours.length === 0 || match.figure('t')!.lo < 90) return false;

@@ -176,6 +176,9 @@ function dosesAndWater(
   const [cups, cupMl] = [one('cups'), one('cupMl')];
   if (waterG === undefined && !asked.has('waterG') && cups !== undefined && cupMl !== undefined)
     waterG = cups * cupMl;
+  const perCupWaterG = one('perCupWaterG');
+  if (waterG === undefined && !asked.has('waterG') && perCupWaterG !== undefined && servings !== undefined)
+    waterG = middle(perCupWaterG) * servings;
   const ratio = one('ratio');
   if (ratio !== undefined) {
     if (doseG !== undefined && waterG !== undefined) {

@@ -18,6 +18,7 @@ export const METHOD_NAMES: readonly [string, MethodId][] = [
   ['(?:siphon |syphon |vacuum pot )', 'siphon'],
   ['hourglass (?:carafe )?', 'hourglass'],
   ['flat (?:bottom |bottomed |bed )(?:dripper |brewer |cone )?', 'flat'],
+  ['flat (?=<|dripper|brewer|, <|: <)', 'flat'],
   ['(?:cloth sock |sock |flannel )', 'sock'],
   ['(?:cone |conical )(?:dripper |brewer )?', 'cone'],
   [
@@ -30,7 +31,7 @@ export const PRESS_NOUN =
   /(?:^|¶ |[.:] |(?:the|a|my|this|in|for|with|by) )press (?=[,.:¶(–|]|<|for |with |is |i |again |brew |coffee |$)|, press (?=[,.¶]|$)/;
 
 export const FILTERS: readonly [string, FilterKind][] = [
-  ['(?:paper|filter) (?:is )?(?:the |a )?thick (?:one |kind )?', 'thick-paper'],
+  ['(?:paper filter|paper|filter) (?:is )?(?:, )?(?:the |a )?thick (?:one |kind |sort )?', 'thick-paper'],
   ['(?:thick|heavy|bonded) (?:filter )?papers? (?:filters? )?', 'thick-paper'],
   ['(?:thin |plain |white |brown |rinsed )?(?:paper |papers )(?:filters? )?', 'paper'],
   ['(?:cloth |cloths |flannel )(?:filters? )?', 'cloth'],
