@@ -1,6 +1,7 @@
 /**
  * How long it takes to convert every recipe to every cup anywhere, with each card looked over. Run by `npm run bench`.
  */
+import { readRecipeText } from '@even-kettle/core/formats';
 import { ROAST_LEVELS, SCHOOLS, brewCard, type BrewCard } from '@even-kettle/core/recipe';
 
 const CUPS_ML = Array.from({ length: 60 }, (_, index) => 60 + index * 10);
@@ -28,6 +29,20 @@ console.log(
   `  ${cards} cards (${SCHOOLS.length} recipes x ${CUPS_ML.length} cups x ${ROAST_LEVELS.length} roasts x ${ALTITUDES_M.length} altitudes) in ${Math.round(tookMs)} ms, ${Math.round(rss / 1e6)} MB; ${wrong.length} wrong`,
 );
 if (wrong.length > 0) throw new Error(wrong.slice(0, 10).join('\n'));
+
+const SAID =
+  'So twenty grams, no, twenty-one grams in the cone, three hundred and thirty of water at ninety-three. Sixty to bloom, forty seconds, then up to two hundred in circles, and at one thirty the rest. Dry by three ten.\n';
+const longest = SAID.repeat(400).slice(0, 65_536);
+readRecipeText(SAID);
+const readFrom = performance.now();
+readRecipeText(longest);
+const longMs = performance.now() - readFrom;
+const times = 200;
+const eachFrom = performance.now();
+for (let n = 0; n < times; n += 1) readRecipeText(SAID);
+console.log(
+  `  a recipe of ${SAID.length} characters is read in ${((performance.now() - eachFrom) / times).toFixed(1)} ms, 64 KB of text in ${Math.round(longMs)} ms`,
+);
 
 /** No figure that is no number or negative, no sum that is off. */
 function faultOf(card: BrewCard): string | null {

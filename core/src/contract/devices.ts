@@ -60,7 +60,7 @@ export const scaleStateSchema = z.object({
   massG: z.number(),
   flowGPerS: z.number(),
   /** Only a stand-in can be poured on from the screen. */
-  standIn: z.boolean(),
+  simulated: z.boolean(),
   practised: z.boolean().meta({ description: 'A practised hand pours by itself when the bar asks for it.' }),
 });
 export type ScaleState = z.infer<typeof scaleStateSchema>;
@@ -73,7 +73,7 @@ export const kettleStateSchema = z.object({
   levelG: z.number().nullable(),
   setC: z.number().nullable(),
   heating: z.boolean(),
-  standIn: z.boolean(),
+  simulated: z.boolean(),
 });
 export type KettleState = z.infer<typeof kettleStateSchema>;
 

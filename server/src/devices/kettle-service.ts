@@ -10,7 +10,7 @@ import type { Kettle, Time } from './ports';
 import type { SimulatedKettle } from './simulated-kettle';
 
 export type KettleService = {
-  place: (kettleId: string, kettle: Kettle, standIn: SimulatedKettle | null) => void;
+  place: (kettleId: string, kettle: Kettle, simulated: SimulatedKettle | null) => void;
   remove: (kettleId: string) => void;
   happened: (event: BarEvent) => void;
   order: (kettleId: string, order: KettleOrder) => boolean;
@@ -20,7 +20,7 @@ export type KettleService = {
 
 type Placed = {
   kettle: Kettle;
-  standIn: SimulatedKettle | null;
+  simulated: SimulatedKettle | null;
   brewId: string | null;
   lastReported: KettleState;
   toldRealMs: number;
@@ -49,7 +49,7 @@ export function openKettleService(
     const at = placed.get(brew.kettleId ?? '') ?? [...placed.values()].find(isFree);
     if (!at) return;
     at.brewId = brew.id;
-    at.standIn?.fill(levelG, atC);
+    at.simulated?.fill(levelG, atC);
     at.kettle.set(brew.card.waterC);
   };
   /** After a restart in mid-brew the kettles of running brews are full and hot. */
@@ -62,7 +62,7 @@ export function openKettleService(
   };
 
   return {
-    place: (kettleId, kettle, standIn) => {
+    place: (kettleId, kettle, simulated) => {
       const told: KettleState = {
         kettleId,
         connected: kettle.connected(),
@@ -71,9 +71,9 @@ export function openKettleService(
         levelG: null,
         setC: null,
         heating: false,
-        standIn: standIn !== null,
+        simulated: simulated !== null,
       };
-      const at: Placed = { kettle, standIn, brewId: null, lastReported: told, toldRealMs: 0 };
+      const at: Placed = { kettle, simulated, brewId: null, lastReported: told, toldRealMs: 0 };
       placed.set(kettleId, at);
       kettle.listen({
         onReading: (reading) => {
@@ -107,8 +107,8 @@ export function openKettleService(
       const at = heldBy(brew.id);
       if (!at) return;
       if (step.kind === 'set-filter' && !brew.card.isRinsedFromTap)
-        at.standIn?.pour(METHODS[brew.card.method].rinseG);
-      if (step.pourG !== undefined && step.waterC === undefined) at.standIn?.pour(step.pourG);
+        at.simulated?.pour(METHODS[brew.card.method].rinseG);
+      if (step.pourG !== undefined && step.waterC === undefined) at.simulated?.pour(step.pourG);
       if (!stillPours(brew)) {
         at.kettle.set(null);
         at.brewId = null;
@@ -118,7 +118,7 @@ export function openKettleService(
       const at = placed.get(kettleId);
       if (!at) return false;
       if (order.do === 'set') at.kettle.set(order.setC);
-      else if (at.standIn) at.standIn.fill(order.levelG, tapC());
+      else if (at.simulated) at.simulated.fill(order.levelG, tapC());
       else return false;
       return true;
     },

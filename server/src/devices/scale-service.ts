@@ -34,8 +34,8 @@ export type ScaleServiceParts = {
 };
 
 export type ScaleService = {
-  /** Adds a scale at a station. `standIn` is the same scale if it is a simulated one. */
-  place: (station: Station, scale: Scale, standIn: SimulatedScale | null) => void;
+  /** Adds a scale at a station. `simulated` is the same scale if it is a simulated one. */
+  place: (station: Station, scale: Scale, simulated: SimulatedScale | null) => void;
   remove: (stationId: string) => void;
   /** Called for every event. */
   happened: (event: BarEvent) => void;
@@ -56,7 +56,7 @@ const FLUSH_MS = 4000;
 
 type Placed = {
   scale: Scale;
-  standIn: SimulatedScale | null;
+  simulated: SimulatedScale | null;
   practised: boolean;
   watch: PourWatch;
   /** The last pour that was seen to begin, and the last that was seen to end, as `brew/step`. */
@@ -134,7 +134,7 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
 
   /** The practised hands pour what the hands card asks for, when it asks, and nothing else. */
   function moveHands(): void {
-    const practised = [...placed].filter(([, at]) => at.practised && at.standIn);
+    const practised = [...placed].filter(([, at]) => at.practised && at.simulated);
     if (practised.length === 0) return;
     const nowMs = time.nowMs();
     const bench = parts.bench();
@@ -145,7 +145,7 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
       const step = item?.step;
       const asks = item && (item.begunMs !== null || (item.dueMs <= nowMs && item.asks !== 'cue'));
       const pours = asks && step?.kind === 'pour' && item.key !== at.ended;
-      at.standIn!.ask(
+      at.simulated!.ask(
         pours
           ? {
               targetG: step.targetG!,
@@ -167,10 +167,10 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
   flushing.unref();
 
   return {
-    place: ({ id }, scale, standIn) => {
+    place: ({ id }, scale, simulated) => {
       const at: Placed = {
         scale,
-        standIn,
+        simulated,
         practised: false,
         watch: restingWatch(),
         begun: null,
@@ -181,14 +181,14 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
           atMs: time.nowMs(),
           massG: 0,
           flowGPerS: 0,
-          standIn: standIn !== null,
+          simulated: simulated !== null,
           practised: false,
         },
         toldRealMs: 0,
       };
       placed.set(id, at);
       const brew = brewAt(parts.state(), id);
-      if (brew && standIn) setDown(standIn, brew);
+      if (brew && simulated) setDown(simulated, brew);
       scale.listen({
         onReading: (reading) => onReading(id, at, reading),
         onConnected: (connected) => {
@@ -207,11 +207,11 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
       const brew = parts.state().brews[event.brewId];
       const at = brew && placed.get(brew.stationId);
       if (!brew || !at) return;
-      if ((event.type === 'brew-started' || event.type === 'brew-moved') && at.standIn)
-        setDown(at.standIn, brew);
+      if ((event.type === 'brew-started' || event.type === 'brew-moved') && at.simulated)
+        setDown(at.simulated, brew);
       // Loaded and tared: later pours read from zero.
       if (event.type === 'step-done' && isLoad(brew, event.stepId)) {
-        at.standIn?.load(STANDS_G + brew.card.doseG, bedOf(brew));
+        at.simulated?.load(STANDS_G + brew.card.doseG, bedOf(brew));
         at.scale.tare();
         at.watch = restingWatch();
       }
@@ -220,10 +220,10 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
         event.type === 'step-done' &&
         brew.card.steps.some(({ id, targetG }) => id === event.stepId && targetG !== undefined)
       ) {
-        at.standIn?.poured(pouredG(brew));
+        at.simulated?.poured(pouredG(brew));
         at.watch = restingWatch();
       }
-      if (event.type === 'brew-served') at.standIn?.load(0, { bed: NO_DRAIN, keepsG: 0 });
+      if (event.type === 'brew-served') at.simulated?.load(0, { bed: NO_DRAIN, keepsG: 0 });
     },
     order: (stationId, order) => {
       const at = placed.get(stationId);
@@ -233,12 +233,12 @@ export function openScaleService(parts: ScaleServiceParts): ScaleService {
         at.watch = restingWatch();
         return true;
       }
-      if (!at.standIn) return false;
-      if (order.do === 'pour') at.standIn.hold(order.flowGPerS);
-      if (order.do === 'lose') at.standIn.lose(order.forS);
+      if (!at.simulated) return false;
+      if (order.do === 'pour') at.simulated.hold(order.flowGPerS);
+      if (order.do === 'lose') at.simulated.lose(order.forS);
       if (order.do === 'practised') {
         at.practised = order.on;
-        if (!order.on) at.standIn.ask(null);
+        if (!order.on) at.simulated.ask(null);
         tell(at, { practised: order.on });
       }
       return true;
@@ -270,9 +270,9 @@ const onTheScale = (brew: BrewState): boolean =>
   brew.card.steps.some((step) => step.kind === 'load' && brew.marks[step.id]?.doneMs !== undefined);
 
 /** Sets a simulated scale to the state of the brew on it: loaded, tared and poured into, or not yet. */
-function setDown(standIn: SimulatedScale, brew: BrewState): void {
-  if (onTheScale(brew)) standIn.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
-  else standIn.load(STANDS_G, bedOf(brew));
+function setDown(simulated: SimulatedScale, brew: BrewState): void {
+  if (onTheScale(brew)) simulated.load(STANDS_G + brew.card.doseG, bedOf(brew), pouredG(brew));
+  else simulated.load(STANDS_G, bedOf(brew));
 }
 
 const isLoad = (brew: BrewState, stepId: string): boolean =>

@@ -99,7 +99,7 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
   const stopAtG = leadG > 0 && item.step.targetG !== undefined ? item.step.targetG - leadG : null;
   // Without a scale that tells, what it read is a person's to say.
   const reads = pouring && now && item.asks === 'finish' && !scale?.connected && !item.step.byEye;
-  const holds = pouring && now && scale?.connected && scale.standIn && !scale.practised;
+  const holds = pouring && now && scale?.connected && scale.simulated && !scale.practised;
   const done = () => {
     if (!bar) return;
     // What the scale shows is what was poured; without one, what the person says it shows.

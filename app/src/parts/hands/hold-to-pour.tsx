@@ -1,5 +1,5 @@
 /**
- * Pours on the scale's stand-in while it is held. Says so again and again, so that a release that gets lost pours no more
+ * Pours on the simulated scale while it is held. Says so again and again, so that a release that gets lost pours no more
  * than a moment longer.
  */
 import { useEffect, useRef } from 'react';

@@ -1,5 +1,5 @@
 /**
- * The scale under a station: what it reads, its tare, and for the stand-in who pours on it.
+ * The scale under a station: what it reads, its tare, and for a simulated one who pours on it.
  */
 import { useState } from 'react';
 import type { ScaleOrder } from '@even-kettle/core/contract';
@@ -44,7 +44,7 @@ export function ScaleCard({ station }: { station: Station }) {
   return (
     <Card>
       <Row style={{ justifyContent: 'space-between' }}>
-        <Subheading>{scale.standIn ? WORDS.simulatedScale : WORDS.scaleLabel}</Subheading>
+        <Subheading>{scale.simulated ? WORDS.simulatedScale : WORDS.scaleLabel}</Subheading>
         <Text size="verb" testID="scale-reads">
           {scale.connected ? inWords(showMass(scale.massG, units, 'dose')) : WORDS.notHeard}
         </Text>
@@ -52,7 +52,7 @@ export function ScaleCard({ station }: { station: Station }) {
       {scale.connected ? null : <Text bold>{WORDS.scaleLost}</Text>}
       <Row style={{ flexWrap: 'wrap' }}>
         <Button label={WORDS.tare} says={WORDS.tareTheScale} onPress={() => void order({ do: 'tare' })} />
-        {scale.standIn ? (
+        {scale.simulated ? (
           <Button
             label={WORDS.simulateADropout}
             kind="bare"
@@ -60,7 +60,7 @@ export function ScaleCard({ station }: { station: Station }) {
           />
         ) : null}
       </Row>
-      {scale.standIn ? (
+      {scale.simulated ? (
         <Choice
           name={WORDS.whoPoursOnIt}
           value={scale.practised ? 'practised' : 'held'}

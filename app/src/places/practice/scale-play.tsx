@@ -92,7 +92,7 @@ export function ScalePlay({ drill, stationId, ghost, onDone, onStop }: Props) {
       <Text size="small" quiet>
         {WORDS.pourOnTheScale} {WORDS.hot}
       </Text>
-      {scale.standIn ? <HoldToPour stationId={stationId} flowGPerS={shouldFlow(drill, 0)} /> : null}
+      {scale.simulated ? <HoldToPour stationId={stationId} flowGPerS={shouldFlow(drill, 0)} /> : null}
       <Button label={WORDS.stopThisTry} onPress={onStop} style={{ alignSelf: 'flex-start' }} />
     </View>
   );

@@ -56,7 +56,9 @@ test('what is wrong is told at its field; a field that is still empty is not wro
   expect(read({ water: '9' }).faults.water).toBe('Water: from 40 to 2000 g.');
   expect(read({ temperature: 'hot' }).faults.temperature).toMatch(/is not a number/);
   expect(read({ end: 'soon' }).faults.end).toBe('Say the end like 3:10, or 2:50-3:20.');
-  expect(read({ grindBand: '140' }).faults.grindBand).toBe('Grind: from 0 (coarse) to 100 (extra fine).');
+  expect(read({ grindBand: '140' }).faults.grindBand).toMatch(/^Grind: from 0 \(coarse\) to 100/);
+  expect(read({ grindBand: 'like gravel' }).faults.grindBand).toMatch(/or in words, like “medium-fine”/);
+  expect(made({ grindBand: 'a bit finer than table salt' }).recipe.grindBand).toBe(59);
   expect(read({ pours: '0:00 41, 0:36 a splash' }).faults.pours).toMatch(/^“0:36” was not understood/);
   expect(read({ pours: '0:00 41, 0:36 +94' }).faults.pours).toMatch(
     /^Pour 2: The pours come to 135 g of 272 g/,

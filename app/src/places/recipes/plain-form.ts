@@ -189,9 +189,11 @@ export function readDose(text: string, waterG: number | null, units: Units, spoo
   return readMass(typed, WORDS.dose, units, DOSE_RANGE_G, DECIMAL);
 }
 
+/** A grind as a figure of our scale, or in words: by name or by what it feels like. */
 function readBand(text: string): Read {
-  const read = readNumber(text, WORDS.grind, DECIMAL);
-  if (!read.ok) return read;
+  const said = /\d/.test(text) ? undefined : schemas().readRecipeText(`ground ${text}`).grindBand;
+  const read: Read = said === undefined ? readNumber(text, WORDS.grind, DECIMAL) : { ok: true, value: said };
+  if (!read.ok) return { ok: false, reason: WORDS.grindFromTo };
   return read.value >= 0 && read.value <= 100 ? read : { ok: false, reason: WORDS.grindFromTo };
 }
 

@@ -61,7 +61,15 @@ export type DraftPour = Start & {
 };
 export type DraftStir = { atS?: Said; times?: Said; forS?: Said };
 /** Pours of which only how many there are is said, and how much each is or until when. */
-export type Series = { count?: number; eachG?: Said; everyS?: Said; untilG?: Said; after: number };
+export type Series = {
+  count?: number;
+  eachG?: Said;
+  everyS?: Said;
+  untilG?: Said;
+  after: number;
+  /** When the first is, where that is said before it. */
+  start: Start;
+};
 
 export type Statement<Name extends FactName = FactName> = { value: Facts[Name]; from: number; to: number };
 export type Found = { field: string; from: number; to: number };

@@ -97,8 +97,9 @@ function withoutMarks(tokens: readonly Token[]): Token[] {
       token.is === 'figure' &&
       token.kind === 'bare' &&
       (before === undefined || (before.is === 'stop' && before.text === '¶')) &&
-      after?.is === 'stop' &&
-      /[.)]/.test(after.text);
+      ((after?.is === 'stop' && /[.)]/.test(after.text)) ||
+        // The first column of a table.
+        (after?.is === 'figure' && after.kind === 'clock' && token.lo <= 20));
     return isMark ? { is: 'stop', text: '.', from: token.from, to: token.to } : token;
   });
 }
@@ -113,6 +114,8 @@ const CLOCK =
 const RATIO = [
   new RegExp(String.raw`1\s*[:/]\s*(\d{1,2}(?:[.,]\d+)?)(?!\d)`, 'y'),
   new RegExp(String.raw`(\d{1,2}(?:[.,]\d+)?)\s*:\s*1(?![\d.,]*\d)`, 'y'),
+  /1\s+(?:to|in)\s+(\d{1,2}(?:[.,]\d+)?)(?!\d|\s*(?:s|secs?|seconds?|mins?|minutes?|g|ml)\b)/iy,
+  /(\d{1,2}(?:[.,]\d+)?)\s+to\s+1(?![\d.,:]*\d)\b/iy,
 ];
 const RATIOS = { min: 6, max: 25 };
 const MIXED = /(\d+)?\s?(½|¼|¾|1\/2|1\/4|3\/4)/y;
@@ -287,6 +290,8 @@ function stopAt(text: string, at: number): Stop | null {
   const char = text[at]!;
   // Inside a word it parts nothing: medium-fine.
   if (char === '-' && /[\p{L}\d]/u.test(text[at - 1] ?? '') && /\p{L}/u.test(text[at + 1] ?? '')) return null;
+  // “w/” is “with”.
+  if (char === '/' && /^\W?w$/i.test(text.slice(Math.max(0, at - 2), at))) return null;
   const stop = { is: 'stop', from: at, to: at + 1 } as const;
   if (char === '\n' || char === '|') return { ...stop, text: char === '\n' ? '¶' : '|' };
   // A row of dots leads to what stands behind it.
@@ -323,7 +328,11 @@ function rangeAt(tokens: readonly Token[], at: number, one: Figure): { figure: F
   const isBetween = before.includes('between') || before.includes('from');
   const after = tokens[next + 1];
   // “or eighty-eight if it is dark” is no range.
-  if (after?.is === 'word' && /^(?:if|for|when|with)$/.test(after.text) && /or/.test(by)) return null;
+  if (
+    after?.is === 'word' &&
+    (after.text === 'if' || (/^(?:for|when|with)$/.test(after.text) && /or/.test(by)))
+  )
+    return null;
   const ways = [
     '–',
     'to',
@@ -359,6 +368,7 @@ function spanned(one: Figure, two: Figure, byComma: boolean): Figure | null {
       ? ({ ...two, kind, lo, hi, from: one.from, isWeak: undefined } as unknown as Figure)
       : null;
   const said = (value: Figure) => value.kind === 'span' || value.kind === 'clock';
+  if (one.kind === 'bare' && one.clockS !== undefined && said(two)) return range('clock', one.clockS, two.hi);
   if (said(one) && two.kind === 'bare' && two.clockS !== undefined) return range('clock', one.lo, two.clockS);
   if (said(one) && said(two)) return one.lo === 0 ? null : range(one.kind, one.lo, two.hi);
   if (one.kind === two.kind) {

@@ -23,6 +23,11 @@ const amountOf =
 
 /** What is said of somebody else, against something, or for another coffee fills nothing. */
 export const LEFT_OUT: R[] = [
+  rule(`by the way ${REST}`, () => 'pass'),
+  rule(`{any} (?:\\S+ ){0,2}(?:would|could|might) ${CLAUSE}`, () => 'pass'),
+  rule(`(?:– |, )?(?:or )?{any} if ${CLAUSE}`, () => 'pass'),
+  rule('{s} (?:after|off) (?:the )?boil ', () => undefined),
+  rule('no \\. {n} ', () => undefined),
   // The coffee is corrected once more, without its unit.
   rule(
     "(?:i said )?{n:old} (?:, )?(?:no |sorry |i mean |make that )(?:, )?(?:(?:no|sorry|i mean|make that|it's) )*{n:new} (?!gram)",
@@ -40,7 +45,7 @@ export const LEFT_OUT: R[] = [
   ),
   // “twenty, no, sorry, twenty-one”: the first is taken back.
   rule(
-    "{any:old} (?:, |– |\\. )?(?:(?:and|bit|half|er|um|uh|well|a|over|under|more|less|or|oh|,) )*(?<by>no |sorry |actually |rather |i mean |make that |make it |scratch that |call it |let's say |correction |i lie )(?:, )?(?:(?:no|sorry|wait|actually|rather|i mean|make that|make it|it's|that's|um|er|call it|,) )*(?=(?<new><[a-z]\\d+>))",
+    "{any:old} (?:, |– |\\. )?(?:(?:and|bit|half|er|um|uh|well|a|over|under|more|less|or|oh|,) )*(?<by>no |sorry |actually |rather |i mean |make that |make it |scratch that |call it |let's say |correction |i lie )(?:, )?(?:(?:no|sorry|wait|actually|rather|i mean|make that|make it|it's|that's|um|er|call it|,) )*(?=(?<new><[a-z]\\d+>) (?!if |for (?:the |a )?(?:light|dark)|when ))",
     (_, match) => {
       const [old, other] = [match.figure('old')!, match.figure('new')!];
       const alike =
@@ -90,7 +95,7 @@ const COFFEE = '(?:coffee |beans |bean |grounds |ground coffee )';
 export const FACTS: R[] = [
   // What is rinsed, added and iced is no brew water.
   rule(
-    '(?:rinse|rinsed|rinsing|wet|wetted|preheat|preheated|warm|warmed) (?:(?:the|it|paper|filter|well|all|cloth|server|first|and|brewer|cap|thoroughly|through) )*(?:with|using) _ {gn}(?: (?:of )?(?:hot |boiling )?water)? ',
+    '(?:rinse|rinsed|rinsing|wet|wetted|preheat|preheated|warm|warmed) (?:(?:the|it|paper|filter|well|all|cloth|server|first|and|brewer|cap|thoroughly|through|that|big|thick) )*(?:with|using|w) _ {gn}(?: (?:of )?(?:hot |boiling )?water)? ',
     (draft, match) => {
       const found = match.figure('gn')!;
       // “wet it with 50” is the bloom where it is the coffee that is wetted.
@@ -139,6 +144,14 @@ export const FACTS: R[] = [
     if (!has(draft, 'servings') || draft.pours.length > 0 || draft.series.length > 0) return false;
     state(draft, found.lo > 30 ? 'perCupWaterG' : 'perCupG', said(found), match);
   }),
+
+  rule(
+    '(?:i )?(?:then )?(?:add|pour in) (?:about |another )*{gn} (?:of )?(?:hot |boiling |fresh )?water ',
+    (draft, match) => {
+      if (draft.isPoured || !has(draft, 'waterG')) return false;
+      state(draft, 'bypassG', said(match.figure('gn')!), match);
+    },
+  ),
 
   // A spoon's size and a cup's size count spoons and cups.
   rule(
@@ -389,6 +402,11 @@ export const NAMES: R[] = [
       if (!has(draft, 'method')) state(draft, 'method', method, match);
     }),
   ),
+  rule('press ', (draft, match) => {
+    // At the head of a text it is the brewer.
+    if (draft.method !== 'press' || match.fromToken > 0) return false;
+    state(draft, 'method', 'press', match);
+  }),
   rule('press (?=[,.:¶(–|]|for |with |is |i |again |brew |coffee |$)', (draft, match) => {
     if (draft.method !== 'press') return false;
     if (!has(draft, 'method')) state(draft, 'method', 'press', match);
@@ -404,6 +422,9 @@ export const NAMES: R[] = [
       if (/^tap $/.test(wordsOf(match))) return false;
       state(draft, 'bed', 'level', match);
     },
+  ),
+  rule('well : (?<deep>deep|shallow) ', (draft, match) =>
+    state(draft, 'bed', match.words('deep') === 'deep' ? 'deep well' : 'shallow well', match),
   ),
   rule('(?:bed |basket )(?:: )?(?:level|flat) ', (draft, match) => state(draft, 'bed', 'level', match)),
   rule(
@@ -461,6 +482,10 @@ export const BARE: R[] = [
   ),
   rule('{gn} (?:in (?:all|total)|altogether|all told|in the globe|into the globe|all in) ', readWater),
   rule('{gn} (?:hot |cold )?in the globe ', readWater),
+  rule('water (?:: |is |about )*{n:gn} ', (draft, match) => {
+    const found = match.figure('gn')!;
+    return found.lo < 100 || has(draft, 'waterG') ? false : readWater(draft, match);
+  }),
   rule('{gn} of (?:it|that|the stuff) ', (draft, match) => {
     const doseG = first(draft, 'doseG');
     const ratio = doseG === undefined ? 0 : match.figure('gn')!.lo / middle(doseG);

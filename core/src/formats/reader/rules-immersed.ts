@@ -20,7 +20,7 @@ const ABOUT =
 
 export const DONE: R[] = [
   rule(
-    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:dry|drained|drain|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
+    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:last drop (?:falls|is)|dry|drained|drain|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
     (draft, match) => {
       const figure = match.figure('t')!;
       if (figure.kind === 'bare' && figure.clockS === undefined) return false;
@@ -89,7 +89,7 @@ export const IMMERSED: R[] = [
     },
   ),
   rule(
-    `(?:give it |then |and |a |good |quick )*(?:stir|stirs) (?:: )?${STIR_HOW}{n} (?:times |more )?`,
+    `(?:give it |then |and |a |good |quick )*(?:stir|stirs) (?:: )?${STIR_HOW}{n} (?:times |more )?(?:at {t} )?`,
     stir,
   ),
   rule(
@@ -215,6 +215,7 @@ export const IMMERSED: R[] = [
     if (!isAlone || match.figure('t')!.lo < 45) return false;
     awaitWhat(draft, { waitS: said(match.figure('t')!) }, match);
   }),
+  rule('{s:t} (?:plunge|press|push) ', timed('steepS')),
   rule('{s:t} (?:steep|of steeping|steeping|on the timer|on the clock|brew|immersion) ', timed('steepS')),
   rule('(?:steep|steeping|brew time|immersion) (?:time )?(?:: |– )?{t} ', timed('steepS')),
   rule('(?:cap on|cap|lid on|lid|flip|all in|everything in|in) (?:(?:at|by|on|the) )+{t} ', () => undefined),

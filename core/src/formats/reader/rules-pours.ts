@@ -169,7 +169,7 @@ export const POURS: R[] = [
   }),
   // Pours in a pattern.
   rule(
-    '{n:count} (?:more |equal |even |further |single )*(?:pours|pulses|portions|goes|parts|additions|lots) (?:of |, |at |each |one |roughly |about |: )*{gn:g} (?:each )?(?:(?:, |– )?(?:{s:every} apart |one every {s:each} |every {s:other} ))?',
+    '{n:count} (?:more |equal |even |further |single )*(?:pours|pulses|portions|goes|parts|additions|lots) (?:of |, |at |each |one |roughly |about |: )*{gn:g} (?:each )?(?:(?:, |– )?(?:{s:every} apart |one every {s:each} |every {s:other} |{s:between} between (?:them |each )?))?',
     series,
   ),
   rule(
@@ -186,6 +186,11 @@ export const POURS: R[] = [
   ),
 
   rule('{n:count} {g} (?:each )?(?:, )?(?:{s:every} apart |(?:one )?every {s:each} )', series),
+
+  rule(
+    '{n:count} (?:more |equal |even )*pours (?:up )?(?:to|until) {gn:until} (?:(?:, )?{s:every} apart )?',
+    series,
+  ),
 
   // A bloom.
   rule(
@@ -336,7 +341,11 @@ export const POURS: R[] = [
   // A row of a table: its amount may be bare.
   rule('(?:\\+ )?{a} ', (draft, match) => {
     const found = match.figure('a')!;
-    if (found.kind === 'times' || !(awaits(draft) || (found.plus && draft.pours.length > 0))) return false;
+    if (
+      found.kind === 'times' ||
+      !(awaits(draft) || ((found.plus || found.kind === 'percent') && draft.pours.length > 0))
+    )
+      return false;
     if (found.kind === 'bare' && found.lo < 10 && !draft.inOunces) return false;
     if (
       found.kind === 'bare' &&
@@ -452,16 +461,22 @@ function startAt(draft: Draft, match: Match): boolean | void {
 
 function series(draft: Draft, match: Match): boolean | void {
   const [count, each, until] = [match.figure('count'), match.figure('g'), match.figure('until')];
-  const every = match.figure('every') ?? match.figure('each') ?? match.figure('other');
+  const every =
+    match.figure('every') ?? match.figure('each') ?? match.figure('other') ?? match.figure('between');
   if (count && (count.lo < 2 || count.lo > 20)) return false;
-  if (!every && !each) return false;
+  if (!every && !each && !until) return false;
   draft.series.push({
+    start: {
+      ...(draft.next.atS === undefined ? {} : { atS: draft.next.atS }),
+      ...(draft.next.waitS === undefined ? {} : { waitS: draft.next.waitS }),
+    },
     after: draft.pours.length,
     ...(count ? { count: count.lo } : {}),
     ...(each ? { eachG: said(each) } : {}),
     ...(every ? { everyS: said(every) } : {}),
     ...(until ? { untilG: said(until) } : {}),
   });
+  draft.next = {};
   isMet(draft);
   draft.lastPourEnds = match.toToken;
   place(draft, 'pours', match);
@@ -498,9 +513,18 @@ export const LAST: R[] = [
     const [dose, water, ratio] = [first(draft, 'doseG'), first(draft, 'waterG'), first(draft, 'ratio')];
     if (dose === undefined || (water === undefined && ratio === undefined) || found.lo < 20) return false;
     const waterG = water === undefined ? middle(dose) * ratio! : middle(water);
-    if (found.lo > waterG + 2) return false;
+    // A first pour is no more than the bed can take.
+    if (found.lo > waterG + 2 || (draft.pours.length === 0 && found.lo > 4.5 * middle(dose))) return false;
     if (draft.pours.length > 0 && Math.abs(found.lo - waterG) <= 2) return;
     pour(draft, amountOf(found, 'bare')!, match);
+  }),
+  rule('(?:about |around |roughly )?{n:t} (?:, {n:to} )?\\. $', (draft, match) => {
+    // “Two thirty.”, said last.
+    const before = match.line.tokens[match.fromToken - 1];
+    const time = match.figure('t')!.clockS;
+    if (before?.is !== 'stop' || !/[.¶]/.test(before.text) || draft.pours.length === 0) return false;
+    if (time === undefined || time < 90 || has(draft, 'doneS')) return false;
+    state(draft, 'doneS', time, match);
   }),
   rule('(?:about |around |roughly )?{s:t} (?=[.¶]|$)', (draft, match) => {
     const before = match.line.tokens[match.fromToken - 1];

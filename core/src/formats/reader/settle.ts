@@ -16,6 +16,7 @@ import {
   type FilterKind,
   type Found,
   type Said,
+  type Series,
 } from './draft';
 
 export type ReadPour = {
@@ -294,6 +295,9 @@ function readingsOf(
     return grams;
   });
   if (waterG !== undefined && list.length > 0 && pouredG < waterG - ROUNDED_G) isSound = false;
+  // With no water said, what they come to must be some coffee's water.
+  const ratio = doseG === undefined ? 15 : pouredG / doseG;
+  if (waterG === undefined && list.length > 0 && (ratio < 8 || ratio > 22)) isSound = false;
   return { readings, isSound };
 }
 
@@ -331,7 +335,7 @@ function withSeries(draft: Draft, doseG: number | undefined, waterG: number | un
       for (let n = 0; n < count; n += 1) {
         // The last brings it to what is said, where the pattern comes out only nearly.
         const isLast = n === count - 1 && each.untilG !== undefined;
-        made.push({ amount: isLast ? { toG: untilG! } : { addG }, ...startIn(made, each.everyS, n, draft) });
+        made.push({ amount: isLast ? { toG: untilG! } : { addG }, ...startIn(made, each, n) });
       }
     }
     if (at < draft.pours.length) made.push(draft.pours[at]!);
@@ -344,20 +348,16 @@ function withSeries(draft: Draft, doseG: number | undefined, waterG: number | un
 
 function startIn(
   made: readonly DraftPour[],
-  everyS: Said | undefined,
+  { everyS, start }: Series,
   n: number,
-  draft: Draft,
 ): Pick<DraftPour, 'atS' | 'waitS'> {
   if (made.length === 0) return { atS: 0 };
   const before = made.at(-1)!;
-  if (n === 0)
-    return draft.next.atS !== undefined
-      ? { atS: draft.next.atS }
-      : draft.next.waitS !== undefined
-        ? { atS: draft.next.waitS }
-        : everyS !== undefined && made.length === 1 && before.atS === 0
-          ? { atS: everyS }
-          : {};
+  if (n === 0) {
+    const atS = start.atS ?? start.waitS;
+    if (atS !== undefined) return { atS };
+    return everyS !== undefined && made.length === 1 && before.atS === 0 ? { atS: everyS } : {};
+  }
   if (everyS === undefined) return {};
   return before.atS === undefined ? { waitS: everyS } : { atS: middle(before.atS) + middle(everyS) };
 }

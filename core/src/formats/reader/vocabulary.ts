@@ -8,7 +8,7 @@ import type { FilterKind } from './draft';
 export const METHOD_NAMES: readonly [string, MethodId][] = [
   ['air ?press ', 'air-press'],
   [
-    '(?:pressure pot |stove ?top (?:coffee )?pot |stove top (?:coffee )?pot |pot with a valve )',
+    '(?:pressure pot |stove pot |stove ?top (?:coffee )?pot |stove top (?:coffee )?pot |pot with a valve )',
     'pressure-pot',
   ],
   [
