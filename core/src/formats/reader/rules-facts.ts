@@ -340,9 +340,8 @@ export const FACTS: R[] = [
     `(?:${COFFEE}|dose |in |put in |putting in |i take |i use |weigh |weigh out )(?:: |is |– |about |of )*{g} (?:of )?(?:${COFFEE})?`,
     (draft, match) => {
       const found = match.figure('g')!;
-      if (found.lo > 95 || found.plus || (/^in /.test(wordsOf(match)) !== false && has(draft, 'doseG')))
-        return false;
-      if (/^in /.test(wordsOf(match)) && !/^in : /.test(wordsOf(match))) return false;
+      // “In: 21.5 g” is a label; “in 40 g” is no dose.
+      if (found.lo > 95 || found.plus || /^in (?!: )/.test(wordsOf(match))) return false;
       state(draft, 'doseG', said(found), match);
     },
   ),

@@ -201,42 +201,23 @@ function isAlike<Name extends FactName>(name: Name, one: Facts[Name], other: Fac
   return Math.max(lowA, lowB) - Math.min(highA, highB) <= (ALIKE[name] ?? 0);
 }
 
+/** What the amounts of pours are worked out with. */
+type Known = { doseG: number | undefined; waterG: number | undefined; ounces: number };
+type Way = 'to' | 'add';
 type SettledPours = { pours: ReadPour[]; waterG?: number; isDoubtful: boolean };
 
 function settlePours(draft: Draft, doseG: number | undefined, waterG: number | undefined): SettledPours {
-  const ounces = draft.inOunces ? G_PER_OZ : 1;
-  const list = withSeries(draft, doseG, waterG);
+  const known = { doseG, waterG, ounces: draft.inOunces ? G_PER_OZ : 1 };
+  const list = withSeries(draft, known);
   if (list === null) return { pours: [], isDoubtful: true };
-  const ways = (['to', 'add'] as const).map((way) => readingsOf(list, way, doseG, waterG, ounces));
-  const [to, add] = ways as [Readings, Readings];
-  const hasBare = list.some(({ amount }, n) => n > 0 && typeof amount === 'object' && 'g' in amount);
-  // Where both ways come out, the way in which the others are said decides.
-  const manners = new Set(
-    list
-      .slice(1)
-      .flatMap(({ amount }) =>
-        typeof amount !== 'object' ? [] : 'toG' in amount ? ['to'] : 'addG' in amount ? ['add'] : [],
-      ),
-  );
-  const isBoth =
-    hasBare && to.isSound && add.isSound && to.readings.some((grams, n) => grams !== add.readings[n]);
-  const best =
-    isBoth && manners.has('add') && !manners.has('to')
-      ? add
-      : !hasBare || to.isSound
-        ? to
-        : add.isSound
-          ? add
-          : to;
-  const isOpen = isBoth && manners.size !== 1;
-  const last = best.readings.at(-1);
-  const pours = list.map((pour, n) => {
-    const toG = best.readings[n];
-    const { atS, waitS, path, then, cue, waterC } = pour;
+  const { readings, isSound, isOpen } = bestReadings(list, known);
+  const last = readings.at(-1);
+  const pours = list.map(({ atS, waitS, amount, path, then, cue, waterC }, n): ReadPour => {
+    const toG = readings[n];
     return {
       ...(atS === undefined ? {} : { atS }),
       ...(waitS === undefined || atS !== undefined ? {} : { waitS }),
-      amount: plainAmount(pour.amount, doseG, waterG, ounces),
+      amount: plainAmount(amount, known),
       ...(toG === undefined || isOpen ? {} : { toG: tenth(toG) }),
       ...(path ? { path } : {}),
       ...(then ? { then } : {}),
@@ -244,70 +225,64 @@ function settlePours(draft: Draft, doseG: number | undefined, waterG: number | u
       ...(waterC === undefined ? {} : { waterC }),
     };
   });
-  return {
-    pours,
-    ...(waterG === undefined && last !== undefined && (list.length > 1 || list[0]!.amount !== 'rest')
-      ? { waterG: last }
-      : {}),
-    isDoubtful: isOpen || !best.isSound,
-  };
+  const isWater =
+    waterG === undefined && last !== undefined && (list.length > 1 || list[0]!.amount !== 'rest');
+  return { pours, ...(isWater ? { waterG: last } : {}), isDoubtful: isOpen || !isSound };
 }
 
-function plainAmount(
-  amount: DraftPour['amount'],
-  doseG: number | undefined,
-  waterG: number | undefined,
-  ounces: number,
-): PlainAmount {
+/** Bare grams are readings where those come out, else what is added; where both do, as the other pours are said, or nobody knows. */
+function bestReadings(list: readonly DraftPour[], known: Known): Readings & { isOpen: boolean } {
+  const to = readingsOf(list, 'to', known);
+  const hasBare = list.some(({ amount }, n) => n > 0 && typeof amount === 'object' && 'g' in amount);
+  if (!hasBare) return { ...to, isOpen: false };
+  const add = readingsOf(list, 'add', known);
+  if (!add.isSound || !to.isSound) return { ...(add.isSound ? add : to), isOpen: false };
+  const isSaid = (way: 'toG' | 'addG') =>
+    list.slice(1).some(({ amount }) => typeof amount === 'object' && way in amount);
+  const [saysTo, saysAdd] = [isSaid('toG'), isSaid('addG')];
+  const differ = to.readings.some((grams, n) => grams !== add.readings[n]);
+  return { ...(saysAdd && !saysTo ? add : to), isOpen: differ && saysTo === saysAdd };
+}
+
+function plainAmount(amount: DraftPour['amount'], known: Known): PlainAmount {
   if (amount === 'rest') return 'rest';
-  if ('addG' in amount) return { addG: tenth(gramsOf(amount, 'to', 0, doseG, waterG, ounces)!) };
-  const grams = gramsOf(amount, 'to', 0, doseG, waterG, ounces) ?? 0;
-  return 'g' in amount ? { g: tenth(grams) } : { toG: tenth(grams) };
+  const grams = tenth(gramsOf(amount, 'to', 0, known) ?? 0);
+  return 'addG' in amount ? { addG: grams } : 'g' in amount ? { g: grams } : { toG: grams };
 }
 
 type Readings = { readings: (number | undefined)[]; isSound: boolean };
 
 /** Printed readings may miss the water by so much, grams. */
 const ROUNDED_G = 2.5;
+/** Where no water is said, what pours come to is some coffee's water within these ratios. */
+const LIKELY_RATIO = { min: 8, max: 22 };
 
-function readingsOf(
-  list: readonly DraftPour[],
-  bare: 'to' | 'add',
-  doseG: number | undefined,
-  waterG: number | undefined,
-  ounces: number,
-): Readings {
+function readingsOf(list: readonly DraftPour[], bare: Way, known: Known): Readings {
+  const { doseG, waterG } = known;
   let pouredG = 0;
   let isSound = true;
   const readings = list.map(({ amount }, n) => {
-    const grams = gramsOf(amount, bare, pouredG, doseG, waterG, ounces);
-    if (grams === undefined) {
-      isSound = false;
-      return undefined;
-    }
-    if (
-      grams <= pouredG ||
-      (waterG !== undefined && grams > waterG + ROUNDED_G) ||
-      (amount === 'rest' && n < list.length - 1)
-    )
-      isSound = false;
-    pouredG = grams;
+    const grams = gramsOf(amount, bare, pouredG, known);
+    const isTooMuch = waterG !== undefined && grams !== undefined && grams > waterG + ROUNDED_G;
+    const isEarly = amount === 'rest' && n < list.length - 1;
+    if (grams === undefined || grams <= pouredG || isTooMuch || isEarly) isSound = false;
+    pouredG = grams ?? pouredG;
     return grams;
   });
-  if (waterG !== undefined && list.length > 0 && pouredG < waterG - ROUNDED_G) isSound = false;
-  // With no water said, what they come to must be some coffee's water.
-  const ratio = doseG === undefined ? 15 : pouredG / doseG;
-  if (waterG === undefined && list.length > 0 && (ratio < 8 || ratio > 22)) isSound = false;
-  return { readings, isSound };
+  if (list.length === 0) return { readings, isSound };
+  const ratio = doseG === undefined ? LIKELY_RATIO.min : pouredG / doseG;
+  const isLikely =
+    waterG === undefined
+      ? ratio >= LIKELY_RATIO.min && ratio <= LIKELY_RATIO.max
+      : pouredG >= waterG - ROUNDED_G;
+  return { readings, isSound: isSound && isLikely };
 }
 
 function gramsOf(
   amount: DraftPour['amount'],
-  bare: 'to' | 'add',
+  bare: Way,
   pouredG: number,
-  doseG: number | undefined,
-  waterG: number | undefined,
-  ounces: number,
+  { doseG, waterG, ounces }: Known,
 ): number | undefined {
   if (amount === 'rest') return waterG;
   if ('share' in amount) return waterG === undefined ? undefined : amount.share * waterG;
@@ -315,15 +290,16 @@ function gramsOf(
   const factor = amount.isBare ? ounces : 1;
   if ('toG' in amount) return middle(amount.toG) * factor;
   if ('addG' in amount) return pouredG + middle(amount.addG) * factor;
-  return bare === 'to' ? middle(amount.g) * factor : pouredG + middle(amount.g) * factor;
+  return (bare === 'to' ? 0 : pouredG) + middle(amount.g) * factor;
 }
 
 /** Pours of which only a pattern is said are put where they were said; null where the pattern does not come out. */
-function withSeries(draft: Draft, doseG: number | undefined, waterG: number | undefined): DraftPour[] | null {
+function withSeries(draft: Draft, known: Known): DraftPour[] | null {
+  const { waterG } = known;
   const made: DraftPour[] = [];
   for (let at = 0; at <= draft.pours.length; at += 1) {
     for (const each of draft.series.filter(({ after }) => after === at)) {
-      const beforeG = readingsOf(made, 'to', doseG, waterG, 1).readings.at(-1) ?? 0;
+      const beforeG = readingsOf(made, 'to', known).readings.at(-1) ?? 0;
       const untilG = each.untilG === undefined ? waterG : middle(each.untilG);
       const eachG = each.eachG === undefined ? undefined : middle(each.eachG);
       const count =
@@ -375,10 +351,7 @@ function settleTemperatures(read: ReadText): void {
   const hot = read.pours.flatMap(({ waterC }) =>
     waterC === undefined || waterC === 'room' || middle(waterC) < 50 ? [] : [waterC],
   );
-  if (read.waterC === undefined && !read.asked.includes('waterC') && hot.length > 0) {
-    const kinds = new Set(hot.map(middle));
-    read.waterC = kinds.size === 1 ? hot[0]! : hot[0]!;
-  }
+  if (read.waterC === undefined && !read.asked.includes('waterC') && hot.length > 0) read.waterC = hot[0]!;
   for (const pour of read.pours)
     if (
       pour.waterC !== undefined &&
