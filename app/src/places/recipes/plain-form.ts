@@ -12,6 +12,7 @@ import {
   type MethodId,
   type PlainFilter,
   type PlainPour,
+  type PlainStir,
   type RoastLevel,
 } from '@even-kettle/core/recipe';
 import {
@@ -310,23 +311,23 @@ function stepsAsTyped(read: ReadText, mass: (grams: number) => string): string {
   if (read.pours.length > 0)
     return read.pours.map((pour) => pourAsTyped(schemas().pourOf(pour), mass)).join(', ');
   const { plungeS, flameOffS, pressForS, stirs = [] } = schemas().timesOf(read.method ?? 'cone', read);
-  const at = (atS: number | undefined) => (atS === undefined ? '' : `${showClock(atS)} `);
-  const stirWords = stirs.map(
-    ({ atS, times, forS }) =>
-      `${at(atS)}stir${times === undefined ? '' : ` ${times} times`}${forS === undefined ? '' : ` for ${forS} s`}`,
-  );
-  const lasts = pressForS === undefined ? '' : ` for ${pressForS} s`;
-  const ends = [
-    ...(flameOffS === undefined ? [] : [`flame off at ${showClock(flameOffS)}`]),
-    ...(plungeS === undefined ? [] : [`press at ${showClock(plungeS)}${lasts}`]),
-    ...(plungeS === undefined && lasts !== '' ? [`press${lasts}`] : []),
-  ];
+  const asFlameGoes = ({ atS }: PlainStir) => flameOffS !== undefined && atS === flameOffS;
+  const inWords = (stir: PlainStir) => {
+    const when = stir.atS === undefined || asFlameGoes(stir) ? '' : `${showClock(stir.atS)} `;
+    const times = stir.times === undefined ? '' : ` ${stir.times} times`;
+    return `${when}stir${times}${stir.forS === undefined ? '' : ` for ${stir.forS} s`}`;
+  };
   // What is stirred as the flame goes off is said behind it.
-  return (
-    flameOffS === undefined
-      ? [...stirWords, ...ends]
-      : [...stirWords.slice(0, 1), ...ends, ...stirWords.slice(1)]
-  ).join(', ');
+  const isLater = (stir: PlainStir, n: number) =>
+    asFlameGoes(stir) || (flameOffS !== undefined && stir.atS === undefined && n > 0);
+  const lasts = pressForS === undefined ? '' : ` for ${pressForS} s`;
+  const press = plungeS === undefined ? '' : ` at ${showClock(plungeS)}`;
+  return [
+    ...stirs.filter((stir, n) => !isLater(stir, n)).map(inWords),
+    ...(flameOffS === undefined ? [] : [`flame off at ${showClock(flameOffS)}`]),
+    ...stirs.filter(isLater).map(inWords),
+    ...(press + lasts === '' ? [] : [`press${press}${lasts}`]),
+  ].join(', ');
 }
 
 /** A pour as a person would type it, so that what was read can be read again and changed. */

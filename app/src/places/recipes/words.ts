@@ -104,7 +104,8 @@ export const WORDS = {
   doseFromTo: (from: number, to: number) => `Dose: from ${from} to ${to} g.`,
   sayTheWaterFirst: 'Say the water first: a ratio makes the dose from it.',
   weighASpoonFirst: 'Weigh one level spoon of coffee first, and say it below.',
-  grindFromTo: 'Grind: from 0 (coarse) to 100 (extra fine), or in words, like “medium-fine” or “like table salt”.',
+  grindFromTo:
+    'Grind: from 0 (coarse) to 100 (extra fine), or in words, like “medium-fine” or “like table salt”.',
   showMe: 'Show me',
   showWholeMethod: 'Show me the whole method, as a silent run of the hands card',
   showMeFor: (name: string) => `Show me: ${name}`,
