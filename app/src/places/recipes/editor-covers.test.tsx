@@ -55,17 +55,6 @@ const at = (testID: string, text: string) =>
 const all = (label: string, n: number, text: string) =>
   act(() => fireEvent.changeText(screen.getAllByLabelText(label)[n]!, text));
 
-/** Chooses in the first of several lists of one name. */
-const firstOf = (label: string, value: string) => {
-  act(() =>
-    fireEvent.press(screen.getAllByLabelText(new RegExp(`^${label}: `))[0]!, {
-      button: 0,
-      preventDefault: () => undefined,
-    }),
-  );
-  act(() => fireEvent.press(screen.getByTestId(`option-${value}`)));
-};
-
 /** How each field is set, in an order in which each is there when it is its turn. */
 const SETS: Record<string, () => void> = {
   name: () => type('Name', 'Ours'),
@@ -84,9 +73,9 @@ const SETS: Record<string, () => void> = {
   waterIs: () => choose('Temperature of water', 'to start with'),
   otherwise: () => type('What others do, and why', 'Others wait.'),
   cautions: () => type('Cautions, one a line', 'Hot.\nVery hot.'),
-  'holds.tool': () => firstOf('Holds', 'burner'),
-  'holds.from': () => firstOf('from', 'weigh'),
-  'holds.to': () => firstOf('to the end of', 'load'),
+  'holds.tool': () => choose('Held tool 1', 'burner'),
+  'holds.from': () => choose('Held tool 1, from', 'weigh'),
+  'holds.to': () => choose('Held tool 1, to the end of', 'load'),
 };
 
 const edited: { step: RecipeStep | null } = { step: null };

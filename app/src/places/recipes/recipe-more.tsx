@@ -75,6 +75,7 @@ export function RecipeMore({ draft, at, onChange }: Props) {
         <HoldRow
           key={n}
           hold={hold}
+          number={n + 1}
           steps={draft.steps}
           onChange={(next) => set({ holds: draft.holds.with(n, next) })}
           onRemove={() => set({ holds: draft.holds.toSpliced(n, 1) })}
@@ -97,11 +98,13 @@ export function RecipeMore({ draft, at, onChange }: Props) {
 
 function HoldRow({
   hold,
+  number,
   steps,
   onChange,
   onRemove,
 }: {
   hold: Hold;
+  number: number;
   steps: Recipe['steps'];
   onChange: (hold: Hold) => void;
   onRemove: () => void;
@@ -112,6 +115,7 @@ function HoldRow({
     <Row style={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
       <Select
         label={WORDS.holds}
+        says={WORDS.heldTool(number)}
         value={hold.tool}
         options={TOOLS.map((value) => ({ value, label: value }))}
         onChange={(tool) => onChange({ ...hold, tool })}
@@ -119,6 +123,7 @@ function HoldRow({
       />
       <Select
         label={WORDS.holdsFrom}
+        says={WORDS.heldFrom(number)}
         value={hold.from}
         options={named}
         onChange={(from) => onChange({ ...hold, from })}
@@ -126,6 +131,7 @@ function HoldRow({
       />
       <Select
         label={WORDS.holdsTo}
+        says={WORDS.heldTo(number)}
         value={hold.to}
         options={named}
         onChange={(to) => onChange({ ...hold, to })}
@@ -135,7 +141,7 @@ function HoldRow({
         kind="bare"
         icon="close"
         label={WORDS.remove}
-        says={WORDS.removeForName(hold.tool)}
+        says={WORDS.removeForName(WORDS.heldTool(number))}
         onPress={onRemove}
       />
     </Row>

@@ -74,7 +74,8 @@ const UNITS: readonly [RegExp, Unit][] = [
   [/-?ish\b/iy, as('bare')],
 ];
 
-const DIGITS = /\d{1,9}(?:[.,]\d{1,6})?/y;
+/** In “41,0:36” the comma parts two figures. */
+const DIGITS = /\d{1,9}(?:[.,]\d{1,6}(?![\d]*[:'’]\d))?/y;
 const WORD = /\p{L}[\p{L}'’]{0,40}|\d{1,9}\p{L}{1,20}/uy;
 
 /** All tokens of a text, in their order. */

@@ -165,6 +165,7 @@ test('in a field for pours alone the first figure is a pour, and what is no pour
     const read = readSteps(text, { method: 'cone', inOunces, doseG: 18, waterG: 288 });
     return [read.pours.map(inShort), read.unread];
   };
+  expect(pours('0:00 41,0:36 +94,1:12 rest')).toEqual([['0 41', '36 135', '72 288'], []]);
   expect(pours('41, 0:36 +94, rest')).toEqual([['0 41', '36 135', '? 288'], []]);
   expect(pours('bloom 2x, wait 30 s, 50 %, 1:20 rest')[0]).toEqual(['0 36', '+30 144', '80 288']);
   expect(pours('0:00 1.5, 0:40 rest', true)[0]).toEqual(['0 42.5', '40 288']);
