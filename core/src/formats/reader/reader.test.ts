@@ -179,6 +179,17 @@ test('a figure that nobody used is marked, and pours in which one may be missing
   expect(read).toMatchObject({ doseG: 18, waterG: 300, pours: [], asked: ['pours'] });
 });
 
+test.each([
+  ['cone, paper, 18 g, 300 g, bloom 50 g 40 s, 0:45 rest. Lift the cloth out at 3:00.', 'filter'],
+  ['cone, 18 g, 300 g, 0:00 60 g, 1:00 to 180 g, 2:00 to 300 g. Dry by 1:45.', 'doneS'],
+  ['Press, 30 g, 450 g, 94 °C. Steep for 4 minutes. Plunge at 6:00.', 'plungeS'],
+  ['Siphon, 25 g, 380 g. Stir 5. Steep 40 s. Flame off at 1:30.', 'flameOffS'],
+  ['cone, 18 g coarse, 300 g, grind it fine, 0:00 60 g, 0:40 rest', 'grindBand'],
+  ['sock, 24 g, 1:14, 90 °C. 20 g of coffee. 0:00 50 g, 0:40 rest', 'doseG'],
+])('what a text says twice otherwise is asked: %s', (text, field) => {
+  expect(readRecipeText(text).asked).toContain(field);
+});
+
 const piece = fc.oneof(
   fc
     .constantFrom(...TEXTS.map(({ text }) => text))

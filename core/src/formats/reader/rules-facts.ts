@@ -2,7 +2,7 @@
  * Rules for what is true of the whole recipe: brewer, coffee, water, grind, and what is added. Amounts that are named come before those
  * that stand by themselves.
  */
-import { first, has, middle, said, state, type Draft, type FactName } from './draft';
+import { first, has, middle, said, state, type Draft, type FactName, type FilterKind } from './draft';
 import type { Figure } from './figures';
 import { rule, type Match, type Rule } from './grammar';
 import { COMPARED, FEELS, FILTERS, GRINDS, METHOD_NAMES, USUAL_BAND } from './vocabulary';
@@ -101,7 +101,7 @@ export const FACTS: R[] = [
       // “wet it with 50” is the bloom where it is the coffee that is wetted.
       if (/^(?:wet|wetted) it/.test(wordsOf(match))) return false;
       const filter = /cloth|paper|metal/.exec(wordsOf(match))?.[0];
-      if (filter && !has(draft, 'filter')) state(draft, 'filter', filter as 'cloth', match);
+      if (filter) stateFilter(draft, filter as FilterKind, match);
       state(draft, 'rinseG', said(found), match);
     },
   ),
@@ -393,6 +393,15 @@ function readRatio(draft: Draft, match: Match): boolean | void {
   state(draft, 'ratio', value, match);
 }
 
+/** “The paper” of a thick one is thick; a cloth beside a paper is asked after. */
+function stateFilter(draft: Draft, filter: FilterKind, match: Match): void {
+  const isPaper = (kind: FilterKind | undefined) => kind === 'paper' || kind === 'thick-paper';
+  const statement = draft.facts.filter?.[0];
+  if (!statement || !isPaper(statement.value) || !isPaper(filter))
+    return state(draft, 'filter', filter, match);
+  if (filter === 'thick-paper') statement.value = filter;
+}
+
 /** Names of brewers and filters; the one method of the text has been found before. */
 export const NAMES: R[] = [
   ...METHOD_NAMES.map(([pattern, method]) =>
@@ -412,7 +421,7 @@ export const NAMES: R[] = [
   }),
   ...FILTERS.map(([pattern, filter]) =>
     rule<Draft>(pattern, (draft, match) => {
-      if (!has(draft, 'filter')) state(draft, 'filter', filter, match);
+      stateFilter(draft, filter, match);
     }),
   ),
   rule(

@@ -143,6 +143,7 @@ export function settle(draft: Draft, isOpen: boolean): ReadText {
       if (n > 0 && atS === undefined && waitS === undefined && !cue) asked.add(`pours.${n + 1}`);
     });
   }
+  for (const field of timesThatClash(read)) asked.add(field);
   if (doseG !== undefined) read.doseG = Math.round(doseG * 100) / 100;
   else asked.add('doseG');
   if (waterG !== undefined) read.waterG = tenth(waterG);
@@ -189,6 +190,20 @@ function dosesAndWater(
     else return { ratio };
   }
   return { doseG, waterG };
+}
+
+/** How far two ways of saying one moment may differ, seconds. */
+const SAME_MOMENT_S = 15;
+
+/** Times that cannot both be: a steep that ends otherwise than its flame or plunge, an end before the last pour. */
+function timesThatClash({ steepS, flameOffS, plungeS, doneS, pours }: ReadText): string[] {
+  const lastS = pours.at(-1)?.atS;
+  const ends = { flameOffS, plungeS };
+  const clashing = Object.entries(ends).filter(
+    ([, atS]) => steepS !== undefined && atS !== undefined && Math.abs(atS - steepS) > SAME_MOMENT_S,
+  );
+  const isEarly = doneS !== undefined && lastS !== undefined && doneS[1] <= middle(lastS);
+  return [...clashing.map(([field]) => field), ...(isEarly ? ['doneS'] : [])];
 }
 
 function isAlike<Name extends FactName>(name: Name, one: Facts[Name], other: Facts[Name]): boolean {
