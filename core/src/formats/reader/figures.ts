@@ -279,6 +279,8 @@ function spokenFigure(text: string, at: number): Figure | null {
 const KEEPS_ITS_S = /^(?:it|that|what|whatever|there|here|who|he|she|let|everything|everybody|nobody)'s$/;
 
 function wordAt(text: string, at: number): Word | null {
+  const arrow = matchAt(/(?:->|=>|→)/y, text, at);
+  if (arrow) return { is: 'word', text: 'to', from: at, to: at + arrow[0].length };
   const found = matchAt(WORD, text, at);
   if (!found) return null;
   const word = found[0].toLowerCase().replaceAll('’', "'");

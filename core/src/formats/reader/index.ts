@@ -79,14 +79,23 @@ export function readSteps(source: string, { method, inOunces, doseG, waterG }: K
   };
 }
 
+/** No poured brew is done sooner, seconds. */
+const LEAST_S = 90;
+
 /** A time that stands last, by itself and behind all pours, is when it is done. */
 function endsAlone({ tokens }: Line, draft: Draft, taken: Use[]): void {
   const { waiting, next, pours } = draft;
   const lastS = pours.at(-1)?.atS;
-  if (!waiting || next.atS === undefined || draft.facts.doneS || lastS === undefined) return;
+  const isPoured = lastS !== undefined || draft.series.length > 0;
+  if (!waiting || next.atS === undefined || draft.facts.doneS || !isPoured) return;
   const isLast = tokens.slice(waiting.toToken).every(({ is }) => is === 'stop');
   const before = tokens[waiting.fromToken - 1];
-  if (!isLast || before?.is !== 'stop' || !/[.¶]/.test(before.text) || middle(next.atS) <= middle(lastS))
+  if (
+    !isLast ||
+    before?.is !== 'stop' ||
+    !/[.¶]/.test(before.text) ||
+    middle(next.atS) <= middle(lastS ?? LEAST_S)
+  )
     return;
   draft.facts.doneS = [
     { value: next.atS, from: tokens[waiting.fromToken]!.from, to: tokens[waiting.toToken - 1]!.to },

@@ -132,7 +132,11 @@ export const FACTS: R[] = [
     },
   ),
   // What a cup holds is no water of the brew.
-  rule('{g} (?:cup|mug|bowl) (?:size )?', () => undefined),
+  rule('{g} (?:size |(?:cup|mug|bowl|pot|press) (?:size )?)', () => undefined),
+  rule(
+    '(?:add |pour |and |then )*{g} (?:of )?(?:hot |boiling )?water (?:to|into|in) the (?:cup|server|carafe|mug|glass|jug) ',
+    amountOf('bypassG'),
+  ),
   rule(
     '{g} (?:of )?(?:hot |cold )?water (?:per|a|for each|for every|each) (?:cup|person|mug) ',
     (draft, match) => {
@@ -191,7 +195,7 @@ export const FACTS: R[] = [
     state(draft, 'servings', match.figure('n')!.lo, match);
   }),
   rule(
-    "(?:for each|for every|per|a|each|every) (?:cup|person|mug|head) (?:: |, |it's |is |i take |take |i use |use )*{g} (?:of )?(?:coffee )?",
+    "(?:for each|for every|per|a|each|every) (?:{gn} )?(?:cup|person|mug|head) (?:: |, |it's |is |i take |take |i use |use |i'm at )*{g} (?:of )?(?:coffee )?",
     (draft, match) => {
       const found = match.figure('g')!;
       if (found.lo > 30) return false;
@@ -481,7 +485,7 @@ export const BARE: R[] = [
     readWater,
   ),
   rule(
-    '(?:water|globe|kettle|out of the kettle|fill|fill the globe|pour|brew water|total water|fill water) (?:\\( globe \\) )?(?:: |is |with |– |of |to (?:below |under |just below )?the valve |up |, |about |takes |gets )*{g} (?:of )?(?:water )?(?:in all |in total |altogether )?',
+    '(?:water|globe|kettle|out of the kettle|fill|fill the globe|pour|brew water|total water|fill water) (?:\\( globe \\) |first )?(?:: |is |with |– |of |to (?:below |under |just below )?the valve |up |, |about |takes |gets )*{g} (?:of )?(?:water )?(?:in all |in total |altogether )?',
     (draft, match) => (/^pour /.test(wordsOf(match)) && draft.isPoured ? false : readWater(draft, match)),
   ),
   rule(
@@ -490,6 +494,9 @@ export const BARE: R[] = [
   ),
   rule('{gn} (?:in (?:all|total)|altogether|all told|in the globe|into the globe|all in) ', readWater),
   rule('{gn} (?:hot |cold )?in the globe ', readWater),
+  rule('(?:fill|top|pour|go) (?:it )?(?:up )?(?:to|until) {g} ', (draft, match) =>
+    draft.isPoured ? false : readWater(draft, match),
+  ),
   rule('water (?:: |is |about )*{n:gn} ', (draft, match) => {
     const found = match.figure('gn')!;
     return found.lo < 100 || has(draft, 'waterG') ? false : readWater(draft, match);

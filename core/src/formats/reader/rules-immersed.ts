@@ -20,7 +20,7 @@ const ABOUT =
 
 export const DONE: R[] = [
   rule(
-    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:last drop (?:falls|is)|dry|drained|drain|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
+    `(?:it'll |it |should |be |and |all |it's |everything's |is |will |sucks |itself |that |we're |i |the |finished |has )*(?:last drop (?:falls|is)|stop|stopped|dry|drained|drain|drains|drained out|through|done|finish|finished|finishes|ready|down|drawdown|drains out|ends|end|total time|total|brew time|whole thing|lift it out|lift out|looking for|takes|take it out|cloth off|comes off|out) (?:¶ )?${ABOUT}{t} (?:or so |give or take |or thereabouts )?(?:on the clock |in all |altogether |total )?`,
     (draft, match) => {
       const figure = match.figure('t')!;
       if (figure.kind === 'bare' && figure.clockS === undefined) return false;
@@ -64,11 +64,17 @@ const STIR_HOW =
   '(?:it |gently |gentle |well |slowly |hard |everything |the |coffee |grounds |slurry |through |carefully |with |a |spoon |paddle |stick |back and forth |about |around |for |again |now |once more |in |bamboo |good |quickly |vigorously |once |all )*';
 
 export const IMMERSED: R[] = [
-  rule('(?:press|plunge|push) (?:: |from )?{k:t} (?=[.,¶|]|$)', (draft, match) => {
-    const { lo, hi } = match.figure('t')!;
-    state(draft, 'plungeS', lo, match);
-    if (hi > lo) state(draft, 'pressForS', hi - lo, match);
-  }),
+  rule('(?:and |then )*again {n} (?:times )?(?:at {t} )?', stir),
+  rule(
+    '(?:press|plunge|push) (?:: |from )?{k:t} (?:and take {s} )?(?:and |for |over |taking |it )*(?=[.,¶|<]|$)',
+    (draft, match) => {
+      const { lo, hi } = match.figure('t')!;
+      state(draft, 'plungeS', lo, match);
+      const lasts = match.figure('s');
+      if (lasts) state(draft, 'pressForS', said(lasts), match);
+      else if (hi > lo) state(draft, 'pressForS', hi - lo, match);
+    },
+  ),
   rule(`(?:give it |then |and |a |good |quick )*(?:stirs?|stirring) ${STIR_HOW}(?:for )?{s} `, stir),
   rule(`{s} (?:of )?(?:(?:gentle|slow|good|quick|vigorous) )*(?:stir|stirring|stirs) `, stir),
   rule(
@@ -234,6 +240,8 @@ export const IMMERSED: R[] = [
 ];
 
 function fromNext(draft: Draft, match: Match): void {
+  // A time that something else has been done at is not the plunge's.
+  if (!draft.waiting) return;
   const { atS, waitS } = draft.next;
   if (atS !== undefined) state(draft, 'plungeS', atS, match);
   else if (waitS !== undefined) state(draft, 'steepS', waitS, match);
