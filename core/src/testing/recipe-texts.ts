@@ -1158,9 +1158,8 @@ export const TEXTS: readonly TextCase[] = [
   },
   {
     text: "Siphon. Now listen. Two hundred and ninety grams of hot water down below, nineteen grams up top when it has come up and calmed to ninety-one. Press it under, stir for eight seconds, leave it half a minute, flame off, stir twice. It'll be down in a minute thirty-five or so.",
-    is: { method: 'siphon', steepS: 30, doneS: [95, 95], doseG: 19, waterG: 290 },
+    is: { method: 'siphon', waterC: 91, steepS: 30, doneS: [95, 95], doseG: 19, waterG: 290 },
     stirs: '/8, x2',
-    unread: ['ninety-one'],
   },
   {
     text: '1. Rinse the cloth with 150 g of hot water.\n2. Hang it over the server: sock.\n3. 21 g of coffee, ground like couscous, shallow well.\n4. 0:00 45 g in the centre\n5. 0:40 to 130 g in the centre\n6. 1:20 to 220 g ring\n7. 2:00 to 310 g\n8. Stop at 3:15, lift the sock.\n9. Add 30 g hot water to the cup.',

@@ -470,6 +470,7 @@ export const BARE: R[] = [
   }),
   rule('(?:hot|boiling) (?:hot )?(?:, )?(?:so |about |around |say |at |near )*{n:cn} ', readTemperature),
   rule('{cn} (?:up top|in the top|at the top|above) ', readTemperature),
+  rule('(?:calmed|settled|cooled|steadied|steady|down|risen) (?:to|at) {cn} ', readTemperature),
   rule('iced ', () => undefined),
   rule('{n:cn} (?=[.,;¶]|$)', (draft, match) => {
     const before = match.line.tokens[match.fromToken - 1];
