@@ -2,16 +2,15 @@
  * A recipe whose water goes in at once, from what was said of it: stirs, flame, plunge and end are put at their times. What was said and
  * cannot be is refused, never dropped; what was not said is the method's usual.
  */
+import { showClock } from '../units';
 import type { Fault } from './check';
-import { handStep, passive, straightOn } from './methods/parts';
+import { addWater, handStep, passive, straightOn } from './methods/parts';
 import type { PlainRecipe, PlainStir } from './plain';
 import type { Recipe, RecipeStep } from './recipe';
 
 type Made = { ok: true; recipe: Recipe } | { ok: false; faults: Fault[] };
 
 const refused = (field: string, reason: string): Made => ({ ok: false, faults: [{ field, reason }] });
-const clock = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')}`;
 
 /** Hands take so long to stir once, and before that, seconds. */
 const EACH_STIR_S = 0.8;
@@ -67,11 +66,14 @@ function siphon(base: Recipe, plain: PlainRecipe): Made {
   if (offS <= coffeeS)
     return refused(
       'flameOffS',
-      `The flame cannot go off at ${clock(offS)}: the stirring takes ${coffeeS} s.`,
+      `The flame cannot go off at ${showClock(offS)}: the stirring takes ${coffeeS} s.`,
     );
   const done = endS ?? { from: offS + 45, to: offS + 75 };
   if (done.to <= offS + offLastsS)
-    return refused('endS', `It cannot be down at ${clock(done.to)}: the flame goes off at ${clock(offS)}.`);
+    return refused(
+      'endS',
+      `It cannot be down at ${showClock(done.to)}: the flame goes off at ${showClock(offS)}.`,
+    );
   const between = more.map((stir, n): RecipeStep =>
     handStep(`stir-${n + 2}`, 'stir', stirWords(stir, true), stirS(stir, 6), 'stirred', {
       start: { atS: stir.atS! },
@@ -109,13 +111,13 @@ function press(base: Recipe, plain: PlainRecipe): Made {
   if (tooLate)
     return refused(
       'stirs',
-      `It is plunged at ${clock(plungeS)}, and cannot be stirred at ${clock(tooLate.atS)}.`,
+      `It is plunged at ${showClock(plungeS)}, and cannot be stirred at ${showClock(tooLate.atS)}.`,
     );
   const openingS = opening ? stirS(opening, 6) : 5;
   if (plungeS <= openingS + 5)
     return refused(
       'plungeS',
-      `It cannot be plunged at ${clock(plungeS)}: the water and the stirring come first.`,
+      `It cannot be plunged at ${showClock(plungeS)}: the water and the stirring come first.`,
     );
   const pour = stepOf(base, 'pour');
   const warm = base.steps.find(({ kind, id }) => kind === 'warm' && id !== 'set-filter');
@@ -134,7 +136,7 @@ function press(base: Recipe, plain: PlainRecipe): Made {
       const lastsS = stirS(stir, 5);
       if (stir.atS > fromS) brew.push(passive(`steep-${n + 1}`, 'settle', 'Steeping', { untilS: stir.atS }));
       brew.push(
-        handStep(`stir-${n + 2}`, 'dip', stirWords(stir, true), lastsS, 'stirred', {
+        handStep(`stir-${n + 2}`, 'stir', stirWords(stir, true), lastsS, 'stirred', {
           start: { atS: stir.atS },
           window: PATIENT,
           ...counted(stir),
@@ -149,7 +151,10 @@ function press(base: Recipe, plain: PlainRecipe): Made {
   brew.push({ ...plunge, name: 'Plunge slowly', start: { atS: beginsS }, lasts: { s: pressForS } });
   const end = plain.endS ?? { from: beginsS + pressForS - 5, to: beginsS + pressForS + 40 };
   if (end.to <= plungeS)
-    return refused('endS', `It cannot be done at ${clock(end.to)}: it is plunged at ${clock(plungeS)}.`);
+    return refused(
+      'endS',
+      `It cannot be done at ${showClock(end.to)}: it is plunged at ${showClock(plungeS)}.`,
+    );
   return {
     ok: true,
     recipe: withBypass({ ...base, endWindowS: windowOf(end), steps: around(base, brew) }, plain),
@@ -193,7 +198,7 @@ function airPress(base: Recipe, plain: PlainRecipe): Made {
   if (atS < busyS)
     return refused(
       'plungeS',
-      `It cannot be pressed at ${clock(atS)}: water and stirring take until ${clock(busyS)}.`,
+      `It cannot be pressed at ${showClock(atS)}: water and stirring take until ${showClock(busyS)}.`,
     );
   brew.push(passive('steep', 'settle', 'Steeping', { untilS: Math.round(atS) }), {
     ...squeeze,
@@ -201,7 +206,7 @@ function airPress(base: Recipe, plain: PlainRecipe): Made {
   });
   const end = plain.endS ?? { from: atS + pressForS - 5, to: atS + pressForS + 8 };
   if (end.to <= atS)
-    return refused('endS', `It cannot be done at ${clock(end.to)}: it is pressed at ${clock(atS)}.`);
+    return refused('endS', `It cannot be done at ${showClock(end.to)}: it is pressed at ${showClock(atS)}.`);
   return {
     ok: true,
     recipe: withBypass({ ...base, endWindowS: windowOf(end), steps: around(base, brew) }, plain),
@@ -267,10 +272,7 @@ const around = ({ steps }: Recipe, brew: readonly RecipeStep[]): RecipeStep[] =>
 
 function withBypass(recipe: Recipe, { bypassG = 0 }: PlainRecipe): Recipe {
   if (bypassG === 0) return recipe;
-  const add = handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', {
-    phase: 'finish',
-    hint: 'Once the coffee is out of the press.',
-  });
+  const add = addWater('Once the coffee is out of the press.');
   const at = recipe.steps.findIndex(({ kind }) => kind === 'serve');
   return {
     ...recipe,

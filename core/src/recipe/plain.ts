@@ -3,8 +3,9 @@
  * cup, with the method's own prep, finish and cautions around it.
  */
 import type { WaterPath } from '../pour';
+import { showClock } from '../units';
 import { METHODS, SCHOOLS } from './methods';
-import { handStep, straightOn, warmCup } from './methods/parts';
+import { BESIDE_THE_BED, addWater, straightOn, warmCup } from './methods/parts';
 import { referenceOf } from './lay-out';
 import { atOnce, windowOf } from './plain-at-once';
 import type { Amount, BedPreparation, MethodId, Recipe, RecipeStep, StartCue, StepStart } from './recipe';
@@ -166,10 +167,10 @@ export function recipeFromPlain(plain: PlainRecipe, id: string): FromPlain {
     ({ phase, kind }) => (phase === 'finish' || phase === 'clean') && kind !== 'bypass',
   );
   const drawdown = SCHOOLS.flatMap(({ steps }) => steps).find(({ kind }) => kind === 'drawdown')!;
-  const bypass = plain.bypassG ? [addWater] : [];
+  const bypass = plain.bypassG ? [addWater(BESIDE_THE_BED)] : [];
   const steps = [...before, ...pours, warmCup, drawdown, ...bypass, ...after];
   const last = steps.findLast(({ pour }) => pour)!;
-  const lastWater = plain.bypassG ? addWater.id : warmCup.id;
+  const lastWater = bypass[0]?.id ?? warmCup.id;
   const recipe: Recipe = {
     ...base,
     steps,
@@ -178,11 +179,11 @@ export function recipeFromPlain(plain: PlainRecipe, id: string): FromPlain {
     endWindowS: { from: 1, to: 2 },
   };
   const endWindowS = endOf(recipe, template, plain, last);
-  const lastStartS = referenceOf({ ...recipe, id: `${id} end` }).lastPourEndS;
-  if (plain.endS && plain.endS.to <= lastStartS)
+  const { lastPourEndS } = referenceOf({ ...recipe, id: `${id} end` });
+  if (plain.endS && plain.endS.to <= lastPourEndS)
     return refused(
       'endS',
-      `It cannot be dry at ${plain.endS.to} s: the last pour ends at ${Math.round(lastStartS)} s.`,
+      `It cannot be dry at ${showClock(plain.endS.to)}: the last pour ends at ${showClock(lastPourEndS)}.`,
     );
   return { ok: true, recipe: { ...recipe, endWindowS }, targetsG };
 }
@@ -192,12 +193,6 @@ const rinsed = (step: RecipeStep, { rinseG }: PlainRecipe): RecipeStep =>
   step.kind === 'set-filter' && rinseG
     ? { ...step, hint: `Rinse with ${Math.round(rinseG)} g; that is thrown away.` }
     : step;
-
-/** Beside the bed, once that has drained. */
-const addWater = handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', {
-  phase: 'finish',
-  hint: 'Beside the bed, not through it.',
-});
 
 const FILTER_WORDS: Record<PlainFilter, RegExp> = {
   paper: /paper/,
@@ -242,9 +237,7 @@ function baseOf(plain: PlainRecipe, template: Recipe, id: string): Recipe {
   };
   delete base.otherwise;
   // Recipes are kept for a medium roast: with its own roast the water is then as it was said.
-  return followsRoast(base)
-    ? { ...base, waterC: round(Math.min(100, waterC - ROAST_SHIFT_C[roast]), 1) }
-    : base;
+  return followsRoast(base) ? { ...base, waterC: round(waterC - ROAST_SHIFT_C[roast], 1) } : base;
 }
 
 function poursOf(plain: PlainRecipe, targetsG: readonly number[]): RecipeStep[] {

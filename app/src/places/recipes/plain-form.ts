@@ -242,7 +242,7 @@ const fieldOf = (field: string): FormField | undefined =>
 /** A field by its name in the form. */
 export function fieldInWords(field: string): string {
   const own = fieldOf(field);
-  return own ? WORDS.fieldNames[own] : field;
+  return own ? WORDS.fieldNames[own] : (WORDS.otherFields[field] ?? field);
 }
 
 /** A part of a text: what says a field, what was not understood, or neither. */

@@ -66,6 +66,7 @@ export const WORDS = {
   opensUntil: 'Opens until',
   mistake: 'Commonest mistake',
   filterNames: { paper: 'Paper', 'thick-paper': 'Thick paper', cloth: 'Cloth', metal: 'Metal' },
+  otherFields: { iceG: 'ice', servings: 'cups it makes' } as Record<string, string>,
   fieldNames: {
     method: 'method',
     name: 'name',
@@ -82,7 +83,7 @@ export const WORDS = {
     rinse: 'rinse water',
   },
   saidInTheText:
-    'What the text says. Underlined: understood; tap it to go to its field. On a dark ground: not understood.',
+    'What the text says. Underlined: understood; tap it to go to its field. In a filled box: not understood.',
   asked: (fields: Shown) => `The text leaves open, or says twice otherwise: ${fields}.`,
   usualHere: (fields: Shown) => `Not said, so filled with what is usual: ${fields}.`,
   iceIsOrdered: 'Ice is ordered with the cup (“With ice”), so that it fits every size.',

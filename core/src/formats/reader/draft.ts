@@ -3,19 +3,16 @@
  * order in which they are said.
  */
 import type { WaterPath } from '../../pour';
-import type { MethodId, RoastLevel, StartCue } from '../../recipe';
+import type { BedPreparation, MethodId, PlainFilter, RoastLevel, StartCue } from '../../recipe';
 import type { Figure } from './figures';
 import type { Match } from './grammar';
 
 /** One figure, or the ends of the range that is said. */
 export type Said = number | [number, number];
 
-export type FilterKind = 'paper' | 'thick-paper' | 'cloth' | 'metal';
-export type BedShape = 'level' | 'shallow well' | 'deep well';
-
 export type Facts = {
   method: MethodId;
-  filter: FilterKind;
+  filter: PlainFilter;
   name: string;
   roast: RoastLevel;
   doseG: Said;
@@ -33,7 +30,7 @@ export type Facts = {
   plungeS: Said;
   pressForS: Said;
   doneS: Said;
-  bed: BedShape;
+  bed: BedPreparation;
   /** What a cup of the bar's, and a spoon, hold. */
   perCupG: Said;
   perCupWaterG: Said;

@@ -113,8 +113,8 @@ function matchAt(pattern: RegExp, text: string, at: number): RegExpExecArray | n
 const CLOCK =
   /(\d{1,2})\s?(?::|['’′]|m(?:in)?\.?\s?(?=\d{2}\b))\s?(\d{2})(?:["”″]|\s?s(?:ec)?\b)?(?![\d.,]*\d)/iy;
 const RATIO = [
-  new RegExp(String.raw`1\s*[:/]\s*(\d{1,2}(?:[.,]\d+)?)(?!\d)`, 'y'),
-  new RegExp(String.raw`(\d{1,2}(?:[.,]\d+)?)\s*:\s*1(?![\d.,]*\d)`, 'y'),
+  /1\s*[:/]\s*(\d{1,2}(?:[.,]\d+)?)(?!\d)/y,
+  /(\d{1,2}(?:[.,]\d+)?)\s*:\s*1(?![\d.,]*\d)/y,
   /1\s+(?:to|in)\s+(\d{1,2}(?:[.,]\d+)?)(?!\d|\s*(?:s|secs?|seconds?|mins?|minutes?|g|ml)\b)/iy,
   /(\d{1,2}(?:[.,]\d+)?)\s+to\s+1(?![\d.,:]*\d)\b/iy,
 ];
@@ -150,7 +150,7 @@ function figure(
 function clockAt(text: string, at: number): Figure | null {
   const found = matchAt(CLOCK, text, at);
   if (!found || Number(found[2]) > 59) return null;
-  const [all, minutes, seconds] = found as unknown as [string, string, string];
+  const [all, minutes, seconds] = found;
   const mayBeRatio = minutes === '1' && Number(seconds) >= RATIOS.min && Number(seconds) <= RATIOS.max;
   return figure('clock', 60 * Number(minutes) + Number(seconds), at, at + all.length, {
     ...(mayBeRatio && all.includes(':') ? { ratio: Number(seconds) } : {}),
@@ -246,14 +246,11 @@ function spokenAt(text: string, at: number): Figure | null {
   }
   const aMinute = matchAt(/an?\s+(?=minutes?\b|lit(?:re|er)\b)/iy, text, at);
   if (aMinute) return withUnit(text, 1, at, at + aMinute[0].length - 1);
-  if (!/\p{L}/u.test(text[at]!)) return null;
   // “For this one thirty grams”: it is thirty.
-  if (
-    /\b(?:this|that|each|every|other|last|first|easy|which)\s+$/i.test(text.slice(Math.max(0, at - 12), at))
-  )
-    return /^one\b/i.test(text.slice(at, at + 4))
-      ? figure('bare', 1, at, at + 3, { isWeak: true })
-      : spokenFigure(text, at);
+  const isPointedAt = /\b(?:this|that|each|every|other|last|first|easy|which)\s+$/i.test(
+    text.slice(Math.max(0, at - 12), at),
+  );
+  if (isPointedAt && matchAt(/one\b/iy, text, at)) return figure('bare', 1, at, at + 3, { isWeak: true });
   return spokenFigure(text, at);
 }
 
@@ -368,7 +365,16 @@ const WIDEST: Partial<Record<FigureKind, number>> = {
 function spanned(one: Figure, two: Figure, byComma: boolean): Figure | null {
   const range = (kind: FigureKind, lo: number, hi: number): Figure | null =>
     hi > lo && hi <= lo * (WIDEST[kind] ?? 1.1) && !(byComma && hi > lo * 1.12)
-      ? ({ ...two, kind, lo, hi, from: one.from, isWeak: undefined } as unknown as Figure)
+      ? {
+          is: 'figure',
+          kind,
+          lo,
+          hi,
+          plus: false,
+          from: one.from,
+          to: two.to,
+          ...(two.inOunces ? { inOunces: true } : {}),
+        }
       : null;
   const said = (value: Figure) => value.kind === 'span' || value.kind === 'clock';
   if (one.kind === 'bare' && one.clockS !== undefined && said(two)) return range('clock', one.clockS, two.hi);

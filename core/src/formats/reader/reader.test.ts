@@ -145,6 +145,19 @@ test('the card asks for all that a text says, at its time: every gram, degree, s
   ]);
 });
 
+test.each([
+  ['For dark roasts. Cone, 18 g, 290 g, 96 °C, 0:00 50 g, 0:40 rest', 'dark', 96],
+  ['For light roasts. Cone, 18 g, 290 g, 97 °C, 0:00 50 g, 0:40 rest', 'light', 97],
+] as const)('with its own roast the water is as it was said, near boiling too: %s', (text, roast, waterC) => {
+  const { recipe } = cardOf(text)!;
+  expect(checkRecipe(recipe)).toEqual([]);
+  const at = (roastOfCup: typeof roast | 'medium') =>
+    brewCard(recipe, { doseG: 18 }, { ...DEFAULT_PLACE, roast: roastOfCup }).waterC;
+  expect(at(roast)).toBe(waterC);
+  // Nothing is hotter than boiling.
+  expect(at('medium')).toBeLessThanOrEqual(100);
+});
+
 test('what was read scales to another cup, with its sums exact', () => {
   const { recipe } = cardOf('cone, 17.4 g, 272 ml, 92 °C, bloom 41 g 36 s, 0:36 +94, 1:12 rest')!;
   const readings = (dose: number) =>

@@ -2,7 +2,8 @@
  * Rules for what is true of the whole recipe: brewer, coffee, water, grind, and what is added. Amounts that are named come before those
  * that stand by themselves.
  */
-import { first, has, middle, said, state, type Draft, type FactName, type FilterKind } from './draft';
+import { first, has, middle, said, state, type Draft, type FactName } from './draft';
+import type { PlainFilter } from '../../recipe';
 import type { Figure } from './figures';
 import { rule, type Match, type Rule } from './grammar';
 import { COMPARED, FEELS, FILTERS, GRINDS, METHOD_NAMES, USUAL_BAND } from './vocabulary';
@@ -101,7 +102,7 @@ export const FACTS: R[] = [
       // “wet it with 50” is the bloom where it is the coffee that is wetted.
       if (/^(?:wet|wetted) it/.test(wordsOf(match))) return false;
       const filter = /cloth|paper|metal/.exec(wordsOf(match))?.[0];
-      if (filter) stateFilter(draft, filter as FilterKind, match);
+      if (filter) stateFilter(draft, filter as PlainFilter, match);
       state(draft, 'rinseG', said(found), match);
     },
   ),
@@ -398,8 +399,8 @@ function readRatio(draft: Draft, match: Match): boolean | void {
 }
 
 /** “The paper” of a thick one is thick; a cloth beside a paper is asked after. */
-function stateFilter(draft: Draft, filter: FilterKind, match: Match): void {
-  const isPaper = (kind: FilterKind | undefined) => kind === 'paper' || kind === 'thick-paper';
+function stateFilter(draft: Draft, filter: PlainFilter, match: Match): void {
+  const isPaper = (kind: PlainFilter | undefined) => kind === 'paper' || kind === 'thick-paper';
   const statement = draft.facts.filter?.[0];
   if (!statement || !isPaper(statement.value) || !isPaper(filter))
     return state(draft, 'filter', filter, match);

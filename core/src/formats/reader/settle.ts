@@ -2,18 +2,24 @@
  * From statements to a recipe: what is said twice alike is one, what is said twice otherwise is asked, and what one figure and another
  * make together is worked out.
  */
-import { SCHOOLS, type MethodId, type PlainAmount, type RoastLevel, type StartCue } from '../../recipe';
+import {
+  SCHOOLS,
+  type BedPreparation,
+  type MethodId,
+  type PlainAmount,
+  type PlainFilter,
+  type RoastLevel,
+  type StartCue,
+} from '../../recipe';
 import type { WaterPath } from '../../pour';
 import { G_PER_OZ } from '../../units';
 import {
   middle,
-  type BedShape,
   type Draft,
   type DraftPour,
   type DraftStir,
   type FactName,
   type Facts,
-  type FilterKind,
   type Found,
   type Said,
   type Series,
@@ -35,7 +41,7 @@ export type ReadPour = {
 /** What a text says of a recipe, and what of it is doubtful. Quantities in grams, °C and seconds. */
 export type ReadText = {
   method?: MethodId;
-  filter?: FilterKind;
+  filter?: PlainFilter;
   name?: string;
   roast?: RoastLevel;
   doseG?: number;
@@ -49,7 +55,7 @@ export type ReadText = {
   bypassG?: number;
   iceG?: number;
   rinseG?: number;
-  bed?: BedShape;
+  bed?: BedPreparation;
   pours: ReadPour[];
   stirs: DraftStir[];
   steepS?: number;
@@ -80,6 +86,8 @@ const ALIKE: Partial<Record<FactName, number>> = {
 /** A ratio beside grams is rounded by so much. */
 const RATIO_SLACK = 0.6;
 
+type SingleFact = 'doseG' | 'waterG' | 'bypassG' | 'iceG' | 'rinseG' | 'steepS' | 'flameOffS' | 'plungeS';
+
 /** @param isOpen whether an amount of the text was not understood, so that a pour may be missing */
 export function settle(draft: Draft, isOpen: boolean): ReadText {
   const asked = new Set<string>();
@@ -91,7 +99,8 @@ export function settle(draft: Draft, isOpen: boolean): ReadText {
     asked.add(name);
     return undefined;
   };
-  const grams = (name: 'doseG' | 'waterG' | 'bypassG' | 'iceG' | 'rinseG'): number | undefined => {
+  /** As one figure, where a range is said. */
+  const single = (name: SingleFact): number | undefined => {
     const value = one(name);
     return value === undefined ? undefined : middle(value);
   };
@@ -107,28 +116,21 @@ export function settle(draft: Draft, isOpen: boolean): ReadText {
     if (value !== undefined) read[key] = value;
   };
   put('method', draft.method);
-  for (const key of [
-    'filter',
-    'name',
-    'roast',
-    'grindBand',
-    'servings',
-    'bed',
-    'waterC',
-    'steepS',
-    'flameOffS',
-    'plungeS',
-    'pressForS',
-  ] as const)
-    put(key, one(key) as never);
-  for (const key of ['steepS', 'flameOffS', 'plungeS'] as const)
-    if (read[key] !== undefined) read[key] = middle(read[key]);
-  for (const key of ['bypassG', 'iceG', 'rinseG'] as const) put(key, grams(key));
+  put('filter', one('filter'));
+  put('name', one('name'));
+  put('roast', one('roast'));
+  put('bed', one('bed'));
+  put('grindBand', one('grindBand'));
+  put('servings', one('servings'));
+  put('waterC', one('waterC'));
+  put('pressForS', one('pressForS'));
+  for (const key of ['steepS', 'flameOffS', 'plungeS', 'bypassG', 'iceG', 'rinseG'] as const)
+    put(key, single(key));
   if (one('offBoil')) read.offBoil = true;
   const done = one('doneS');
   if (done !== undefined) read.doneS = typeof done === 'number' ? [done, done] : done;
 
-  const amounts = dosesAndWater(asked, { one, grams, servings: read.servings });
+  const amounts = dosesAndWater(asked, { one, single, servings: read.servings });
   const { doseG } = amounts;
   let { waterG } = amounts;
   put('ratio', amounts.ratio);
@@ -158,23 +160,23 @@ export function settle(draft: Draft, isOpen: boolean): ReadText {
 
 type Asking = {
   one: <Name extends FactName>(name: Name) => Facts[Name] | undefined;
-  grams: (name: 'doseG' | 'waterG') => number | undefined;
+  single: (name: 'doseG' | 'waterG') => number | undefined;
   servings: number | undefined;
 };
 
 /** Coffee and water: as they are said, counted in spoons and cups, or the one made of the other by the ratio. */
 function dosesAndWater(
   asked: Set<string>,
-  { one, grams, servings }: Asking,
+  { one, single, servings }: Asking,
 ): { doseG?: number | undefined; waterG?: number | undefined; ratio?: number } {
-  let doseG = grams('doseG');
+  let doseG = single('doseG');
   const [spoons, spoonG] = [one('spoons'), one('spoonG')];
   if (doseG === undefined && !asked.has('doseG') && spoons !== undefined && spoonG !== undefined)
     doseG = spoons * spoonG;
   const perCup = one('perCupG');
   if (doseG === undefined && !asked.has('doseG') && perCup !== undefined && servings !== undefined)
     doseG = middle(perCup) * servings;
-  let waterG = grams('waterG');
+  let waterG = single('waterG');
   const [cups, cupMl] = [one('cups'), one('cupMl')];
   if (waterG === undefined && !asked.has('waterG') && cups !== undefined && cupMl !== undefined)
     waterG = cups * cupMl;

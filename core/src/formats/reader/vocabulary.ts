@@ -1,8 +1,7 @@
 /**
  * The words of the trade that a reader knows: methods, filters, grinds by name and by feel.
  */
-import type { MethodId } from '../../recipe';
-import type { FilterKind } from './draft';
+import type { MethodId, PlainFilter } from '../../recipe';
 
 /** Longer names first, so that an air press is no press. */
 export const METHOD_NAMES: readonly [string, MethodId][] = [
@@ -30,7 +29,7 @@ export const METHOD_NAMES: readonly [string, MethodId][] = [
 export const PRESS_NOUN =
   /(?:^|¶ |[.:] |(?:the|a|my|this|in|for|with|by) )press (?=[,.:¶(–|]|<|for |with |is |i |again |brew |recipe |coffee |$)|, press (?=[,.¶]|$)/;
 
-export const FILTERS: readonly [string, FilterKind][] = [
+export const FILTERS: readonly [string, PlainFilter][] = [
   ['(?:paper filter|paper|filter) (?:is )?(?:, )?(?:the |a )?thick (?:one |kind |sort )?', 'thick-paper'],
   ['(?:thick|heavy|bonded) (?:filter )?papers? (?:filters? )?', 'thick-paper'],
   ['(?:thin |plain |white |brown |rinsed )?(?:paper |papers )(?:filters? )?', 'paper'],

@@ -156,6 +156,11 @@ export const drawdown: RecipeStep = passive('drawdown', 'drawdown', 'Drawdown', 
   end: tapped('drops only'),
 });
 
+export const BESIDE_THE_BED = 'Beside the bed, not through it.';
+/** Water that no bed sees, once the coffee is in the server. */
+export const addWater = (hint: string): RecipeStep =>
+  handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', { phase: 'finish', hint });
+
 /** Water on. The filter is rinsed first, and warms through while the beans are weighed and ground: so they do not stand ground. */
 const kettleOn = handStep('fill', 'fill', 'Fill the kettle', 12, 'filled and heating', { phase: 'prep' });
 const beans: RecipeStep[] = [

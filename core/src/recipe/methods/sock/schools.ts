@@ -1,14 +1,15 @@
 /** Schools of the cloth sock. */
 import type { Recipe } from '../../recipe';
 import {
+  BESIDE_THE_BED,
   BURNS,
   KETTLE,
+  addWater,
   along,
   bloom,
   clothFinish,
   drawdown,
   equalPours,
-  handStep,
   kettleHolds,
   pourStep,
   sockPrep,
@@ -80,10 +81,7 @@ export const sockDense: Recipe = {
       ),
       { path: 'centre', height: 'low' },
     ),
-    handStep('bypass', 'bypass', 'Add water to the server', 6, 'added', {
-      phase: 'finish',
-      hint: 'Beside the bed, not through it.',
-    }),
+    addWater(BESIDE_THE_BED),
     ...clothFinish,
   ],
   holds: kettleHolds('bypass'),
