@@ -284,7 +284,7 @@ function Fields({
       </Text>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
         {field('end', isPoured(form.method) ? WORDS.dryAt : WORDS.doneAt, 140)}
-        {field('grindBand', WORDS.grindField, 140)}
+        {field('grindBand', WORDS.grindOrWords, 140)}
       </Row>
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <Select

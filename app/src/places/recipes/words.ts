@@ -222,6 +222,7 @@ export const WORDS = {
   goesByItself: 'goes by itself',
   grind: 'Grind',
   grindField: 'Grind, 0 to 100',
+  grindOrWords: 'Grind, like 48 or fine',
   grindBand: 'grind band',
   grinder: 'Grinder',
   grindOfHundred: (grindBand: Shown, grindBand2: Shown, part: Shown) =>
