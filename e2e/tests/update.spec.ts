@@ -124,7 +124,8 @@ test('a page from before allergies says that it is older, shows what it does not
     };
     expect((await bar.post([taken])).status).toBe(200);
     await page.getByRole('link', { name: 'Orders' }).click();
-    await expect(page.getByTestId('unknown-wishes')).toHaveText(
+    const orders = page.getByTestId('open-order');
+    await expect(orders.getByTestId('unknown-wishes')).toHaveText(
       'allergy: walnuts · and more: update this device',
     );
     await expect(page.getByTestId('allergy')).toHaveCount(0);
