@@ -1,38 +1,14 @@
 /**
- * A number as it is typed: what is no number yet is kept as typed, and told as NaN.
+ * A number that must be there: what is no number yet, and nothing at all, is told as NaN.
  */
-import { useState } from 'react';
-import type { StyleProp, ViewStyle } from 'react-native';
-import { Field } from './field';
-import { readTyped } from './typed';
+import { OptionalNumber, type OptionalNumberProps } from './optional-number';
 
-export type NumberFieldProps = {
-  label: string;
+export type NumberFieldProps = Omit<OptionalNumberProps, 'value' | 'onChange'> & {
   value: number;
   /** NaN while what is typed is no number: the recipe's own check then says so. */
   onChange: (value: number) => void;
-  fault: boolean;
-  testID?: string;
-  style?: StyleProp<ViewStyle>;
 };
 
-export function NumberField({ label, value, onChange, fault, testID, style }: NumberFieldProps) {
-  const [text, setText] = useState(String(value));
-  const read = readTyped(text, label);
-  const shown = read.ok && read.value !== value && !Number.isNaN(value) ? String(value) : text;
-  return (
-    <Field
-      label={label}
-      inputMode="decimal"
-      value={shown}
-      fault={fault}
-      onChangeText={(typed) => {
-        setText(typed);
-        const typedNumber = readTyped(typed, label);
-        onChange(typedNumber.ok ? typedNumber.value : NaN);
-      }}
-      {...(testID ? { testID } : {})}
-      style={[{ width: 105 }, style]}
-    />
-  );
-}
+export const NumberField = ({ onChange, ...rest }: NumberFieldProps) => (
+  <OptionalNumber {...rest} onChange={(value) => onChange(value ?? NaN)} />
+);

@@ -4,18 +4,19 @@ import type { StyleProp, ViewStyle } from 'react-native';
 import { Field } from './field';
 import { readTyped } from './typed';
 
-type Props = {
+export type OptionalNumberProps = {
   label: string;
   value: number | undefined;
   /** NaN while what is typed is no number; undefined where nothing is. */
   onChange: (value: number | undefined) => void;
   fault: boolean;
+  testID?: string;
   style?: StyleProp<ViewStyle>;
 };
 
 const shownOf = (value: number | undefined) => (value === undefined ? '' : String(value));
 
-export function OptionalNumber({ label, value, onChange, fault, style }: Props) {
+export function OptionalNumber({ label, value, onChange, fault, testID, style }: OptionalNumberProps) {
   const [text, setText] = useState(shownOf(value));
   const valueOf = (typed: string): number | undefined => {
     if (typed.trim() === '') return undefined;
@@ -34,6 +35,7 @@ export function OptionalNumber({ label, value, onChange, fault, style }: Props) 
         setText(typed);
         onChange(valueOf(typed));
       }}
+      {...(testID ? { testID } : {})}
       style={[{ width: 105 }, style]}
     />
   );

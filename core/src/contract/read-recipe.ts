@@ -30,6 +30,7 @@ export const readTextSchema = z.strictObject({
   iceG: z.number().optional(),
   rinseG: z.number().optional(),
   bed: z.enum(BED_PREPARATIONS).optional(),
+  brewerMl: z.number().optional().meta({ description: 'What the brewer holds, ml.' }),
   pours: z.array(
     z.strictObject({
       atS: seconds.optional(),

@@ -26,20 +26,29 @@ test('every recipe that ships is written and read back the same', () => {
   expect(readRecipes(writeRecipes(SCHOOLS))).toEqual({ ok: true, recipes: SCHOOLS });
   // Version 1 could not say where the water goes; it is read as it always was.
   const old = EARLIER.filter(({ version, method }) => version === 1 && method !== 'siphon');
-  const text = writeRecipes(old).replace('recipes@2', 'recipes@1');
+  const text = writeRecipes(old).replace('recipes@3', 'recipes@1');
   expect(readRecipes(text)).toEqual({ ok: true, recipes: old });
+  // Version 2 could not say ice of its own, nor how many cups it makes.
+  const young = { ...thirds, iceTimesDose: 5.5, servings: 2 };
+  for (const [version, recipe] of [
+    ['2', thirds],
+    ['3', young],
+  ] as const) {
+    const written = writeRecipes([recipe]).replace('recipes@3', `recipes@${version}`);
+    expect(readRecipes(written)).toEqual({ ok: true, recipes: [recipe] });
+  }
   expect(writeRecipes(SCHOOLS).length).toBeLessThan(RECIPES_FILE_MAX / 4);
 });
 
 test.each<[string, string, string, RegExp]>([
   ['no JSON', '{"format"', 'file', /is not JSON/],
   ['a list', '[]', 'file', /must be an object with "format"/],
-  ['another format', '{"format":"x"}', 'format', /must be "even-kettle\/recipes@2"/],
+  ['another format', '{"format":"x"}', 'format', /must be "even-kettle\/recipes@3"/],
   [
     'a later version',
     '{"format":"even-kettle/recipes@7","recipes":[]}',
     'format',
-    /is version 7 of the format; this app reads versions 1 and 2/,
+    /is version 7 of the format; this app reads versions 1 to 3/,
   ],
   ['no recipes', fileOf(), 'recipes', /a list of 1 to 500/],
   [

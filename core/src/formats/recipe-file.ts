@@ -1,13 +1,18 @@
 /**
- * Recipes as an open file: `even-kettle/recipes@2`, JSON. Version 1, which cannot say where the water goes, is read too. Reading never changes anything: it gives what is in the file,
+ * Recipes as an open file: `even-kettle/recipes@3`, JSON. Version 1, which cannot say where the water goes, and version 2, which cannot
+ * say ice of its own, are read too. Reading never changes anything: it gives what is in the file,
  * recipe by recipe, and what it would change here.
  */
 import { changesBetween, latestOf, type Change, type Fault, type Recipe } from '../recipe';
 import { readRecipe } from './recipe-schema';
 
-export const RECIPES_FORMAT = 'even-kettle/recipes@2';
-/** Every recipe of version 1 is one of version 2. */
-const RECIPES_FORMATS: readonly unknown[] = ['even-kettle/recipes@1', RECIPES_FORMAT];
+export const RECIPES_FORMAT = 'even-kettle/recipes@3';
+/** Every recipe of an earlier version is one of the last. */
+const RECIPES_FORMATS: readonly unknown[] = [
+  'even-kettle/recipes@1',
+  'even-kettle/recipes@2',
+  RECIPES_FORMAT,
+];
 /** A file of all recipes that ship is under 200 KB; more than this is not one of ours, characters. */
 export const RECIPES_FILE_MAX = 1_000_000;
 const RECIPES_MAX = 500;
@@ -61,7 +66,7 @@ export function readRecipes(text: string): ReadRecipes {
 function wrongFormat(format: unknown): string {
   const other = typeof format === 'string' ? /^even-kettle\/recipes@(\d{1,6})$/.exec(format) : null;
   if (other)
-    return `is version ${other[1]} of the format; this app reads versions 1 and 2. A newer app can write it as version 2.`;
+    return `is version ${other[1]} of the format; this app reads versions 1 to 3. A newer app can write it as version 3.`;
   return `must be "${RECIPES_FORMAT}".`;
 }
 

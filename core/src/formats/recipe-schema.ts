@@ -161,6 +161,15 @@ export const recipeSchema = z.strictObject({
   refDoseG: number(3, 120, 'g'),
   ratio: number(6, 25, 'g of water to a gram of coffee'),
   bypassTimesDose: number(0, 10, 'times the dose'),
+  iceTimesDose: number(0.5, 15, 'times the dose')
+    .optional()
+    .meta({ description: 'Ice that every cup of it has; ratio and grind are meant with it.' }),
+  servings: z
+    .int('must be a whole number')
+    .min(1)
+    .max(12)
+    .optional()
+    .meta({ description: 'How many cups it makes at its reference dose.' }),
   retentionGPerG: number(0, 5, 'g each gram').optional(),
   grindBand: number(0, 100, '(0 coarse, 100 extra fine)'),
   // Kept for a medium roast: for a dark one that is brewed near boiling it lies above that, and no card asks for more than there is.
@@ -177,7 +186,7 @@ export const recipeSchema = z.strictObject({
 /** The published JSON Schema of one recipe. */
 export const recipeJsonSchema = () => ({
   ...z.toJSONSchema(recipeSchema, { io: 'input' }),
-  $id: 'urn:even-kettle:schema:recipe@2',
+  $id: 'urn:even-kettle:schema:recipe@3',
   title: 'Even Kettle recipe',
 });
 

@@ -26,7 +26,16 @@ import { REFILL, beansBeforeRinsing, withRefill } from './prep';
 import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
 import { splitAtRim } from './split-pours';
 import { round } from './round';
-import { RATIO_RANGE, beveragePerDose, solve, yieldOf, type Addition, type Ask, type Yield } from './solve';
+import {
+  RATIO_RANGE,
+  askedOf,
+  beveragePerDose,
+  solve,
+  yieldOf,
+  type Addition,
+  type Ask,
+  type Yield,
+} from './solve';
 import { gassyNote, underCircumstances } from './variants';
 import { brewTemperature, temperatureNote, type RoastLevel } from './temperature';
 
@@ -124,7 +133,10 @@ export type BrewCard = {
  * Converts a recipe to what is asked for.
  * @throws RecipeError `not-a-quantity` or `out-of-range` with the field, where the ask makes no cup
  */
-export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE): BrewCard {
+export const brewCard = (own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE): BrewCard =>
+  cardOf(own, askedOf(own, ask), place);
+
+function cardOf(own: Recipe, ask: Ask, place: BrewSite): BrewCard {
   const recipe = asBrewed(own, ask, place);
   const rules = cardRules(place.cardVersion);
   const each = yieldOf(recipe, ask, retentionAt(place), rules.iceByShare);
@@ -175,7 +187,7 @@ export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE)
     // Less water passes, so it is ground finer.
     grindBand: Math.min(
       100,
-      recipe.grindBand + (ask.addition === 'ice' && !rules.iceByShare ? ICED_FINER_BANDS : 0),
+      recipe.grindBand + (isIcedByOrder(recipe, ask) && !rules.iceByShare ? ICED_FINER_BANDS : 0),
     ),
     servedC: ask.addition === 'ice' ? ICED_C : METHODS[recipe.method].meetsIceC,
     waterC,
@@ -205,6 +217,10 @@ export function brewCard(own: Recipe, ask: Ask, place: BrewSite = DEFAULT_PLACE)
     ].filter((note) => note !== null),
   };
 }
+
+/** A recipe with ice of its own is ground for it as it says. */
+const isIcedByOrder = ({ iceTimesDose }: Recipe, { addition }: Ask): boolean =>
+  addition === 'ice' && iceTimesDose === undefined;
 
 /** Nobody warms the cup: it is served cold, or a hand holds the brewer through its drawdown. */
 export const isUnwarmed = ({ addition }: Ask, { handHeld }: BrewSite): boolean =>
@@ -359,7 +375,7 @@ function kettleNote(
 }
 
 function additionNote(
-  { method, ratio, bypassTimesDose }: Recipe,
+  { method, ratio, bypassTimesDose, iceTimesDose }: Recipe,
   addition: Addition | undefined,
   { iceG, milkG }: Waters,
   each: Yield,
@@ -368,6 +384,7 @@ function additionNote(
     const where = METHODS[method].iceIn;
     const how =
       where === 'the server' ? 'into the server' : 'into a second vessel, to pour it over when it is done';
+    if (iceTimesDose !== undefined) return `${iceG} g of ice, which are the recipe’s own, ${how}.`;
     const own = ratio - each.retentionGPerG + bypassTimesDose;
     const weaker = Math.round(100 * (1 - own / beveragePerDose(each)));
     const strength =

@@ -1,7 +1,7 @@
 export { brewCard, equalShares, DEFAULT_PLACE } from './card';
 export type { BrewCard, BrewSite } from './card';
 export type { CardLag, CardPath, CardStep } from './lay-out';
-export { ADDITIONS, CUP_RANGE_ML, DOSE_RANGE_G, RATIO_RANGE } from './solve';
+export { ADDITIONS, CUP_RANGE_ML, CUPS_RANGE, DOSE_RANGE_G, RATIO_RANGE } from './solve';
 export type { Addition, Ask, Leading } from './solve';
 export { ROAST_LEVELS } from './temperature';
 export type { RoastLevel } from './temperature';

@@ -54,8 +54,14 @@ export type PlainRecipe = {
   pressForS?: number;
   /** Water that the filter is rinsed with, thrown away. */
   rinseG?: number;
+  /** What the brewer holds, where that is said. */
+  brewerMl?: number;
   /** Water into the server afterwards. */
   bypassG?: number;
+  /** Ice of every cup of it, which is no part of the water. */
+  iceG?: number;
+  /** How many cups it makes. */
+  servings?: number;
   /** When it is dry, or done. */
   endS?: { from: number; to: number };
 };
@@ -145,6 +151,12 @@ const refused = (field: string, reason: string): FromPlain => ({ ok: false, faul
 
 /** The recipe, or what is still wrong, by the fields of the form (`pours.1`). */
 export function recipeFromPlain(plain: PlainRecipe, id: string): FromPlain {
+  const { waterG, brewerMl, method } = plain;
+  if (brewerMl !== undefined && waterG > brewerMl && METHODS[method].drawdownExponent === null)
+    return refused(
+      'waterG',
+      `${waterG} g of water are more than a brewer of ${brewerMl} ml holds. Say less water, or a larger brewer.`,
+    );
   const template = templateOf(plain);
   const base = baseOf(plain, template, id);
   if (METHODS[plain.method].drawdownExponent === null) {
@@ -219,7 +231,7 @@ function templateOf({ method, filter, bypassG }: PlainRecipe): Recipe {
 
 /** All that its steps do not say. */
 function baseOf(plain: PlainRecipe, template: Recipe, id: string): Recipe {
-  const { doseG, waterG, waterC, filter, bed, roast = 'medium', bypassG = 0 } = plain;
+  const { doseG, waterG, waterC, filter, bed, roast = 'medium', bypassG = 0, iceG, servings } = plain;
   const isOther = filter !== undefined && !FILTER_WORDS[filter].test(template.filter);
   const base: Recipe = {
     ...template,
@@ -234,6 +246,8 @@ function baseOf(plain: PlainRecipe, template: Recipe, id: string): Recipe {
     waterC,
     bypassTimesDose: round(bypassG / doseG, 4),
     grindBand: plain.grindBand ?? template.grindBand,
+    ...(iceG === undefined ? {} : { iceTimesDose: round(iceG / doseG, 4) }),
+    ...(servings === undefined || servings < 2 ? {} : { servings }),
   };
   delete base.otherwise;
   // Recipes are kept for a medium roast: with its own roast the water is then as it was said.

@@ -179,6 +179,10 @@ export type Recipe = {
   ratio: number;
   /** Grams of water added beside the bed, to one gram of dose. */
   bypassTimesDose: number;
+  /** Ice that the recipe itself has, to one gram of dose: its ratio and its grind are meant with it, and every cup has it. */
+  iceTimesDose?: number;
+  /** How many cups it makes at the reference dose; left out where it was written for one, or says nothing of it. */
+  servings?: number;
   /** Where the filter keeps more or less than the method's usual one, g/g. */
   retentionGPerG?: number;
   /** 0 coarse to 100 extra fine. */

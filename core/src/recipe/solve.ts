@@ -21,6 +21,10 @@ export type Leading =
 /** What is asked for: one quantity, and where wanted another ratio than the recipe's, and an addition. */
 export type Ask = Leading & { ratio?: number; addition?: Addition };
 
+/** A recipe that has ice of its own is always brewed over it; milk and sugar then go beside and change no figure. */
+export const askedOf = (recipe: Pick<Recipe, 'iceTimesDose'>, ask: Ask): Ask =>
+  recipe.iceTimesDose === undefined ? ask : { ...ask, addition: 'ice' };
+
 /** Smallest and largest cup that an order can ask for. */
 export const CUP_RANGE_ML = { min: 60, max: 1000 } as const;
 /** Less is no brew, more is no brewer's. */
@@ -50,7 +54,7 @@ export type Yield = {
   /** Milk, which does not, g/g. */
   milk: number;
   lossG: number;
-  /** A cup with no size, millilitres. */
+  /** A cup with no size, millilitres: the recipe's own share where it says how many it makes. */
   usualCupMl: number;
 };
 
@@ -65,23 +69,26 @@ export function yieldOf(
   iceByShare = false,
 ): Yield {
   const method = METHODS[recipe.method];
-  const iceShared = addition === 'ice' && iceByShare;
+  const ownIce = recipe.iceTimesDose;
+  const iceShared = addition === 'ice' && iceByShare && ownIce === undefined;
   const share = addition === 'milk' ? BREWED_WITH_MILK : iceShared ? BREWED_OVER_ICE : 1;
   const range = { min: Math.ceil(round((RATIO_RANGE.min / share) * 10, 6)) / 10, max: RATIO_RANGE.max };
   const asked = wished === undefined ? recipe.ratio : inRange('ratio', 'Ratio', wished, range, '');
   const retention = retentionGPerG ?? recipe.retentionGPerG ?? method.retentionGPerG;
-  const ice = addition === 'ice' && !iceByShare ? iceShare(method.meetsIceC) : 0;
+  const ice = addition === 'ice' && !iceByShare && ownIce === undefined ? iceShare(method.meetsIceC) : 0;
   const ratio = ice > 0 ? icedRatio(asked, retention - recipe.bypassTimesDose, ice) : asked * share;
   // Below the strongest brew that there is, the melted drink comes out weaker.
   const whole =
-    ice > 0 && ratio === RATIO_RANGE.min ? ratio + ice * (ratio - retention + recipe.bypassTimesDose) : asked;
+    ice > 0 && ratio === RATIO_RANGE.min
+      ? ratio + ice * (ratio - retention + recipe.bypassTimesDose)
+      : asked + (ownIce ?? 0);
   if (ratio - retention + recipe.bypassTimesDose <= 0)
     throw new RecipeError(
       'recipe-broken',
       'ratio',
       `At 1:${round(ratio, 1)} the coffee keeps all the water. Ask for a higher ratio.`,
     );
-  return {
+  const each = {
     ratio,
     fixedWaterG: ice > 0 ? (method.lossG * ice) / (1 + ice) : 0,
     retentionGPerG: retention,
@@ -92,6 +99,9 @@ export function yieldOf(
     lossG: method.lossG,
     usualCupMl: method.usualCupMl,
   };
+  const { refDoseG, servings } = recipe;
+  if (servings === undefined) return each;
+  return { ...each, usualCupMl: Math.round((refDoseG * beveragePerDose(each) - each.lossG) / servings) };
 }
 
 /**
@@ -103,7 +113,12 @@ const icedRatio = (ratio: number, keptG: number, ice: number): number =>
   Math.max(RATIO_RANGE.min, (ratio - keptG) / (1 + ice) + keptG);
 
 /** Beverage of a gram of dose before losses, g/g: R - r + b, ice included. */
-export const beveragePerDose = ({ ratio, retentionGPerG, bypass, ice }: Yield): number =>
+export const beveragePerDose = ({
+  ratio,
+  retentionGPerG,
+  bypass,
+  ice,
+}: Pick<Yield, 'ratio' | 'retentionGPerG' | 'bypass' | 'ice'>): number =>
   ratio - retentionGPerG + bypass + ice;
 
 export type Solved = { doseG: number; brewWaterG: number; cups: number };

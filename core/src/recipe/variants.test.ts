@@ -70,3 +70,35 @@ test('every school is sound under every circumstance, and each variant is made o
     false,
   );
 });
+
+test('a recipe’s own ice is on every card of it, whatever is ordered, and counts as bypass that nobody pours', () => {
+  const iced = { ...recipe('cone-thirds'), ratio: 10.2, iceTimesDose: 6 };
+  const made = brewCard(iced, { doseG: 20 });
+  expect(made).toMatchObject({
+    brewWaterG: 204,
+    addition: 'ice',
+    additionG: 120,
+    bypassG: 120,
+    beverageG: 284,
+    // Ground as it says, not finer for its ice.
+    grindBand: iced.grindBand,
+    servedC: 6,
+  });
+  expect(step(made, 'warm-cup')).toBeUndefined();
+  expect(made.steps.reduce((sum, { pourG = 0 }) => sum + pourG, 0)).toBe(204);
+  expect(made.notes.join(' ')).toMatch(/120 g of ice, which are the recipe’s own, into the server/);
+  for (const addition of ['ice', 'milk', 'sugar'] as const)
+    expect(brewCard(iced, { doseG: 20, addition })).toEqual(made);
+  // A cup of any size has its share, and the card of a medium one is led back to the same dose.
+  expect(brewCard(iced, { cupMl: made.beverageG })).toEqual(made);
+  expect(brewCard(iced, { cupMl: 142 })).toMatchObject({ doseG: 10, additionG: 60 });
+});
+
+test('a recipe that makes several cups gives each the same share, where nobody says a size', () => {
+  const three = { ...recipe('press-long'), servings: 3 };
+  const each = brewCard(three, { cups: 3 });
+  expect(each.doseG).toBeCloseTo(three.refDoseG, 0);
+  expect(each.perCupG).toHaveLength(3);
+  expect(brewCard(three, { cups: 1 }).doseG).toBeCloseTo(three.refDoseG / 3, 0);
+  expect(brewCard(three, { cups: 3, eachMl: 100 }).beverageG).toBeCloseTo(300, -1);
+});

@@ -61,10 +61,21 @@ export function areBrewedAlike(one: Recipe, other: Recipe): boolean {
 function brewedBy({ steps, ...recipe }: Recipe) {
   // Warming the cup while the bed drains does nothing to the bed.
   const brewed = steps.filter(({ phase, kind }) => phase === 'brew' && kind !== 'warm');
-  const { method, ratio, bypassTimesDose, refDoseG, grindBand, waterC, waterIs, filter, endWindowS } = recipe;
+  const {
+    method,
+    ratio,
+    bypassTimesDose,
+    iceTimesDose,
+    refDoseG,
+    grindBand,
+    waterC,
+    waterIs,
+    filter,
+    endWindowS,
+  } = recipe;
   return {
     figures: [
-      [method, ratio, bypassTimesDose, refDoseG, grindBand, waterC, waterIs, filter],
+      [method, ratio, bypassTimesDose, iceTimesDose ?? null, refDoseG, grindBand, waterC, waterIs, filter],
       [endWindowS.from, endWindowS.to],
       ...brewed.map(({ kind, start, lasts, end, stirs, pour }) => [
         kind,

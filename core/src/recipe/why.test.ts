@@ -300,3 +300,20 @@ test('every figure of every school can be asked, and answers with the card’s o
     );
   }
 });
+
+test('ice of the recipe’s own is told as what the recipe says, and leaves its ratio alone', () => {
+  const iced = { ...recipe('cone-thirds'), ratio: 10.2, iceTimesDose: 6 };
+  const of = (figure: WhyOf, ask: Ask) => why(figure, iced, ask, DEFAULT_PLACE)!;
+  expect(of('doseG', { cupMl: 284 })).toMatchObject({ value: 20, formula: 'round(cup ÷ (R + I − kept), 1)' });
+  expect(inputs(of('doseG', { cupMl: 284 }))).toEqual([
+    'cup 284 asked',
+    'R 10.2 recipe',
+    'I 6 recipe',
+    'kept 2 default',
+  ]);
+  expect(of('brewWaterG', { doseG: 20 })).toMatchObject({ value: 204, formula: 'round(dose × R, 0)' });
+  expect(of('bypassG', { doseG: 20 })).toMatchObject({
+    value: 120,
+    formula: 'round((R + I) × dose, 0) − water',
+  });
+});

@@ -754,6 +754,15 @@ export const TEXTS: readonly TextCase[] = [
     asks: ['method'],
   },
   {
+    text: 'My 350 ml press: 21 g coarse, 320 g water at 94, stir 5, plunge at 4:00',
+    is: { method: 'press', brewerMl: 350, doseG: 21, grindBand: 22, waterG: 320, waterC: 94, plungeS: 240 },
+    stirs: 'x5',
+  },
+  {
+    text: 'In the 500 ml siphon: 24 g, 360 g water, flame off 1:00. Makes two cups.',
+    is: { method: 'siphon', brewerMl: 500, doseG: 24, waterG: 360, flameOffS: 60, servings: 2 },
+  },
+  {
     text: '20 g coffee, 300 g water, ice 120 g',
     is: { iceG: 120, doseG: 20, waterG: 300 },
     asks: ['method'],

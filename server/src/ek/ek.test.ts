@@ -167,7 +167,7 @@ test.each<[string, RegExp]>([
   ['convert --recipe cone-thirds --dose-g 18 --altitude-m 9000', /altitudeM must lie from -400 to 5000/],
   ['convert --recipe cone-thirds --dose-g 18 --each-ml 200', /--each-ml goes with --cups/],
   ['convert --recipe all.json --dose-g 18', /holds 20 recipes; give a file with one/],
-  ['recipe check old.json', /format: is version 0 of the format; this app reads versions 1 and 2/],
+  ['recipe check old.json', /format: is version 0 of the format; this app reads versions 1 to 3/],
   ['recipe check huge.json', /is 40 MB; a file of recipes is at most 1 MB/],
   ['recipe check none.json', /cannot be read: no such file/],
   ['water blend --mass-g 300', /Give --of 48@18 217@96, or all of/],

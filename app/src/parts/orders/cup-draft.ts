@@ -13,10 +13,11 @@ import {
   type Recipe,
   type RecipeBook,
 } from '@even-kettle/core/recipe';
-import { ML_PER_FL_OZ, readVolume, type Units } from '@even-kettle/core/units';
+import { readVolume, type Units } from '@even-kettle/core/units';
 import { newId } from '../../client/bar-context';
 import type { Bar } from '@even-kettle/core/contract';
 import { DECIMAL } from '../../ui/typed';
+import { sizeText } from '../../words/size-text';
 import { type QuoteDraft } from './use-quotes';
 import { WORDS } from './words';
 
@@ -160,9 +161,6 @@ export function draftOf(cup: CupAsk, { bar, menu, units }: Counter): Draft | nul
     note: cup.note ?? '',
   };
 }
-
-export const sizeText = (ml: number, units: Units): string =>
-  units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
 
 /** Sizes that guests ask for, ml; and which of them, where all can be had, are offered. */
 const USUAL_ML = [75, 90, 120, 150, 200, 250, 300, 350, 400, 500];

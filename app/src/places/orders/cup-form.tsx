@@ -19,7 +19,8 @@ import { useStable } from '../../ui/use-stable';
 import { Text } from '../../ui/text';
 
 import { Service } from './service-fields';
-import { sizeText, type Draft, type DraftRead } from '../../parts/orders/cup-draft';
+import { type Draft, type DraftRead } from '../../parts/orders/cup-draft';
+import { sizeText } from '../../words/size-text';
 import { WORDS } from '../../parts/orders/words';
 
 /** The countdowns of the methods turn between the turns of the bar's clocks, and are rendered in slices. */

@@ -10,7 +10,8 @@ import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { Wishes } from '../../parts/wishes';
-import { sizeText, type Counter, type Draft, type DraftRead } from '../../parts/orders/cup-draft';
+import { type Counter, type Draft, type DraftRead } from '../../parts/orders/cup-draft';
+import { sizeText } from '../../words/size-text';
 import { WORDS } from '../../parts/orders/words';
 
 type Props = {

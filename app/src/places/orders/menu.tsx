@@ -14,7 +14,8 @@ import { Subheading, Text } from '../../ui/text';
 import { RADIUS, TOUCH } from '../../ui/theme';
 import { Touch } from '../../ui/touch';
 import { useTheme } from '../../ui/use-theme';
-import { draftOf, firstDraft, sizeText, type Counter, type Draft } from '../../parts/orders/cup-draft';
+import { draftOf, firstDraft, type Counter, type Draft } from '../../parts/orders/cup-draft';
+import { sizeText } from '../../words/size-text';
 import { WORDS } from '../../parts/orders/words';
 
 /** Of guests who were here before, so many are offered the same again. */

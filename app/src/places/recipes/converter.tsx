@@ -29,7 +29,7 @@ import { TOUCH } from '../../ui/theme';
 import type { ConverterInput, Lead } from './asked';
 import type { Conversion } from './conversion';
 import { Circumstances, type ConverterProps } from './circumstances';
-import { cupText } from './cup-text';
+import { sizeText } from '../../words/size-text';
 import { factsOf } from './facts';
 import { WhyCard } from './why-card';
 import { WORDS } from './words';
@@ -89,10 +89,10 @@ export function Converter({ recipe, bar, units, asked, onAsk, made }: ConverterP
         {PRESETS_ML.map((ml) => (
           <Button
             key={ml}
-            label={cupText(ml, units)}
+            label={sizeText(ml, units)}
             says={WORDS.aCupOf(inWords(showVolume(ml, units)))}
-            kind={asked.lead === 'cup' && asked.text === cupText(ml, units) ? 'chosen' : 'plain'}
-            onPress={() => onAsk({ lead: 'cup', text: cupText(ml, units) })}
+            kind={asked.lead === 'cup' && asked.text === sizeText(ml, units) ? 'chosen' : 'plain'}
+            onPress={() => onAsk({ lead: 'cup', text: sizeText(ml, units) })}
             style={{ flexGrow: 1, paddingHorizontal: 8 }}
           />
         ))}
@@ -278,7 +278,7 @@ function takeWayOut(way: WayOut, asked: ConverterInput, units: Units): Partial<C
   const ml = way.kind === 'equal brews' ? way.eachMl : way.toMl;
   return {
     lead: 'cup',
-    text: cupText(ml, units),
+    text: sizeText(ml, units),
     brewerId: way.brewer.id,
     cups: way.kind === 'equal brews' ? '1' : asked.cups,
   };

@@ -65,6 +65,8 @@ const SETS: Record<string, () => void> = {
   grindBand: () => type('Grind, 0 to 100', '41'),
   waterC: () => type('Water, °C', '91'),
   bypassTimesDose: () => type('Bypass, × dose', '0.5'),
+  iceTimesDose: () => type('Ice, × dose', '5.5'),
+  servings: () => type('Cups it makes', '3'),
   'endWindowS.from': () => type('Ends from, s', '171'),
   'endWindowS.to': () => type('Ends by, s', '222'),
   filter: () => type('Filter', 'brown paper'),

@@ -213,7 +213,7 @@ test('a file shows what is new, the same, or would be the next version; what is 
 
 test.each<[string, unknown, number | undefined, RegExp]>([
   ['is no JSON', '{', undefined, /is not JSON/],
-  ['is of another version', { format: 'even-kettle/recipes@3' }, undefined, /is version 3 of the format/],
+  ['is of another version', { format: 'even-kettle/recipes@9' }, undefined, /is version 9 of the format/],
   ['is far too large', '', 40_000_000, /is 40 MB/],
   [
     'holds markup',

@@ -16,6 +16,7 @@ import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { idFor } from './draft';
 import { NumberField } from '../../ui/number-field';
+import { OptionalNumber } from '../../ui/optional-number';
 import { useUndo } from '../../ui/use-undo';
 import { LeaveTap } from '../../ui/leave-tap';
 import { UnitField } from '../../ui/unit-field';
@@ -24,6 +25,7 @@ import { FaultLines, type FaultsAt } from './edit-fields';
 import { PourChart } from './pour-chart';
 import { RecipeMore } from './recipe-more';
 import { StepList } from './step-list';
+import { withPart } from './step-more';
 import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
 
@@ -152,6 +154,18 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
               onChange={(bypassTimesDose) => set({ bypassTimesDose })}
               fault={at('bypassTimesDose').length > 0}
             />
+            <OptionalNumber
+              label={WORDS.iceTimesDose}
+              value={draft.iceTimesDose}
+              onChange={(ice) => setDraft(withPart(draft, 'iceTimesDose', ice))}
+              fault={at('iceTimesDose').length > 0}
+            />
+            <OptionalNumber
+              label={WORDS.cupsItMakes}
+              value={draft.servings}
+              onChange={(cups) => setDraft(withPart(draft, 'servings', cups))}
+              fault={at('servings').length > 0}
+            />
             <NumberField
               label={WORDS.endsFromS}
               value={draft.endWindowS.from}
@@ -165,9 +179,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
               fault={at('endWindowS').length > 0}
             />
           </Row>
-          <FaultLines
-            faults={['refDoseG', 'ratio', 'grindBand', 'waterC', 'bypassTimesDose', 'endWindowS'].flatMap(at)}
-          />
+          <FaultLines faults={NUMBERS.flatMap(at)} />
         </Card>
         <RecipeMore draft={draft} at={at} onChange={setDraft} />
         <StepList recipe={draft} onChange={setDraft} at={at} />
@@ -189,6 +201,17 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
     </Page>
   );
 }
+
+const NUMBERS = [
+  'refDoseG',
+  'ratio',
+  'grindBand',
+  'waterC',
+  'bypassTimesDose',
+  'iceTimesDose',
+  'servings',
+  'endWindowS',
+] as const;
 
 /** What comes of the draft at its reference dose, or what is still wrong with it as a whole. */
 function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: FaultsAt }) {

@@ -93,6 +93,18 @@ export function factsOf(
   return facts;
 }
 
+/** Ice of its own, and how many cups it makes, at the dose that it was written for: a line each, where it says so. */
+export function writtenInWords(recipe: Recipe, units: Units): string[] {
+  const { iceTimesDose, servings, refDoseG } = recipe;
+  if (iceTimesDose === undefined && servings === undefined) return [];
+  const { additionG, beverageG } = brewCard(recipe, { doseG: refDoseG });
+  const grams = (g: number) => inWords(showMass(g, units, 'water'));
+  return [
+    ...(iceTimesDose === undefined ? [] : [WORDS.withOwnIce(grams(additionG))]),
+    ...(servings === undefined ? [] : [WORDS.makesCups(servings, grams(beverageG / servings))]),
+  ];
+}
+
 /** A cup that most brewers take, beside the one that was written, ml. */
 const OTHER_CUP_ML = 300;
 

@@ -41,7 +41,7 @@ import {
   type PlainForm,
   type ReadForm,
 } from './plain-form';
-import { otherCupInWords } from './facts';
+import { otherCupInWords, writtenInWords } from './facts';
 import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
 
@@ -199,7 +199,6 @@ function WhatWasSaid({ said: { text, read }, onGoTo }: { said: Said; onGoTo: (fi
         </Text>
       ) : null}
       {read.usual.length > 0 ? <Text size="small">{WORDS.usualHere(named(read.usual))}</Text> : null}
-      {read.iceG === undefined ? null : <Text size="small">{WORDS.iceIsOrdered}</Text>}
       {read.unread.length > 0 ? (
         <View role="alert" style={{ gap: 2 }} testID="unread">
           <Text bold size="small">
@@ -324,6 +323,9 @@ function Fields({
       <Row style={{ flexWrap: 'wrap', alignItems: 'flex-start' }}>
         {field('bypass', WORDS.inMass(WORDS.addedAfterwards, units.mass), 140)}
         {field('rinse', WORDS.inMass(WORDS.rinseWater, units.mass), 140)}
+        {field('ice', WORDS.inMass(WORDS.ice, units.mass), 90)}
+        {field('servings', WORDS.cupsItMakes, 90)}
+        {field('brewer', WORDS.brewerHoldsIn(units.volume), 140)}
       </Row>
       {Object.entries(faults).map(([name, reason]) => (
         <Text key={name} bold size="small" role="alert">
@@ -362,6 +364,11 @@ function Understood({ made, units }: { made: NonNullable<ReadForm['made']>; unit
       <Text size="small">
         {WORDS.dryBetween(showClock(own.brewWindowS.from), showClock(own.brewWindowS.to))}
       </Text>
+      {writtenInWords(recipe, units).map((words) => (
+        <Text key={words} size="small">
+          {words}
+        </Text>
+      ))}
       <OtherCup recipe={recipe} units={units} />
     </Card>
   );

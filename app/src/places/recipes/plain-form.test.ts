@@ -103,6 +103,20 @@ test('pours may be said in doses and in shares of the water that stands in its o
   ]);
 });
 
+test('ice, cups and the brewer’s size are read out of a text, kept by the recipe, and refused where they cannot be', () => {
+  const text =
+    '350 ml press. 24 g coarse, 330 g water at 94, 90 g ice in the glass. Plunge 4:00. Makes 2 cups.';
+  const form = { ...fillFrom(readRecipeText(text), EMPTY_FORM, METRIC), name: 'Iced' };
+  expect(form).toMatchObject({ method: 'press', water: '330', ice: '90', servings: '2', brewer: '350' });
+  expect(made(form).recipe).toMatchObject({ iceTimesDose: 3.75, servings: 2, ratio: 13.75 });
+  expect(read({ ...form, water: '500' }).faults.water).toMatch(
+    /^500 g of water are more than a brewer of 350 ml holds/,
+  );
+  expect(read({ ...form, servings: '1.5' }).faults.servings).toBe(
+    'Cups it makes: a whole number from 1 to 12.',
+  );
+});
+
 test('a name that is taken gets a number; a press needs no pours and moves to its end', () => {
   expect(read({}, METRIC, 0, new Set(['cone-from-the-bag'])).made!.recipe.id).toBe('cone-from-the-bag-2');
   const press = made({ method: 'press', pours: '', dose: '30', water: '480', end: '4:00' });

@@ -3,6 +3,7 @@
  */
 import type { Found, ReadText } from '@even-kettle/core/formats';
 import {
+  CUPS_RANGE,
   DOSE_RANGE_G,
   METHODS,
   RATIO_RANGE,
@@ -21,12 +22,14 @@ import {
   readMass,
   readNumber,
   readTemperature,
+  readVolume,
   showClock,
   type Read,
   type Units,
 } from '@even-kettle/core/units';
 import { schemas } from '../../client/load-schemas';
 import { DECIMAL } from '../../ui/typed';
+import { sizeText } from '../../words/size-text';
 import { idFor } from './draft';
 import { WORDS } from './words';
 
@@ -46,6 +49,11 @@ export type PlainForm = {
   /** Water added afterwards, and water that the filter is rinsed with. */
   bypass: string;
   rinse: string;
+  /** Ice of every cup of it, and how many cups it makes. */
+  ice: string;
+  servings: string;
+  /** What the brewer holds. */
+  brewer: string;
   /** When it is dry, or plunged: "2:50-3:20". Left empty: as usual for the method. */
   end: string;
   grindBand: string;
@@ -65,6 +73,9 @@ export const EMPTY_FORM: PlainForm = {
   bed: '',
   bypass: '',
   rinse: '',
+  ice: '',
+  servings: '',
+  brewer: '',
 };
 
 export type FormField = keyof PlainForm;
@@ -77,6 +88,7 @@ export type ReadForm = {
 
 const WATER_G = { min: 40, max: 2000 };
 const WATER_C = { min: 1, max: 100 };
+const BREWER_ML = { min: 60, max: 3000 };
 const ADDED_G = { min: 1, max: 1000 };
 
 /** @param taken ids of recipes that there are already */
@@ -100,6 +112,9 @@ export function readForm(
   const grindBand = valueOf('grindBand', readBand(form.grindBand));
   const bypassG = valueOf('bypass', readMass(form.bypass, WORDS.addedAfterwards, units, ADDED_G, DECIMAL));
   const rinseG = valueOf('rinse', readMass(form.rinse, WORDS.rinseWater, units, ADDED_G, DECIMAL));
+  const iceG = valueOf('ice', readMass(form.ice, WORDS.ice, units, ADDED_G, DECIMAL));
+  const brewerMl = valueOf('brewer', readVolume(form.brewer, WORDS.brewerHolds, units, BREWER_ML));
+  const servings = valueOf('servings', readCups(form.servings));
   const { pourOf, readRecipeText, readSteps, timesOf } = schemas();
   const steps = readSteps(form.pours, {
     method: form.method,
@@ -134,6 +149,9 @@ export function readForm(
       ...(bed ? { bed } : {}),
       ...(bypassG === null ? {} : { bypassG }),
       ...(rinseG === null ? {} : { rinseG }),
+      ...(brewerMl === null ? {} : { brewerMl }),
+      ...(iceG === null ? {} : { iceG }),
+      ...(servings === null ? {} : { servings }),
       ...(end.doneS ? { endS: { from: end.doneS[0], to: end.doneS[1] } } : {}),
     },
     freeId(form, taken),
@@ -142,6 +160,7 @@ export function readForm(
   const empty = form.pours.trim() === '' && isPoured(form.method);
   const [first] = made.faults;
   if (first?.field === 'endS') faults.end = first.reason;
+  else if (first?.field === 'waterG') faults.water = first.reason;
   // Nothing is wrong with a field that has not been reached yet.
   else if (first && !empty) faults.pours = pourFault(first.field, first.reason, pours);
   return { faults, made: null, pours };
@@ -190,6 +209,13 @@ export function readDose(text: string, waterG: number | null, units: Units, spoo
   return readMass(typed, WORDS.dose, units, DOSE_RANGE_G, DECIMAL);
 }
 
+function readCups(text: string): Read {
+  const read = readNumber(text, WORDS.cupsItMakes, DECIMAL);
+  const isRight =
+    read.ok && Number.isInteger(read.value) && read.value >= CUPS_RANGE.min && read.value <= CUPS_RANGE.max;
+  return isRight ? read : { ok: false, reason: WORDS.cupsFromTo(CUPS_RANGE.min, CUPS_RANGE.max) };
+}
+
 /** A grind as a figure of our scale, or in words: by name or by what it feels like. */
 function readBand(text: string): Read {
   const said = /\d/.test(text) ? undefined : schemas().readRecipeText(`ground ${text}`).grindBand;
@@ -229,6 +255,9 @@ const FIELD_OF: Readonly<Record<string, FormField>> = {
   bed: 'bed',
   bypassG: 'bypass',
   rinseG: 'rinse',
+  iceG: 'ice',
+  servings: 'servings',
+  brewerMl: 'brewer',
   doneS: 'end',
   stirs: 'pours',
   steepS: 'pours',
@@ -242,7 +271,7 @@ const fieldOf = (field: string): FormField | undefined =>
 /** A field by its name in the form. */
 export function fieldInWords(field: string): string {
   const own = fieldOf(field);
-  return own ? WORDS.fieldNames[own] : (WORDS.otherFields[field] ?? field);
+  return own ? WORDS.fieldNames[own] : field;
 }
 
 /** A part of a text: what says a field, what was not understood, or neither. */
@@ -297,6 +326,9 @@ export function fillFrom(
     ...(read.bed === undefined ? {} : { bed: read.bed }),
     ...(read.bypassG === undefined ? {} : { bypass: mass(read.bypassG) }),
     ...(read.rinseG === undefined ? {} : { rinse: mass(read.rinseG) }),
+    ...(read.brewerMl === undefined ? {} : { brewer: sizeText(read.brewerMl, units) }),
+    ...(read.iceG === undefined ? {} : { ice: mass(read.iceG) }),
+    ...(read.servings === undefined ? {} : { servings: String(read.servings) }),
     ...(read.doneS === undefined
       ? {}
       : { end: [...new Set(read.doneS)].map((atS) => showClock(atS)).join(' - ') }),

@@ -15,7 +15,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { PAPER } from '../../ui/theme';
-import { cupText } from './cup-text';
+import { sizeText } from '../../words/size-text';
 import type { Conversion } from './conversion';
 import { WaterPaths } from './steps';
 import { WORDS } from './words';
@@ -44,7 +44,7 @@ export function WallSizes({
           return (
             <Button
               key={ml}
-              label={cupText(ml, units)}
+              label={sizeText(ml, units)}
               says={`${inWords(showVolume(ml, units))}: ${on ? 'yes' : 'no'}`}
               kind={on ? 'chosen' : 'plain'}
               onPress={() =>

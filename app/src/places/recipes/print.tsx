@@ -23,7 +23,7 @@ import { usePrintPage } from '../../ui/use-print-page';
 import { useConverterInput } from './asked';
 import { recipeCode } from './code';
 import { convert, type Conversion } from './conversion';
-import { cupText } from './cup-text';
+import { sizeText } from '../../words/size-text';
 import { PourChart } from './pour-chart';
 import { Wall, WallSizes } from './print-wall';
 import { QrPicture } from './share';
@@ -34,7 +34,7 @@ import { WORDS } from './words';
 export function PrintRecipe({ recipe }: { recipe: Recipe }) {
   const units = useUnits();
   const { bar } = useBar();
-  const [asked] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, sizeText(250, units));
   const made = convert(recipe, asked, bar, units);
   const [sizes, setSizes] = useState<number[]>([]);
   usePrintPage();
@@ -48,7 +48,7 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
     );
   const { card, coffee, grinder, grind, brewer } = made;
   const several = sizes
-    .map((ml) => convert(recipe, { ...asked, lead: 'cup', text: cupText(ml, units), cups: '1' }, bar, units))
+    .map((ml) => convert(recipe, { ...asked, lead: 'cup', text: sizeText(ml, units), cups: '1' }, bar, units))
     .filter((each) => each.ok);
   const water = (g: number) => inWords(showMass(g, units, 'water'));
   const facts: [string, string][] = [

@@ -15,8 +15,9 @@ import { Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { useConverterInput } from './asked';
 import { convert } from './conversion';
+import { writtenInWords } from './facts';
 import { Converter } from './converter';
-import { cupText } from './cup-text';
+import { sizeText } from '../../words/size-text';
 import { loadSchemas } from '../../client/load-schemas';
 import { MethodTable } from './method-table';
 import { PourChart } from './pour-chart';
@@ -27,7 +28,7 @@ import { WORDS } from './words';
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
   const { bar, recipes } = useBar();
-  const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, cupText(250, units));
+  const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, sizeText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
   const { clock } = useHere();
   const made = convert(recipe, asked, bar, units, clock.nowMs());
@@ -48,7 +49,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
           ) : (
             <Subheading style={{ fontSize: 18, lineHeight: 24 }}>{recipe.name}</Subheading>
           )}
-          <Text size="small">{recipe.why}</Text>
+          <Text size="small">{[recipe.why, ...writtenInWords(recipe, units)].join(' ')}</Text>
           {changes ? (
             <Text size="small" bold testID="for-coffee">
               {WORDS.forIt(made.coffee?.name ?? '', changes)}

@@ -31,6 +31,8 @@ export type Facts = {
   pressForS: Said;
   doneS: Said;
   bed: BedPreparation;
+  /** What the brewer holds. */
+  brewerMl: Said;
   /** What a cup of the bar's, and a spoon, hold. */
   perCupG: Said;
   perCupWaterG: Said;

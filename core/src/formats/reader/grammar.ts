@@ -25,6 +25,7 @@ const KINDS: Record<string, string> = {
   gn: 'gvn',
   // A time.
   t: 'skn',
+  v: 'v',
   s: 's',
   k: 'k',
   // A temperature.

@@ -133,7 +133,16 @@ export const FACTS: R[] = [
     },
   ),
   // What a cup holds is no water of the brew.
-  rule('{g} (?:size |(?:cup|mug|bowl|pot|press) (?:size )?)', () => undefined),
+  // A vessel's size is no water.
+  rule(
+    `{v} (?=${METHOD_NAMES.map(([pattern]) => pattern).join('|')}|press |pot )`,
+    amountOf('brewerMl', 'v'),
+  ),
+  rule(
+    '(?:it |which |that )?(?:holds|takes up to|has room for|fits) (?:up to |about )?{v} ',
+    amountOf('brewerMl', 'v'),
+  ),
+  rule('{g} (?:size |(?:cup|mug|bowl) (?:size )?)', () => undefined),
   rule(
     '(?:add |pour |and |then )*{g} (?:of )?(?:hot |boiling )?water (?:to|into|in) the (?:cup|server|carafe|mug|glass|jug) ',
     amountOf('bypassG'),

@@ -56,6 +56,8 @@ export type ReadText = {
   iceG?: number;
   rinseG?: number;
   bed?: BedPreparation;
+  /** What the brewer holds, ml. */
+  brewerMl?: number;
   pours: ReadPour[];
   stirs: DraftStir[];
   steepS?: number;
@@ -86,7 +88,16 @@ const ALIKE: Partial<Record<FactName, number>> = {
 /** A ratio beside grams is rounded by so much. */
 const RATIO_SLACK = 0.6;
 
-type SingleFact = 'doseG' | 'waterG' | 'bypassG' | 'iceG' | 'rinseG' | 'steepS' | 'flameOffS' | 'plungeS';
+type SingleFact =
+  | 'brewerMl'
+  | 'doseG'
+  | 'waterG'
+  | 'bypassG'
+  | 'iceG'
+  | 'rinseG'
+  | 'steepS'
+  | 'flameOffS'
+  | 'plungeS';
 
 /** @param isOpen whether an amount of the text was not understood, so that a pour may be missing */
 export function settle(draft: Draft, isOpen: boolean): ReadText {
@@ -124,7 +135,7 @@ export function settle(draft: Draft, isOpen: boolean): ReadText {
   put('servings', one('servings'));
   put('waterC', one('waterC'));
   put('pressForS', one('pressForS'));
-  for (const key of ['steepS', 'flameOffS', 'plungeS', 'bypassG', 'iceG', 'rinseG'] as const)
+  for (const key of ['steepS', 'flameOffS', 'plungeS', 'bypassG', 'iceG', 'rinseG', 'brewerMl'] as const)
     put(key, single(key));
   if (one('offBoil')) read.offBoil = true;
   const done = one('doneS');

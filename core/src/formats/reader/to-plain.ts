@@ -36,6 +36,9 @@ export function plainFrom(read: ReadText, name: string): FromText {
       ...(read.bed === undefined ? {} : { bed: read.bed }),
       ...(read.roast === undefined ? {} : { roast: read.roast }),
       ...(read.bypassG === undefined ? {} : { bypassG: read.bypassG }),
+      ...(read.brewerMl === undefined ? {} : { brewerMl: read.brewerMl }),
+      ...(read.iceG === undefined ? {} : { iceG: read.iceG }),
+      ...(read.servings === undefined ? {} : { servings: read.servings }),
       ...(read.doneS === undefined ? {} : { endS: { from: read.doneS[0], to: read.doneS[1] } }),
     },
   };

@@ -27,7 +27,7 @@ export const METHOD_NAMES: readonly [string, MethodId][] = [
 ];
 /** “Press” alone is a verb as often; it is the brewer where it stands as a thing. */
 export const PRESS_NOUN =
-  /(?:^|¶ |[.:] |(?:the|a|my|this|in|for|with|by) )press (?=[,.:¶(–|]|<|for |with |is |i |again |brew |recipe |coffee |$)|, press (?=[,.¶]|$)/;
+  /(?:^|¶ |[.:] |(?:the|a|my|this|in|for|with|by|<v\d+>) )press (?=[,.:¶(–|]|<|for |with |is |i |again |brew |recipe |coffee |$)|, press (?=[,.¶]|$)/;
 
 export const FILTERS: readonly [string, PlainFilter][] = [
   ['(?:paper filter|paper|filter) (?:is )?(?:, )?(?:the |a )?thick (?:one |kind |sort )?', 'thick-paper'],

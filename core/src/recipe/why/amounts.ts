@@ -7,6 +7,7 @@ import {
   doseOf,
   input,
   lossOf,
+  ownIceOf,
   recipeRatio,
   retentionOf,
   icedWhole,
@@ -35,9 +36,12 @@ export const doseG: Teller = (at) => {
   const { ask, each } = at;
   // Ice is bypass, so with it the beverage has the whole ratio; milk comes on top of the beverage.
   const whole = ask.addition === 'ice' || ('drinkG' in ask && ask.addition === 'milk');
-  const brewed = whole
-    ? { formula: 'R', inputs: [ask.addition === 'ice' ? icedWhole(at) : recipeRatio(at)] }
-    : ratio;
+  const ownIce = at.recipe.iceTimesDose !== undefined;
+  const brewed = ownIce
+    ? { formula: 'R + I', inputs: [recipeRatio(at), ownIceOf(at)] }
+    : whole
+      ? { formula: 'R', inputs: [ask.addition === 'ice' ? icedWhole(at) : recipeRatio(at)] }
+      : ratio;
   const asked =
     'cupMl' in ask
       ? [input('cup', 'Cup', ask.cupMl, 'ml', 'asked')]
@@ -91,13 +95,19 @@ export const bypassG: Teller = (at) => {
   if (card.bypassG === 0) return null;
   const own = recipe.bypassTimesDose > 0;
   const iced = ask.addition === 'ice';
+  // The recipe's own ice is told by what it has of it, an order's by what it takes of the ratio.
+  const ownIce = recipe.iceTimesDose !== undefined;
+  const whole = ownIce ? [recipeRatio(at), ownIceOf(at)] : [icedWhole(at)];
   return {
     name: 'Bypass',
     unit: 'g',
-    formula: [own ? 'round(bypass × dose, 0)' : '', iced ? 'round(R × dose, 0) − water' : '']
+    formula: [
+      own ? 'round(bypass × dose, 0)' : '',
+      iced ? `round(${ownIce ? '(R + I)' : 'R'} × dose, 0) − water` : '',
+    ]
       .filter(Boolean)
       .join(' + '),
-    inputs: [doseOf(at), ...(own ? [bypassOf(at)] : []), ...(iced ? [icedWhole(at), waterOf(at)] : [])],
+    inputs: [doseOf(at), ...(own ? [bypassOf(at)] : []), ...(iced ? [...whole, waterOf(at)] : [])],
     ...(iced ? { note: 'Ice melts into the cup without passing the bed, so it counts as bypass.' } : {}),
   };
 };

@@ -80,6 +80,7 @@ export const bypassOf = ({ recipe }: Case) =>
 export const setBy = ({ place }: Case): Source =>
   place.setBy === 'bar' ? 'bar' : place.setBy === 'asked' ? 'asked' : 'default';
 
+export const ownIceOf = ({ recipe }: Case) => input('I', 'Ice', recipe.iceTimesDose ?? 0, 'g/g', 'recipe');
 /** The ratio of water and ice together. */
 export const icedWhole = (at: Case) =>
   at.each.whole === (at.ask.ratio ?? at.recipe.ratio)
@@ -96,7 +97,8 @@ export const brewedRatio = (at: Case): { formula: string; inputs: DerivedFrom[] 
         input('milk', 'Share that is brewed, the rest being milk', 0.9, '', 'default'),
       ],
     };
-  if (addition !== 'ice') return { formula: 'R', inputs: [recipeRatio(at)] };
+  if (addition !== 'ice' || at.recipe.iceTimesDose !== undefined)
+    return { formula: 'R', inputs: [recipeRatio(at)] };
   const ice = iceShare(METHODS[at.recipe.method].meetsIceC);
   const own = at.each.bypass > 0 ? '(kept − bypass)' : 'kept';
   return {

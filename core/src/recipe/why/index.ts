@@ -5,7 +5,7 @@ import { cardRules } from '../card-version';
 import { asBrewed, brewCard, retentionAt, type BrewSite } from '../card';
 import type { Grinder } from '../grind';
 import type { Recipe } from '../recipe';
-import { yieldOf, type Ask } from '../solve';
+import { askedOf, yieldOf, type Ask } from '../solve';
 import { beverageG, brewWaterG, bypassG, doseG, drinkG, finalRatio, ratio } from './amounts';
 import type { Case, Derivation, Teller } from './derivation';
 import { grindSetting, kettleFillG, mixedC, waterC } from './setting-up';
@@ -42,10 +42,11 @@ export type WhyOf = Figure | `target:${string}`;
 export function why(
   of: WhyOf,
   own: Recipe,
-  ask: Ask,
+  wanted: Ask,
   place: BrewSite,
   grinding: { grinder?: Grinder | undefined; offsetSteps?: number } = {},
 ): Derivation | null {
+  const ask = askedOf(own, wanted);
   const card = brewCard(own, ask, place);
   const recipe = asBrewed(own, ask, place);
   const { grinder, offsetSteps = 0 } = grinding;

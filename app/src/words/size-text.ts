@@ -1,5 +1,5 @@
 import { ML_PER_FL_OZ, type Units } from '@even-kettle/core/units';
 
 /** A cup's size as it would be typed. */
-export const cupText = (ml: number, units: Units): string =>
+export const sizeText = (ml: number, units: Units): string =>
   units.volume === 'fl oz' ? (ml / ML_PER_FL_OZ).toFixed(1) : String(ml);
