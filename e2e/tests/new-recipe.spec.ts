@@ -53,6 +53,12 @@ test('a pasted text fills the same form, and what it could not read is marked', 
   // A page that is left in between has kept it.
   await page.reload();
   await expect(page.getByTestId('new-dose')).toHaveValue('18');
-  await page.getByTestId('save-new-recipe').click();
+  // Its steps are changed before it is saved, and that too is kept over a reload.
+  await page.getByRole('button', { name: 'Change single steps before it is saved' }).click();
+  await page.getByLabel('Ice, × dose').fill('4');
+  await page.reload();
+  await expect(page.getByLabel('Ice, × dose')).toHaveValue('4');
+  await page.getByTestId('save-recipe').click();
   await expect(page).toHaveURL(/\/recipes\/cone-quay$/);
+  await expect(page.getByText(/Brewed over 72 g of ice/)).toBeVisible();
 });

@@ -169,12 +169,10 @@ const PATIENT = { earlyS: 0, lateS: 60, penalty: 0.3 };
 
 function airPress(base: Recipe, plain: PlainRecipe): Made {
   const { stirs = [], pressForS = 28 } = plain;
-  const plungeS = plain.plungeS ?? (stirs.length === 0 ? undefined : 90);
   const pour = stepOf(base, 'pour');
   const squeeze = { ...stepOf(base, 'press'), name: 'Press to the hiss', lasts: { s: pressForS } };
-  if (plungeS === undefined && plain.pressForS === undefined && !plain.endS)
+  if (plain.plungeS === undefined && plain.pressForS === undefined && !plain.endS && stirs.length === 0)
     return { ok: true, recipe: withBypass(base, plain) };
-  const atS = plungeS ?? Math.max(20, (plain.endS?.from ?? 83) - pressForS);
   const list = stirs.length === 0 ? [{}] : stirs;
   const brew: RecipeStep[] = [pour];
   let busyS = 12;
@@ -195,6 +193,9 @@ function airPress(base: Recipe, plain: PlainRecipe): Made {
     brew.push({ ...straightOn(id, 'stir', stirWords(stir, true), lastsS), ...counted(stir) });
     busyS += lastsS;
   });
+  // Where nothing is said of it, it is pressed to be through when the method usually is.
+  const endsS = plain.endS?.from ?? base.endWindowS.from;
+  const atS = plain.plungeS ?? Math.max(busyS, endsS - pressForS);
   if (atS < busyS)
     return refused(
       'plungeS',

@@ -31,23 +31,40 @@ import { WORDS } from './words';
 
 export function EditRecipe({ recipe }: { recipe: Recipe }) {
   const copy = useLocalSearchParams<{ copy?: string }>().copy === 'yes';
-  return <Editor key={`${recipe.id} ${copy}`} recipe={recipe} copy={copy} />;
+  return <Editor key={`${recipe.id} ${copy}`} recipe={recipe} kind={copy ? 'copy' : 'change'} />;
 }
 
+/** The recipe that the form made, step by step before it is saved. What was changed is kept as long as the form says the same. */
+export const EditNewRecipe = (props: { recipe: Recipe; onLeave: () => void; onSaved: () => void }) => (
+  <Editor kind="new" {...props} />
+);
+
+type EditorProps = {
+  recipe: Recipe;
+  kind: 'change' | 'copy' | 'new';
+  /** Left out: back to the recipe. */
+  onLeave?: () => void;
+  onSaved?: () => void;
+};
+
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one form
-function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
+function Editor({ recipe, kind, onLeave, onSaved }: EditorProps) {
+  const copy = kind === 'copy';
   const { recipes } = useBar();
   const units = useUnits();
   // What is edited is what was opened, also when a later version comes meanwhile: saving says so then.
   const [opened] = useState(recipe);
   const [first] = useState(() => (copy ? copyOf(recipe, recipes) : recipe));
   const [draft, keepDraft, forgetDraft] = useDraft<Recipe>(
-    `recipe.${recipe.id}${copy ? ' copy' : ''}`,
+    kind === 'new' ? `recipe.new ${JSON.stringify(recipe)}` : `recipe.${recipe.id}${copy ? ' copy' : ''}`,
     () => first,
     (kept): kept is Recipe => isRecipeDraft(kept, first),
   );
   const { setDraft, undo, canUndo } = useUndo(draft, keepDraft);
-  const storing = useSaveRecipe(forgetDraft);
+  const storing = useSaveRecipe(() => {
+    forgetDraft();
+    onSaved?.();
+  });
   const read = schemas().readRecipe(draft);
   const faults = read.ok ? [] : read.faults;
   const at: FaultsAt = (field) =>
@@ -55,18 +72,18 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   const set = (part: Partial<Recipe>) => setDraft({ ...draft, ...part });
   const leave = () => {
     forgetDraft();
-    router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
+    if (onLeave) onLeave();
+    else router.replace({ pathname: '/recipes/[id]', params: { id: recipe.id } });
   };
 
-  const save = () => read.ok && void storing.save(read.recipe, copy ? null : opened.version);
+  const isNew = kind !== 'change';
+  const save = () => read.ok && void storing.save(read.recipe, isNew ? null : opened.version);
 
   return (
     <Page>
       <Form onSubmit={save} style={{ gap: 12 }}>
         <Row style={{ justifyContent: 'space-between' }}>
-          <Heading style={{ flex: 1 }}>
-            {copy ? WORDS.aCopyOf(recipe.name) : WORDS.changeForName(recipe.name)}
-          </Heading>
+          <Heading style={{ flex: 1 }}>{TITLES[kind](recipe.name)}</Heading>
           <Button
             kind="bare"
             icon="undo"
@@ -86,7 +103,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
           <Field
             label={WORDS.name}
             value={draft.name}
-            onChangeText={(name) => set(copy ? { name, id: idFor(draft.method, name) } : { name })}
+            onChangeText={(name) => set(isNew ? { name, id: idFor(draft.method, name) } : { name })}
             fault={at('name').length > 0}
           />
           <Text size="small" quiet>
@@ -191,7 +208,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
         ) : null}
         <Button
           kind="main"
-          label={copy ? WORDS.saveAsNewRecipe : WORDS.saveAsVersion(opened.version + 1)}
+          label={isNew ? WORDS.saveAsNewRecipe : WORDS.saveAsVersion(opened.version + 1)}
           disabled={!read.ok || storing.saving}
           onPress={save}
           testID="save-recipe"
@@ -202,6 +219,7 @@ function Editor({ recipe, copy }: { recipe: Recipe; copy: boolean }) {
   );
 }
 
+const TITLES = { copy: WORDS.aCopyOf, change: WORDS.changeForName, new: WORDS.newForName };
 const NUMBERS = [
   'refDoseG',
   'ratio',
@@ -242,12 +260,14 @@ function Result({ draft, faults, at }: { draft: Recipe; faults: number; at: Faul
   );
 }
 
+const OPTIONAL: readonly (keyof Recipe)[] = ['retentionGPerG', 'otherwise', 'iceTimesDose', 'servings'];
+
 /** A recipe that was being changed: of the same make as the one that it was made from, whatever is still wrong in it. */
 function isRecipeDraft(kept: unknown, first: Recipe): kept is Recipe {
   if (typeof kept !== 'object' || kept === null) return false;
   const draft = kept as Partial<Record<keyof Recipe, unknown>>;
   const alike = (Object.keys(first) as (keyof Recipe)[]).every(
-    (field) => field === 'retentionGPerG' || field === 'otherwise' || sameKind(draft[field], first[field]),
+    (field) => OPTIONAL.includes(field) || sameKind(draft[field], first[field]),
   );
   return (
     alike &&

@@ -3,7 +3,7 @@
  */
 import { useState } from 'react';
 import { View, type DimensionValue } from 'react-native';
-import { router } from 'expo-router';
+import { router, useLocalSearchParams } from 'expo-router';
 import type { ReadText } from '@even-kettle/core/formats';
 import {
   BED_PREPARATIONS,
@@ -41,6 +41,7 @@ import {
   type PlainForm,
   type ReadForm,
 } from './plain-form';
+import { EditNewRecipe } from './editor';
 import { otherCupInWords, writtenInWords } from './facts';
 import { useSaveRecipe } from './use-save-recipe';
 import { WORDS } from './words';
@@ -66,6 +67,15 @@ export function NewRecipe() {
     if (said) setCorrected(new Set([...corrected, ...(Object.keys(part) as FormField[])]));
   };
   const checked = read.made ? schemas().readRecipe(read.made.recipe) : null;
+  const inSteps = useLocalSearchParams<{ steps?: string }>().steps === 'yes';
+  if (inSteps && checked?.ok)
+    return (
+      <EditNewRecipe
+        recipe={checked.recipe}
+        onLeave={() => router.setParams({ steps: undefined })}
+        onSaved={forget}
+      />
+    );
   const leave = () => {
     forget();
     router.replace('/recipes');
@@ -104,6 +114,12 @@ export function NewRecipe() {
             {storing.refused}
           </Text>
         ) : null}
+        <Button
+          label={WORDS.changeTheSteps}
+          says={WORDS.changeBeforeSaving}
+          disabled={!checked?.ok}
+          onPress={() => router.setParams({ steps: 'yes' })}
+        />
         <Button
           kind="main"
           label={WORDS.save}
