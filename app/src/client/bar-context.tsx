@@ -7,7 +7,9 @@ import {
   useContext,
   useDeferredValue,
   useEffect,
+  useLayoutEffect,
   useMemo,
+  useRef,
   useState,
   useSyncExternalStore,
   type ReactNode,
@@ -16,6 +18,7 @@ import { v7 as uuid } from 'uuid';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import type { KettleState, ScaleState } from '@even-kettle/core/contract';
 import { METRIC, type Units } from '@even-kettle/core/units';
+import { isAlike } from '../ui/alike';
 import { answerTheWorker, installServiceWorker } from './service-worker';
 import { loadTheRest } from '../ui/lazy-place';
 import { agendaNow } from './agenda-now';
@@ -160,6 +163,27 @@ export function useNow(everyMs = 200, phaseMs = 0): number {
   return nowMs;
 }
 
+/**
+ * What is worked out of bar time at every turn of the clock; what shows it is drawn again only when it comes out otherwise.
+ */
+export function useAtTurns<Value>(work: (nowMs: number) => Value, everyMs = 200): Value {
+  const { clock } = useHere();
+  const [, drawAgain] = useState({});
+  const value = work(clock.nowMs());
+  const latest = useRef({ work, value });
+  useLayoutEffect(() => {
+    latest.current = { work, value };
+  });
+  useEffect(
+    () =>
+      onTick(clock, everyMs, 0, (nowMs) => {
+        if (!isAlike(latest.current.work(nowMs), latest.current.value, 1)) drawAgain({});
+      }),
+    [clock, everyMs],
+  );
+  return value;
+}
+
 /** Calls at once and then whenever `useNow` would read; returns a function that ends it. */
 export function onTick(
   clock: DeviceClock,
@@ -201,6 +225,16 @@ export function onTick(
 export function useScale(stationId: string): ScaleState | undefined {
   const { devices } = useHere();
   const read = () => devices.scale(stationId);
+  return useSyncExternalStore(devices.subscribe, read, read);
+}
+
+/** A fact of the scale under a station; what shows it is drawn again when the fact changes, not with every reading. */
+export function useScaleFact<Fact extends boolean | string>(
+  stationId: string,
+  of: (scale: ScaleState | undefined) => Fact,
+): Fact {
+  const { devices } = useHere();
+  const read = () => of(devices.scale(stationId));
   return useSyncExternalStore(devices.subscribe, read, read);
 }
 

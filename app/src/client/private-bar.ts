@@ -52,6 +52,10 @@ export function openPrivateBar(
 ): PrivateBar {
   const { recipes, book } = around.store.view();
   const listeners = new Set<() => void>();
+  const subscribe = (listener: () => void) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  };
   let base = { realMs: realMs(), barMs: startMs, rate: 1 };
   const nowMs = () => Math.round(base.barMs + (realMs() - base.realMs) * base.rate);
   const clock: DeviceClock = {
@@ -60,7 +64,8 @@ export function openPrivateBar(
     measure: async () => undefined,
     carryOn: () => undefined,
     uncertaintyMs: () => 0,
-    onSet: () => () => undefined,
+    // What sets the clock is shown, and whoever waits for its next turn looks again.
+    onSet: subscribe,
   };
   let view: BarView = { ...NOTHING_LOADED, status: 'ready', link: 'live', bar, recipes, book };
   const show = (change: Partial<BarView>) => {
@@ -101,10 +106,7 @@ export function openPrivateBar(
     store: {
       ...around.store,
       view: () => view,
-      subscribe: (listener) => {
-        listeners.add(listener);
-        return () => listeners.delete(listener);
-      },
+      subscribe,
       open: async () => undefined,
       close: () => undefined,
       act,
@@ -119,7 +121,6 @@ export function openPrivateBar(
     },
     setRate: (rate) => {
       base = { realMs: realMs(), barMs: nowMs(), rate: rate === 0 ? STANDING : rate };
-      // Whoever waits for the clock's next turn is told of its new pace.
       show({});
     },
   };

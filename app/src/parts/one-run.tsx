@@ -82,7 +82,7 @@ function Run({ bar, onAgain, onBack, byHand = false }: RunProps & { bar: Private
         ) : null}
       </Row>
       {item ? (
-        <HandsCard item={item} nowMs={nowMs} />
+        <HandsCard item={item} />
       ) : (
         <Card style={{ gap: 12, alignItems: 'flex-start' }}>
           <Text size="verb">{WORDS.thatWasAll}</Text>

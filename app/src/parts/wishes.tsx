@@ -68,7 +68,7 @@ function useUnknown(cup: CupAsk): string | null {
 }
 
 /** Where there is no room for more: that there is an allergy, or something that this version does not know. */
-export function AllergySign({ cup }: { cup: CupAsk }) {
+export const AllergySign = memo(function AllergySign({ cup }: { cup: CupAsk }) {
   const theme = useTheme();
   const unknown = useUnknown(cup);
   if (!cup.allergy && !unknown) return null;
@@ -77,7 +77,7 @@ export function AllergySign({ cup }: { cup: CupAsk }) {
       <Icon name="allergy" color={theme.ink} size={18} />
     </View>
   );
-}
+});
 
 /** A dark sign that no glance can miss. */
 function Sign({ text, testID }: { text: string; testID: string }) {

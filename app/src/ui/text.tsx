@@ -1,8 +1,9 @@
 /**
  * The sizes of type: a figure to read across the bar, a verb, body, small. B612's own figures are tabular.
  */
-import type { Ref } from 'react';
+import { memo, type Ref } from 'react';
 import { Text as NativeText, type TextProps, type TextStyle } from 'react-native';
+import { isAlike } from './alike';
 import { useTheme } from './use-theme';
 import { FACE } from './theme';
 
@@ -42,20 +43,26 @@ type Props = TextProps & {
   ref?: Ref<NativeText>;
 };
 
-export function Text({ size = 'body', bold, quiet, color, style, ...rest }: Props) {
-  const theme = useTheme();
-  return (
-    <NativeText
-      {...rest}
-      style={[
-        (theme.isAcross ? ACROSS : NEAR)[size],
-        bold && { fontFamily: FACE.bold },
-        { color: color ?? (quiet ? theme.ink2 : theme.ink), fontVariant: ['tabular-nums'] },
-        style,
-      ]}
-    />
-  );
-}
+/** A page of clocks draws itself several times a second: a text that says what it said is left as it is. */
+const LEVELS = 3;
+
+export const Text = memo(
+  function Text({ size = 'body', bold, quiet, color, style, ...rest }: Props) {
+    const theme = useTheme();
+    return (
+      <NativeText
+        {...rest}
+        style={[
+          (theme.isAcross ? ACROSS : NEAR)[size],
+          bold && { fontFamily: FACE.bold },
+          { color: color ?? (quiet ? theme.ink2 : theme.ink), fontVariant: ['tabular-nums'] },
+          style,
+        ]}
+      />
+    );
+  },
+  (before, now) => isAlike(before, now, LEVELS),
+);
 
 /** A page's heading; one a page, for those who read by ear. */
 export const Heading = (props: Props) => <Text size="title" role="heading" aria-level={1} {...props} />;

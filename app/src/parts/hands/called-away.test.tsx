@@ -1,25 +1,23 @@
 /** Called away from one pair of hands, on a bar with its own clock: what is told on going, meanwhile and on coming back. */
 import { act, fireEvent, render, screen } from '@testing-library/react-native';
 import type { BarEvent } from '@even-kettle/core/brew';
-import { BarContext, useAgenda, useBar, useHere, type BarHere } from '../../client/bar-context';
+import { BarContext, useAtTurns, useBar, type BarHere } from '../../client/bar-context';
 import { openPrivateBar } from '../../client/private-bar';
 import { TEST_BAR, press, viewOf } from '../../testing/bar';
 import { at, book, done, firstWater, prep, started, taken } from '../../testing/cone';
 import { ThemeProvider } from '../../ui/use-theme';
-import { AwayCard, CalledAway, WelcomeBack, useAway } from './called-away';
+import { AwayCard, CalledAway, WelcomeBack, awayNow } from './called-away';
 
 jest.mock('expo-router', () => ({ router: {} }));
 jest.mock('../../device/shortcuts', () => ({ useShortcuts: () => undefined }));
 
 /** As the Bar arranges them. */
 function Place() {
-  useBar();
-  const nowMs = useHere().clock.nowMs();
-  const items = useAgenda(nowMs);
-  const away = useAway(nowMs);
+  const view = useBar();
+  const away = useAtTurns((nowMs) => awayNow(view, nowMs));
   return (
     <>
-      {away ? <AwayCard away={away} nowMs={nowMs} /> : <WelcomeBack items={items} nowMs={nowMs} />}
+      {away ? <AwayCard away={away} /> : <WelcomeBack hands="all" />}
       <CalledAway />
     </>
   );

@@ -5,9 +5,10 @@
 import { useState, useSyncExternalStore } from 'react';
 import { View } from 'react-native';
 import { flameBurns, type HandsAway } from '@even-kettle/core/brew';
-import { forgivenessOf, latenessOf, type AgendaItem, type Forgiveness } from '@even-kettle/core/plan';
+import { forHands, forgivenessOf, latenessOf, type Forgiveness, type Hands } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useAgenda, useBar, useHere, useNow, useUnits } from '../../client/bar-context';
+import type { BarView } from '../../client/bar-view';
+import { useAgenda, useAtTurns, useBar, useHere, useNow, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { clockTime, inShort } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
@@ -46,24 +47,20 @@ const useAbsence = () =>
   );
 
 /** The absence that this device's hands are in: their own, or with one pair anybody's. */
-export function useAway(nowMs: number): HandsAway | null {
-  const { bar } = useBar();
-  const own = useAbsence();
-  const away = useWhoIsAway(nowMs);
-  if (!away || !bar) return null;
-  return bar.hands === 1 || own?.eventId === away.id ? away : null;
+export function awayNow(view: BarView, nowMs: number): HandsAway | null {
+  const away = whoIsAway(view, nowMs);
+  if (!away || !view.bar) return null;
+  return view.bar.hands === 1 || absence?.eventId === away.id ? away : null;
 }
 
-function useWhoIsAway(nowMs: number): HandsAway | null {
-  const { state } = useBar();
-  return state.away?.findLast(({ fromMs, toMs }) => fromMs <= nowMs && nowMs < toMs) ?? null;
-}
+const whoIsAway = ({ state }: BarView, nowMs: number): HandsAway | null =>
+  state.away?.findLast(({ fromMs, toMs }) => fromMs <= nowMs && nowMs < toMs) ?? null;
 
 /** With two pairs: that one of them is away, for whoever stayed. */
 export function SomebodyAway() {
   const act = useAct();
-  const nowMs = useNow(5000, 900);
-  const away = useWhoIsAway(nowMs);
+  const view = useBar();
+  const away = useAtTurns((nowMs) => whoIsAway(view, nowMs), 5000);
   if (!away) return null;
   return (
     <Row>
@@ -159,7 +156,8 @@ function Running({ runs, nowMs }: { runs: readonly Forgiveness[]; nowMs: number 
 }
 
 /** In the hands card's place while nobody is there. */
-export function AwayCard({ away, nowMs }: { away: HandsAway; nowMs: number }) {
+export function AwayCard({ away }: { away: HandsAway }) {
+  const nowMs = useNow();
   const theme = useTheme();
   const { clock } = useHere();
   const act = useAct();
@@ -185,10 +183,19 @@ export function AwayCard({ away, nowMs }: { away: HandsAway; nowMs: number }) {
 /**
  * What happened while these hands were away, said or because the time ran out: what is late, the first to save first.
  */
-export function WelcomeBack({ items, nowMs }: { items: readonly AgendaItem[]; nowMs: number }) {
+export function WelcomeBack({ hands }: { hands: Hands }) {
   const own = useAbsence();
+  const isBack = useAtTurns(
+    (nowMs) => own !== null && !own.isRead && nowMs >= own.toMs && nowMs - own.toMs <= BACK_MS,
+  );
+  return own && isBack ? <Meanwhile own={own} hands={hands} /> : null;
+}
+
+function Meanwhile({ own, hands }: { own: Absence; hands: Hands }) {
+  const nowMs = useNow();
+  const { plan } = useBar();
+  const items = forHands(useAgenda(nowMs), plan, hands);
   const units = useUnits();
-  if (!own || own.isRead || nowMs < own.toMs || nowMs - own.toMs > BACK_MS) return null;
   const seen = new Set<string>();
   const lines = items.flatMap((item) => {
     if (!item.brew || seen.has(item.brewId)) return [];

@@ -2,26 +2,26 @@
  * The number to read across the bar.
  */
 import { View } from 'react-native';
-import type { ScaleState } from '@even-kettle/core/contract';
 import type { AgendaItem } from '@even-kettle/core/plan';
 import { showClock, showMass, type Units } from '@even-kettle/core/units';
+import { useAtTurns, useScale } from '../../client/bar-context';
 import { Text } from '../../ui/text';
 import { cueClock } from './cue';
 import { WORDS } from './words';
 
 type FigureProps = {
   item: AgendaItem;
-  nowMs: number;
   asked: { figure: string; unit: string };
-  scale: ScaleState | undefined;
   stopAtG: number | null;
   units: Units;
 };
 
 /** While something is watched or runs, the time instead. Beside it what the scale reads. */
-export function Figure({ item, nowMs, asked, scale, stopAtG, units }: FigureProps) {
+export function Figure({ item, asked, stopAtG, units }: FigureProps) {
+  const scale = useScale(item.station.id);
   const timed = item.asks === 'cue' || item.asks === 'runs';
-  const shown = timed ? { figure: clockOf(item, nowMs), unit: '' } : asked;
+  const clock = useAtTurns((nowMs) => (timed ? clockOf(item, nowMs) : ''));
+  const shown = timed ? { figure: clock, unit: '' } : asked;
   const reads =
     scale?.connected && item.step.kind === 'pour' && !timed
       ? showMass(Math.max(0, scale.massG), units, 'water')

@@ -1,6 +1,7 @@
 /**
  * Whom a brew is handed over to: each guest by badge and name, with the grams of each cup.
  */
+import { memo } from 'react';
 import { View } from 'react-native';
 import { badgeOf, guestsOf } from '@even-kettle/core/brew';
 import type { AgendaItem } from '@even-kettle/core/plan';
@@ -12,7 +13,7 @@ import { Text } from '../../ui/text';
 import { Wishes } from '../wishes';
 import { WORDS } from './words';
 
-export function Guests({ item }: { item: AgendaItem }) {
+export const Guests = memo(function Guests({ item }: { item: AgendaItem }) {
   const { state } = useBar();
   const units = useUnits();
   if (item.step.kind !== 'serve' || item.asks === 'cue' || !item.brew) return null;
@@ -33,7 +34,7 @@ export function Guests({ item }: { item: AgendaItem }) {
       ))}
     </View>
   );
-}
+});
 
 /** "143 g", or "2 cups: 143 g + 142 g". */
 function cupsInWords(gramsPerCup: readonly number[], units: Units): string {

@@ -44,7 +44,7 @@ function show(events: BarEvent[], seconds: number, units: Units = METRIC) {
   const item = agenda(state, bar, book, plan, at(seconds))[0]!;
   render(
     <BarContext.Provider value={here}>
-      <HandsCard item={item} nowMs={at(seconds)} />
+      <HandsCard item={item} />
     </BarContext.Provider>,
   );
   return { tapped, press: () => act(() => fireEvent.press(screen.getByTestId('main-button'))) };
@@ -117,7 +117,7 @@ test('with counting on and no scale the first tap begins a pour; before its time
     pouring.press();
     expect(pouring.tapped).toMatchObject([{ type: 'step-done', stepId: 'pour-2' }]);
   } finally {
-    setDevice({ countTones: false });
+    act(() => setDevice({ countTones: false }));
   }
 });
 

@@ -1,13 +1,13 @@
 /**
  * The hands card: the one thing to do now. Verb, figure, one button.
  */
-import { memo, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import type { BarEvent } from '@even-kettle/core/brew';
 import { byHands, latenessOf, tapEvents, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock } from '@even-kettle/core/units';
-import { newId, useBar, useHere, useScale, useUnits } from '../../client/bar-context';
+import { newId, useAtTurns, useBar, useHere, useScaleFact, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { useHabit } from '../../device/use-habit';
 import { groundFor } from '../../words/grind-words';
@@ -73,40 +73,50 @@ const SHORT_H = 560;
 const BESIDE_W = 220;
 
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one card
-export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: number }) {
+export const HandsCard = memo(function HandsCard({ item: given }: { item: AgendaItem }) {
   const theme = useTheme();
   const units = useUnits();
   // On its side, or enlarged, a screen is too low for the button below what it is for.
   const short = useWindowDimensions().height < SHORT_H;
-  const { store, clock, silent = false } = useHere();
+  const { store, clock, devices, silent = false } = useHere();
   const { bar, state, plan } = useBar();
   const device = useDevice();
-  const scale = useScale(given.station.id);
-  const item = countedIn(given, device, scale?.connected ?? false);
+  const { id: stationId } = given.station;
+  const hasScale = useScaleFact(stationId, (scale) => scale?.connected ?? false);
+  const isHeld = useScaleFact(stationId, (scale) => (scale?.simulated && !scale.practised) ?? false);
+  const item = useMemo(() => countedIn(given, device, hasScale), [given, device, hasScale]);
   // What came out of the grinder is weighed again before it is loaded, and the recipe follows it.
   const asksDose = item.step.kind === 'load' && item.brew !== null && isGround(item);
   const reading = useReading(item, asksDose ? item.card.doseG : (item.step.targetG ?? 0));
   const ground = bar ? groundFor(item, bar, state) : null;
   const asked = handsWords(item, units, ground, (bar && bar.kettles.length > 1 && item.kettle?.name) || null);
-  const now = item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs;
-  const hot = now && item.asks !== 'cue';
   const [asking, setAsking] = useState<string | null>(null);
+  const readsG = () => (hasScale ? (devices.scale(stationId)?.massG ?? null) : null);
+  // The card is drawn again when one of these comes out otherwise; what counts down has its own clock.
+  const { now, askedEarlyS } = useAtTurns((nowMs) => {
+    const earlyMs = asking === item.key ? tooEarlyMs(item, nowMs, readsG()) : null;
+    return {
+      now: item.begunMs !== null || item.asks === 'cue' || item.dueMs <= nowMs,
+      askedEarlyS: earlyMs === null ? null : Math.ceil(earlyMs / 1000),
+    };
+  });
+  const hot = now && item.asks !== 'cue';
   const habit = useHabit(item.station.id);
-  useSight(item, nowMs);
+  useSight(item);
   const pouring = item.step.kind === 'pour' && item.asks !== 'cue';
   // What a scale ends by itself needs no lead; a hand that reads it does.
-  const leadG = device.lead && pouring && !item.step.byEye && !scale?.connected ? habit.leadG : 0;
+  const leadG = device.lead && pouring && !item.step.byEye && !hasScale ? habit.leadG : 0;
   const stopAtG = leadG > 0 && item.step.targetG !== undefined ? item.step.targetG - leadG : null;
   // Without a scale that tells, what it read is a person's to say.
-  const reads = pouring && now && item.asks === 'finish' && !scale?.connected && !item.step.byEye;
-  const holds = pouring && now && scale?.connected && scale.simulated && !scale.practised;
+  const reads = pouring && now && item.asks === 'finish' && !hasScale && !item.step.byEye;
+  const holds = pouring && now && hasScale && isHeld;
   const done = () => {
     if (!bar) return;
     // What the scale shows is what was poured; without one, what the person says it shows.
     const readingG = asksDose
       ? undefined
-      : pouring && scale?.connected && item.asks === 'finish'
-        ? Math.max(0, scale.massG)
+      : pouring && hasScale && item.asks === 'finish'
+        ? Math.max(0, readsG() ?? 0)
         : reading.given;
     const unsureSinceMs = notOverMs(item, clock.nowMs());
     const said = {
@@ -135,14 +145,14 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
   // What a recipe wants later is seldom done already: a tap before its time is asked after once.
   // Whoever says what the scale reads knows that the pour is over.
   const isSaid = reads && reading.given !== undefined;
-  const earlyMs = isSaid ? null : tooEarlyMs(item, nowMs, scale?.connected ? scale.massG : null);
   const tapped = () => {
-    if (earlyMs !== null && asking !== item.key) return setAsking(item.key);
+    const isEarly = !isSaid && tooEarlyMs(item, clock.nowMs(), readsG()) !== null;
+    if (isEarly && asking !== item.key) return setAsking(item.key);
     done();
   };
   const button =
-    earlyMs !== null && asking === item.key
-      ? WORDS.earlyAlready(showClock(Math.ceil(earlyMs / 1000)), asked.button.toLowerCase())
+    askedEarlyS !== null && !isSaid
+      ? WORDS.earlyAlready(showClock(askedEarlyS), asked.button.toLowerCase())
       : asked.button;
   useShortcuts({ ' ': tapped });
   const latest = useRef(tapped);
@@ -197,27 +207,16 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
               </Row>
             </View>
             <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
-              <Figure
-                item={item}
-                nowMs={nowMs}
-                asked={asked.figure}
-                scale={scale}
-                stopAtG={stopAtG}
-                units={units}
-              />
+              <Figure item={item} asked={asked.figure} stopAtG={stopAtG} units={units} />
               {reads ? <ReadingStepper kind="water" reading={reading} units={units} /> : null}
               {asksDose ? <ReadingStepper kind="dose" reading={reading} units={units} /> : null}
             </Row>
             {/* What the step needs stands here and nothing takes its place. */}
-            <WaterWay item={item} nowMs={nowMs} detail={asked.detail} units={units} />
+            <WaterWay item={item} detail={asked.detail} units={units} />
             <Checklist item={item} />
             <Guests item={item} />
-            {now ? (
-              <Pace item={item} nowMs={nowMs} units={units} scale={scale} />
-            ) : (
-              <Countdown item={item} nowMs={nowMs} />
-            )}
-            <CardStrip item={item} nowMs={nowMs} />
+            {now ? <Pace item={item} units={units} /> : <Countdown item={item} />}
+            <CardStrip item={item} />
           </View>
           {item.asks === 'runs' ? (
             <View style={{ height: MAIN_TOUCH }} />
@@ -237,12 +236,12 @@ export function HandsCard({ item: given, nowMs }: { item: AgendaItem; nowMs: num
             </Row>
           )}
         </View>
-        <StartAgain item={item} nowMs={nowMs} />
+        <StartAgain item={item} />
         {device.learning || silent ? <Learner item={item} /> : null}
       </View>
     </View>
   );
-}
+});
 
 /** Whether its beans were ground for it, so that what came out can be weighed. */
 const isGround = ({ card }: AgendaItem): boolean => card.steps.some(({ kind }) => kind === 'grind');
@@ -298,9 +297,10 @@ const Head = memo(function Head({ badge, stationId, stationName, cup, running }:
 });
 
 /** A cup that is past saving is brewed again in one tap: the brew ends, and its cup waits. */
-function StartAgain({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+function StartAgain({ item }: { item: AgendaItem }) {
   const act = useAct();
-  if (!latenessOf(item, nowMs)?.startAgain) return null;
+  const isPastSaving = useAtTurns((nowMs) => latenessOf(item, nowMs)?.startAgain ?? false);
+  if (!isPastSaving) return null;
   const again = () =>
     act(
       [

@@ -3,9 +3,9 @@
  */
 import { View, type ViewStyle } from 'react-native';
 import { anchorMs, bedShowsMs, paceOf } from '@even-kettle/core/brew';
-import type { ScaleState } from '@even-kettle/core/contract';
 import { SOON_MS, latenessOf, type AgendaItem } from '@even-kettle/core/plan';
 import { inWords, showClock, showMass, type Units } from '@even-kettle/core/units';
+import { useNow, useScale } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
 import { Row } from '../../ui/page';
 import { Text } from '../../ui/text';
@@ -13,13 +13,15 @@ import { RADIUS } from '../../ui/theme';
 import { cueClock, cueShare } from './cue';
 import { WORDS } from './words';
 
-type Props = { item: AgendaItem; nowMs: number; units: Units };
+type Props = { item: AgendaItem; units: Units };
 
 /** Within this of where it should be a hand is on pace, grams, or this long of its own flow, seconds. */
 const ON_PACE_G = 3;
 const ON_PACE_S = 0.7;
 
-export function Pace({ item, nowMs, units, scale }: Props & { scale: ScaleState | undefined }) {
+export function Pace({ item, units }: Props) {
+  const nowMs = useNow();
+  const scale = useScale(item.station.id);
   const { step } = item;
   const begunMs = item.asks === 'start' ? null : item.fromMs;
   const forS = begunMs === null ? 0 : (nowMs - begunMs) / 1000;
@@ -179,7 +181,8 @@ function Late({ lateMs }: { lateMs: number }) {
 }
 
 /** The wait until a step is due; while a bed drains, also how long it stays covered. */
-export function Countdown({ item, nowMs }: Omit<Props, 'units'>) {
+export function Countdown({ item }: Omit<Props, 'units'>) {
+  const nowMs = useNow();
   const theme = useTheme();
   const leftMs = Math.max(0, item.dueMs - nowMs);
   const soon = leftMs <= SOON_MS;

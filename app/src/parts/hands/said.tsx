@@ -2,7 +2,7 @@
  * What the card says beside its one action, in at most one strip at a time: a caution before a danger, what a pour came
  * to, or what can be noted on the spot with what to do about it.
  */
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import {
@@ -21,7 +21,7 @@ import {
 import { pairOf, reasonOf, type AgendaItem } from '@even-kettle/core/plan';
 import { CAUTIONS, METHODS, cautionFor } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass } from '@even-kettle/core/units';
-import { CHANGE_SHOWN_MS, useBar, useHere, useUnits } from '../../client/bar-context';
+import { CHANGE_SHOWN_MS, useBar, useHere, useNow, useUnits } from '../../client/bar-context';
 import { agendaNow } from '../../client/agenda-now';
 import { useAct, type NewEvent } from '../../device/use-act';
 import { outcomeWords } from '../../words/outcome-words';
@@ -45,7 +45,9 @@ const COLLAPSED_MS = 120_000;
 /** What to do about a note stays this long. */
 const NOTED_MS = 60_000;
 
-export function CardStrip({ item, nowMs }: { item: AgendaItem; nowMs: number }) {
+/** Nothing in it counts: it is looked at once a second, and as soon as something else is asked for. */
+export const CardStrip = memo(function CardStrip({ item }: { item: AgendaItem }) {
+  const nowMs = useNow(1000);
   const device = useDevice();
   const { state } = useBar();
   const why = useWhyNow(item, nowMs);
@@ -81,7 +83,7 @@ export function CardStrip({ item, nowMs }: { item: AgendaItem; nowMs: number }) 
   // In mid-pour nobody reads chips; they are on the station's page, and here while something is watched.
   const notes = item.brew && item.asks === 'cue' ? notesFor(item.card.method, watched) : [];
   return item.brew && notes.length > 0 ? <Notes key={item.brewId} brew={item.brew} notes={notes} /> : null;
-}
+});
 
 /** Why the card asks for this and not for what it asked for before, while that is new. */
 function useWhyNow(item: AgendaItem, nowMs: number): string | null {
@@ -294,7 +296,7 @@ function Strip({
 }
 
 /** The tare, and the rinse water, by name: each to be ticked off, none of them in the way. */
-export function Checklist({ item }: { item: AgendaItem }) {
+export const Checklist = memo(function Checklist({ item }: { item: AgendaItem }) {
   const theme = useTheme();
   const [done, setDone] = useState<{ key: string; ticked: string[] }>({ key: item.key, ticked: [] });
   const ticked = done.key === item.key ? done.ticked : [];
@@ -337,7 +339,7 @@ export function Checklist({ item }: { item: AgendaItem }) {
       })}
     </View>
   );
-}
+});
 
 function checklistOf({ step, card, brew }: AgendaItem): readonly string[] {
   if (step.kind === 'press') return [WORDS.offTheScale];

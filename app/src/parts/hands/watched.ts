@@ -2,6 +2,7 @@
  * What this device's hands were looking at, and since when. If a cue is asked for late, nobody knows when it came.
  */
 import { useEffect } from 'react';
+import { onTick, useHere } from '../../client/bar-context';
 import type { AgendaItem } from '@even-kettle/core/plan';
 
 /** Tapped this soon after it was asked for, it may have come before; later than that, somebody waited for it and saw it, milliseconds. */
@@ -36,6 +37,7 @@ export function notOverMs(item: AgendaItem, tapMs: number): number | undefined {
   return sight.sinceMs - sight.notOverMs > AT_ONCE_MS ? Math.round(sight.notOverMs) : undefined;
 }
 
-export function useSight(item: AgendaItem, nowMs: number): void {
-  useEffect(() => inSight(item, nowMs), [item, nowMs]);
+export function useSight(item: AgendaItem): void {
+  const { clock } = useHere();
+  useEffect(() => onTick(clock, 200, 0, (nowMs) => inSight(item, nowMs)), [clock, item]);
 }

@@ -1,12 +1,13 @@
 /**
  * Bar: brewing now.
  */
-import { useCallback, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { brewAt } from '@even-kettle/core/brew';
 import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
-import { forHands, pairOf } from '@even-kettle/core/plan';
-import { Deferred, useAgenda, useBar, useHere, useNow } from '../../client/bar-context';
+import { forHands, pairOf, type AgendaItem, type Hands } from '@even-kettle/core/plan';
+import { agendaNow } from '../../client/agenda-now';
+import { Deferred, useAgenda, useAtTurns, useBar, useHere, useNow } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { setDevice, useDevice } from '../../device/settings';
 import { HandsChoice } from '../hands-choice';
@@ -18,10 +19,11 @@ import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
+import { useStable } from '../../ui/use-stable';
 import { Unplannable } from '../unplannable';
 import { Unreachable } from '../unreachable';
 import { OrderList } from '../../parts/orders/order-list';
-import { AwayCard, CalledAway, SomebodyAway, WelcomeBack, useAway } from '../../parts/hands/called-away';
+import { AwayCard, CalledAway, SomebodyAway, WelcomeBack, awayNow } from '../../parts/hands/called-away';
 import { Forgotten } from './forgotten';
 import { HandsCard } from '../../parts/hands/hands-card';
 import { PlainCard } from './plain-card';
@@ -39,40 +41,42 @@ const ROOMY_HEIGHT = 740;
 /** @param firstDay what stands there while the bar is set up */
 // eslint-disable-next-line max-lines-per-function -- the arrangement of one screen, narrow and wide
 export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
-  const { status, state, bar, plan } = useBar();
-  const { store } = useHere();
+  const { store, clock } = useHere();
   const act = useAct();
-  const nowMs = useNow();
-  const all = useAgenda(nowMs);
+  const view = useBar();
+  const { status, state, bar, plan } = view;
   const device = useDevice();
   const shared = (bar?.hands ?? 1) > 1;
   const hands = shared ? device.hands : 'all';
-  const items = forHands(all, plan, hands);
   const [taken, setTaken] = useState<string | null>(null);
-  // What a person takes to hand goes before the plan's choice, until it is done.
-  const current = all.find(({ key }) => key === taken) ?? items[0];
-  const latest = useRef({ all, hands, plan });
-  useLayoutEffect(() => {
-    latest.current = { all, hands, plan };
+  // The place is drawn when something else is asked for; what counts down has its own clock.
+  const {
+    key,
+    brewId: atHand,
+    first,
+    isAsked,
+    isOthers,
+    away,
+  } = useAtTurns((nowMs) => {
+    const all = agendaNow(view, nowMs);
+    const items = forHands(all, plan, hands);
+    const current = itemAtHand(all, items, taken);
+    return {
+      key: current?.key ?? null,
+      brewId: current?.brewId ?? null,
+      first: items[0]?.key ?? null,
+      isAsked: items.length > 0,
+      isOthers: items.length === 0 && all.length > 0,
+      away: awayNow(view, nowMs),
+    };
   });
-  const onTake = useCallback(
-    (brewId: string) => {
-      const now = latest.current;
-      const item = now.all.find((each) => each.brewId === brewId);
-      setTaken(item?.key ?? null);
-      // Taken over from the other pair, it is no longer asked of them.
-      if (item?.brew && now.hands !== 'all' && pairOf(item, now.plan) !== now.hands)
-        act([
-          {
-            type: 'step-taken',
-            brewId,
-            stepId: item.step.id,
-            pair: now.hands,
-          },
-        ]);
-    },
-    [act],
-  );
+  const onTake = useStable((brewId: string) => {
+    const item = agendaNow(view, clock.nowMs()).find((each) => each.brewId === brewId);
+    setTaken(item?.key ?? null);
+    // Taken over from the other pair, it is no longer asked of them.
+    if (item?.brew && hands !== 'all' && pairOf(item, plan) !== hands)
+      act([{ type: 'step-taken', brewId, stepId: item.step.id, pair: hands }]);
+  });
   useShortcuts({
     u: store.undo,
     station: (number) => {
@@ -82,7 +86,6 @@ export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
   });
   const { width, height } = useWindowDimensions();
   const isRoomy = width >= ROOMY && height >= ROOMY_HEIGHT;
-  const away = useAway(nowMs);
 
   if (status === 'unreachable') return <Unreachable />;
   if (status === 'loading' || !bar) {
@@ -93,31 +96,23 @@ export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
       </Page>
     );
   }
-  if (bar.setUp?.open && items.length === 0) return firstDay;
+  if (bar.setUp?.open && !isAsked) return firstDay;
   const card = away ? (
-    <AwayCard away={away} nowMs={nowMs} />
-  ) : current ? (
-    <Boundary
-      key={current.brewId}
-      what={WORDS.theHandsCard}
-      fallback={<PlainCard item={current} units={bar.units} />}
-    >
-      <HandsCard item={current} nowMs={nowMs} />
-    </Boundary>
-  ) : items.length === 0 && all.length > 0 ? (
+    <AwayCard away={away} />
+  ) : key ? (
+    <AtHand key={atHand} hands={hands} taken={taken} />
+  ) : isOthers ? (
     <OthersHaveIt />
   ) : (
     <NothingToDo />
   );
-  const back = away ? null : <WelcomeBack items={items} nowMs={nowMs} />;
+  const back = away ? null : <WelcomeBack hands={hands} />;
   const follow =
-    current !== items[0] ? (
-      <Button kind="plain" label={WORDS.backToThePlan} onPress={() => setTaken(null)} />
-    ) : null;
+    key !== first ? <Button kind="plain" label={WORDS.backToThePlan} onPress={() => setTaken(null)} /> : null;
   const upNext = (
     <UpNext
       hands={hands}
-      atHand={current?.key ?? null}
+      atHand={key}
       most={width < WIDE ? NEXT_SHOWN - 1 : NEXT_SHOWN}
       keepsHeight={isRoomy}
       onTake={onTake}
@@ -131,7 +126,7 @@ export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
   ) : null;
   const stations = (columns: number) => (
     <Deferred>
-      <Stations columns={columns} stations={bar.stations} atHand={current?.brewId ?? null} onTake={onTake} />
+      <Stations columns={columns} stations={bar.stations} atHand={atHand} onTake={onTake} />
     </Deferred>
   );
   const rail = (
@@ -209,6 +204,29 @@ export function BarPlace({ firstDay }: { firstDay: ReactNode }) {
       </View>
       {rail}
     </View>
+  );
+}
+
+/** What a person takes to hand goes before the plan's choice, until it is done. */
+const itemAtHand = (
+  all: readonly AgendaItem[],
+  items: readonly AgendaItem[],
+  taken: string | null,
+): AgendaItem | undefined => all.find(({ key }) => key === taken) ?? items[0];
+
+/** The hands card follows the clock by itself: the place around it stays. */
+function AtHand({ hands, taken }: { hands: Hands; taken: string | null }) {
+  const view = useBar();
+  const item = useAtTurns((nowMs) => {
+    const all = agendaNow(view, nowMs);
+    return itemAtHand(all, forHands(all, view.plan, hands), taken);
+  });
+  const { bar } = view;
+  if (!item || !bar) return null;
+  return (
+    <Boundary what={WORDS.theHandsCard} fallback={<PlainCard item={item} units={bar.units} />}>
+      <HandsCard item={item} />
+    </Boundary>
   );
 }
 

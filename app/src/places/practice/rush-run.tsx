@@ -61,7 +61,7 @@ function Run({ shift, hands, onEnd }: Props) {
         <Note>{WORDS.surprised[surprised.surprise]}</Note>
       ) : null}
       {item ? (
-        <HandsCard item={item} nowMs={nowMs} />
+        <HandsCard item={item} />
       ) : (
         <Card>
           <Text size="verb">{WORDS.handsFree}</Text>
