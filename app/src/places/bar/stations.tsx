@@ -14,7 +14,7 @@ import {
 } from '@even-kettle/core/brew';
 import { brewerOf, type Station } from '@even-kettle/core/plan';
 import { showClock } from '@even-kettle/core/units';
-import { useBar, useNow } from '../../client/bar-context';
+import { useAtTurns, useBar, useNow } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { capital } from '../../words/hands-words';
 import { Badge } from '../../ui/badge';
@@ -82,9 +82,10 @@ type BusyProps = {
 
 const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake }: BusyProps) {
   const theme = useTheme();
-  const nowMs = useNow(1000, phaseMs);
-  const doing = stepInWords(brew, nowMs);
-  const cue = awaitedCue(brew, nowMs);
+  const { doing, cueId, cue } = useAtTurns((nowMs) => {
+    const awaited = awaitedCue(brew, nowMs);
+    return { doing: stepInWords(brew, nowMs), cueId: awaited?.id, cue: awaited?.cue };
+  }, 1000);
   const cup = order.cups.find(({ cupId }) => cupId === brew.cupId);
   return (
     <View style={tile(theme, { atHand })}>
@@ -107,7 +108,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
           </View>
         ) : null}
         {/* The button takes the place of what it needs, so that no tile grows. */}
-        <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={cue ? 34 : 58} />
+        <Level brew={brew} phaseMs={phaseMs} size={cue ? 34 : 58} />
         <BrewClock brew={brew} />
         <Text size="small" bold numberOfLines={1}>
           {station.name}
@@ -118,9 +119,24 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
           </Text>
         )}
       </Touch>
-      {cue ? <CueButton brew={brew} stepId={cue.id} cue={cue.cue} stationName={station.name} /> : null}
+      {cue && cueId ? (
+        <CueButton brew={brew} stepId={cueId} cue={cue} stationName={station.name} />
+      ) : null}
     </View>
   );
+});
+
+const Level = memo(function Level({
+  brew,
+  phaseMs,
+  size,
+}: {
+  brew: BrewState;
+  phaseMs: number;
+  size: number;
+}) {
+  const nowMs = useNow(1000, phaseMs);
+  return <Vessel method={brew.card.method} {...levelOf(brew, nowMs)} size={size} />;
 });
 
 /** A cue that is watched for ends when it is seen, whatever the hands card asks for. */
