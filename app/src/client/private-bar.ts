@@ -52,9 +52,11 @@ export function openPrivateBar(
 ): PrivateBar {
   const { recipes, book } = around.store.view();
   const listeners = new Set<() => void>();
-  const subscribe = (listener: () => void) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
+  /** Who waits for the clock's next turn: what sets the clock tells them to look again. */
+  const waiting = new Set<() => void>();
+  const subscribeTo = (group: Set<() => void>) => (listener: () => void) => {
+    group.add(listener);
+    return () => group.delete(listener);
   };
   let base = { realMs: realMs(), barMs: startMs, rate: 1 };
   const nowMs = () => Math.round(base.barMs + (realMs() - base.realMs) * base.rate);
@@ -64,13 +66,16 @@ export function openPrivateBar(
     measure: async () => undefined,
     carryOn: () => undefined,
     uncertaintyMs: () => 0,
-    // What sets the clock is shown, and whoever waits for its next turn looks again.
-    onSet: subscribe,
+    onSet: subscribeTo(waiting),
   };
   let view: BarView = { ...NOTHING_LOADED, status: 'ready', link: 'live', bar, recipes, book };
   const show = (change: Partial<BarView>) => {
     view = { ...view, ...change };
     for (const listener of listeners) listener();
+  };
+  const clockSet = () => {
+    show({});
+    for (const look of waiting) look();
   };
   const planned = (state: BarView['state'], before: Plan | null): Plan | null => {
     const { problem } = buildProblem(
@@ -106,7 +111,7 @@ export function openPrivateBar(
     store: {
       ...around.store,
       view: () => view,
-      subscribe,
+      subscribe: subscribeTo(listeners),
       open: async () => undefined,
       close: () => undefined,
       act,
@@ -117,11 +122,11 @@ export function openPrivateBar(
     rate: () => (base.rate === STANDING ? 0 : base.rate),
     skipTo: (barMs) => {
       base = { ...base, realMs: realMs(), barMs: Math.max(nowMs(), barMs) };
-      show({});
+      clockSet();
     },
     setRate: (rate) => {
       base = { realMs: realMs(), barMs: nowMs(), rate: rate === 0 ? STANDING : rate };
-      show({});
+      clockSet();
     },
   };
 }

@@ -5,7 +5,7 @@
 import { View } from 'react-native';
 import Svg, { G, Path } from 'react-native-svg';
 import type { Hand } from '@even-kettle/core/pour';
-import type { BedPreparation, MethodId, StepKind } from '@even-kettle/core/recipe';
+import { METHODS, roleOf, type BrewCard, type CardStep, type MethodId } from '@even-kettle/core/recipe';
 import { useTheme } from '../ui/use-theme';
 
 /** A drawing: ink lines, paler lines, filled grounds, and an arrow that shows what moves. In a box of 100 by 80. */
@@ -68,7 +68,8 @@ const WELL: Drawing = {
 };
 
 /** What a bed looks like when it is done, and what that means. */
-export const BEDS: readonly { name: string; means: string; drawing: Drawing }[] = [
+type Bed = { name: string; means: string; drawing: Drawing };
+const BEDS: readonly Bed[] = [
   {
     name: 'flat',
     means: 'Even: leave all as it is.',
@@ -99,6 +100,19 @@ export const BEDS: readonly { name: string; means: string; drawing: Drawing }[] 
   },
 ];
 
+/** What a siphon's top looks like when it has drawn down: nobody poured there. */
+const DRAWN_DOWN: readonly Bed[] = BEDS.filter(({ name }) => name === 'dome' || name === 'flat').map((bed) =>
+  bed.name === 'dome'
+    ? { ...bed, means: 'Right: it drew down as one.' }
+    : { ...bed, means: 'Even: leave all as it is.' },
+);
+
+/** What beds look like where one is seen after a step; nothing for other steps. */
+export function bedsAfter(step: CardStep, method: MethodId): readonly Bed[] {
+  if (roleOf(method, step) === 'draw-down') return DRAWN_DOWN;
+  return step.kind === 'decant' && METHODS[method].drawdownExponent !== null ? BEDS : [];
+}
+
 const FILTERS: Partial<Record<MethodId, Drawing>> = {
   cone: FOLD,
   flat: SEAT_FLAT,
@@ -106,13 +120,14 @@ const FILTERS: Partial<Record<MethodId, Drawing>> = {
   sock: HANG_CLOTH,
   siphon: HOOK,
   press: WARM_GLASS,
-  'air-press': WARM_GLASS,
 };
 
 /** The drawing for a step of a method; null where words are enough. */
-export function lessonDrawing(kind: StepKind, method: MethodId, bed: BedPreparation): Drawing | null {
-  if (kind === 'set-filter') return FILTERS[method] ?? null;
-  if (kind !== 'load' || bed === 'none') return null;
+export function lessonDrawing({ kind }: CardStep, { method, bed, filter }: BrewCard): Drawing | null {
+  // Only paper has layers.
+  if (kind === 'set-filter')
+    return method === 'hourglass' && !filter.includes('paper') ? null : (FILTERS[method] ?? null);
+  if (kind !== 'load' || bed === 'none' || METHODS[method].drawdownExponent === null) return null;
   return bed === 'level' ? LEVEL : WELL;
 }
 

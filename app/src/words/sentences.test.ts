@@ -2,12 +2,12 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { SCHOOLS, brewCard, type BrewCard } from '@even-kettle/core/recipe';
+import { stepLessonOf } from '@even-kettle/core/recipe/step-lessons';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { NOTHING_ASKED } from '../places/recipes/asked';
 import { convert } from '../places/recipes/conversion';
 import { factsOf, otherCupInWords } from '../places/recipes/facts';
 import { OUNCES, TEST_BAR } from '../testing/bar';
-import { lessonOf } from './learner-words';
 
 /** What no sentence holds: what is missing, two spaces, a full stop after nothing, a figure that nobody rounded. */
 const HOLE = /undefined|NaN|null|\[object| {2}| \.|\bto\.|\d\.\d{4}/;
@@ -61,7 +61,7 @@ test('every sentence is called by what it is for, in four words at most, and nev
 
 const of = (recipe: (typeof SCHOOLS)[number], units: Units): string[] => {
   const card: BrewCard = brewCard(recipe, { doseG: recipe.refDoseG });
-  const lessons = card.steps.flatMap((step) => Object.values(lessonOf(step, card)) as (string | null)[]);
+  const lessons = card.steps.flatMap((step) => Object.values(stepLessonOf(step, card) ?? {}));
   const made = convert(recipe, { ...NOTHING_ASKED, text: units === METRIC ? '300' : '10' }, TEST_BAR, units);
   const facts = made.ok ? factsOf(recipe, TEST_BAR, units, made) : [];
   return [

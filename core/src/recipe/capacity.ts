@@ -6,7 +6,17 @@ import { BREWERS, METHODS } from './methods';
 import type { Brewer } from './methods/brewer';
 import { round } from './round';
 
-export type Load = Pick<BrewCard, 'method' | 'doseG' | 'brewWaterG' | 'beverageG'>;
+export type Load = Pick<BrewCard, 'method' | 'doseG' | 'brewWaterG' | 'beverageG'> &
+  Partial<Pick<BrewCard, 'bed'>>;
+
+/** A basket that is heaped and not levelled holds so much more. */
+export const HEAPED = 1.15;
+
+/** What a brewer takes of a bed that is laid so, grams. */
+function dosesIn({ filledWhole, minDoseG, maxDoseG }: Brewer, bed: BrewCard['bed'] | undefined) {
+  const times = filledWhole && bed === 'heaped' ? HEAPED : 1;
+  return { minDoseG: round(minDoseG * times, 1), maxDoseG: round(maxDoseG * times, 1) };
+}
 
 export type Fit =
   | { fits: true }
@@ -17,15 +27,19 @@ export type Fit =
  * Whether a brewer takes this dose and water. A steeping brewer holds all of the water at once; a dripper drains while
  * it is filled, and a pour that would rise over its rim is split, so there the dose decides.
  */
-export function fitIn(brewer: Brewer, { doseG, brewWaterG }: Pick<Load, 'doseG' | 'brewWaterG'>): Fit {
-  if (doseG < brewer.minDoseG) return { fits: false, why: 'too little', limitG: brewer.minDoseG };
-  if (doseG > brewer.maxDoseG) return { fits: false, why: 'too much coffee', limitG: brewer.maxDoseG };
+export function fitIn(
+  brewer: Brewer,
+  { doseG, brewWaterG, bed }: Pick<Load, 'doseG' | 'brewWaterG' | 'bed'>,
+): Fit {
+  const { minDoseG, maxDoseG } = dosesIn(brewer, bed);
+  if (doseG < minDoseG) return { fits: false, why: 'too little', limitG: minDoseG };
+  if (doseG > maxDoseG) return { fits: false, why: 'too much coffee', limitG: maxDoseG };
   if (METHODS[brewer.method].steeps && brewWaterG > brewer.maxWaterG)
     return { fits: false, why: 'too much water', limitG: brewer.maxWaterG };
   return { fits: true };
 }
 
-export const fitsBrewer = (brewer: Brewer, load: Pick<Load, 'doseG' | 'brewWaterG'>): boolean =>
+export const fitsBrewer = (brewer: Brewer, load: Pick<Load, 'doseG' | 'brewWaterG' | 'bed'>): boolean =>
   fitIn(brewer, load).fits;
 
 /** What could be brewed instead. */
@@ -58,12 +72,13 @@ function sizesOf(brewer: Brewer, load: Load): WayOut {
   const steepedG = METHODS[brewer.method].steeps
     ? (brewer.maxWaterG * load.doseG) / load.brewWaterG
     : Infinity;
+  const { minDoseG, maxDoseG } = dosesIn(brewer, load.bed);
   const ml = (doseG: number) => Math.round((doseG * load.beverageG) / load.doseG);
   return {
     kind: 'other size',
     brewer,
-    fromMl: ml(brewer.minDoseG),
-    toMl: ml(Math.min(brewer.maxDoseG, steepedG)),
+    fromMl: ml(minDoseG),
+    toMl: ml(Math.min(maxDoseG, steepedG)),
   };
 }
 
@@ -77,8 +92,9 @@ function equalBrews(brewer: Brewer, load: Load): WayOut | null {
 }
 
 function fitWords(brewer: Brewer, load: Load, fit: Exclude<Fit, { fits: true }>): string {
+  const { minDoseG, maxDoseG } = dosesIn(brewer, load.bed);
   if (brewer.filledWhole)
-    return `The ${brewer.name} is always filled whole, with ${round((brewer.minDoseG + brewer.maxDoseG) / 2, 1)} g: its basket sets the dose.`;
+    return `The ${brewer.name} is always filled whole, with ${round((minDoseG + maxDoseG) / 2, 1)} g: its basket sets the dose.`;
   switch (fit.why) {
     case 'too little':
       return `${load.doseG} g is too little for the ${brewer.name}: under ${fit.limitG} g the bed is too thin to brew evenly.`;

@@ -26,6 +26,7 @@ import { REFILL, beansBeforeRinsing, withRefill } from './prep';
 import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
 import { splitAtRim } from './split-pours';
 import { round } from './round';
+import { roastCaution } from './caution';
 import {
   RATIO_RANGE,
   askedOf,
@@ -206,6 +207,7 @@ function cardOf(own: Recipe, ask: Ask, place: BrewSite): BrewCard {
     holds: recipe.holds,
     notes: [
       place.gassy ? gassyNote(own) : null,
+      roastCaution(recipe, place.roast),
       temperatureNote(temperature, place.altitudeM),
       ...notes,
       kettleNote(filled, hot, rules),

@@ -62,7 +62,7 @@ export { checkRecipe } from './check';
 export type { Fault } from './check';
 export { areBrewedAlike, changesBetween } from './versions';
 export type { Change } from './versions';
-export { cautionFor } from './caution';
+export { cautionFor, roastCaution } from './caution';
 export { CAUTIONS } from './methods/caution-words';
 export type { CautionId } from './methods/caution-words';
 export { tuned } from './tuned';

@@ -153,7 +153,7 @@ export const WATER_MEANINGS = ['in the kettle', 'in the top', 'to start with', '
 export type WaterMeaning = (typeof WATER_MEANINGS)[number];
 
 /** What is done to the bed before the first water. */
-export const BED_PREPARATIONS = ['level', 'shallow well', 'deep well', 'none'] as const;
+export const BED_PREPARATIONS = ['level', 'shallow well', 'deep well', 'heaped', 'none'] as const;
 export type BedPreparation = (typeof BED_PREPARATIONS)[number];
 
 /** What a guest asks for. */

@@ -5,14 +5,13 @@
 import { View } from 'react-native';
 import { router } from 'expo-router';
 import type { AgendaItem } from '@even-kettle/core/plan';
-import { roleOf } from '@even-kettle/core/recipe';
+import { stepLessonOf } from '@even-kettle/core/recipe/step-lessons';
 import { useHere } from '../../client/bar-context';
 import { useDevice } from '../../device/settings';
 import { Button } from '../../ui/button';
 import { Text } from '../../ui/text';
 import { useTheme } from '../../ui/use-theme';
-import { BEDS, LessonDrawing, lessonDrawing } from '../../vessels/lesson-drawings';
-import { lessonOf } from '../../words/learner-words';
+import { LessonDrawing, bedsAfter, lessonDrawing } from '../../vessels/lesson-drawings';
 import { WORDS } from './words';
 
 export function Learner({ item }: { item: AgendaItem }) {
@@ -21,9 +20,9 @@ export function Learner({ item }: { item: AgendaItem }) {
   const { silent = false } = useHere();
   // While something is watched, that is what there is to learn.
   const step = item.awaited ?? item.step;
-  const { why, how, mistake } = lessonOf(step, item.card);
-  const drawing = lessonDrawing(step.kind, item.card.method, item.card.bed);
-  const readsBed = step.kind === 'decant' || roleOf(item.card.method, step) === 'draw-down';
+  const lesson = stepLessonOf(step, item.card);
+  const drawing = lessonDrawing(step, item.card);
+  const beds = bedsAfter(step, item.card.method);
   return (
     <View
       role="note"
@@ -34,9 +33,9 @@ export function Learner({ item }: { item: AgendaItem }) {
       <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
         {drawing ? <LessonDrawing drawing={drawing} hand={pouringHand} /> : null}
         <View style={{ flex: 1, gap: 4 }}>
-          <Told what={WORDS.why} words={why} />
-          <Told what={WORDS.how} words={how} />
-          {mistake ? <Told what={WORDS.commonestMistake} words={mistake} /> : null}
+          {lesson ? <Told what={WORDS.why} words={lesson.why} /> : null}
+          {lesson ? <Told what={WORDS.how} words={lesson.how} /> : null}
+          {lesson?.mistake ? <Told what={WORDS.commonestMistake} words={lesson.mistake} /> : null}
         </View>
       </View>
       {item.brew === null && !silent ? (
@@ -46,9 +45,9 @@ export function Learner({ item }: { item: AgendaItem }) {
           style={{ alignSelf: 'flex-start' }}
         />
       ) : null}
-      {readsBed ? (
+      {beds.length > 0 ? (
         <View style={{ flexDirection: 'row', gap: 6 }}>
-          {BEDS.map(({ name, means, drawing: bed }) => (
+          {beds.map(({ name, means, drawing: bed }) => (
             <View key={name} style={{ flex: 1, alignItems: 'center', gap: 2 }}>
               <LessonDrawing drawing={bed} hand={pouringHand} size={64} />
               <Text size="small" bold>

@@ -119,9 +119,7 @@ const Busy = memo(function Busy({ station, brew, order, phaseMs, atHand, onTake 
           </Text>
         )}
       </Touch>
-      {cue && cueId ? (
-        <CueButton brew={brew} stepId={cueId} cue={cue} stationName={station.name} />
-      ) : null}
+      {cue && cueId ? <CueButton brew={brew} stepId={cueId} cue={cue} stationName={station.name} /> : null}
     </View>
   );
 });

@@ -4,7 +4,7 @@
 import { memo } from 'react';
 import { badgeOf } from '@even-kettle/core/brew';
 import { type Quote } from '@even-kettle/core/plan';
-import { METHODS, METHOD_IDS, type MethodId, type Recipe } from '@even-kettle/core/recipe';
+import { METHODS, METHOD_IDS, roastCaution, type MethodId, type Recipe } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showVolume, type Units } from '@even-kettle/core/units';
 import { useBar, useNow } from '../../client/bar-context';
 import { coffeeHint } from '../../words/hands-words';
@@ -116,11 +116,14 @@ type KindProps = Pick<CupFormProps, 'number' | 'bar' | 'menu' | 'quotes'> &
 
 /** What kind of cup it is: coffee, method and recipe. Typing its size renders none of it. */
 const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes, onChange }: KindProps) {
-  const method = menu.find(({ id }) => id === recipeId)?.method;
+  const chosen = menu.find(({ id }) => id === recipeId);
+  const method = chosen?.method;
   const ofMethod = menu.filter((recipe) => recipe.method === method);
   const methods = METHOD_IDS.filter((id) => menu.some((recipe) => recipe.method === id));
   const { state } = useBar();
   const nowMs = useNow(1000, PHASE_MS);
+  const roast = bar.coffees.find(({ id }) => id === coffeeId)?.roast;
+  const caution = chosen && roast ? roastCaution(chosen, roast) : null;
   /** What it is like; or, where it has been worked out, how soon it would be and whom it holds up most. */
   const hintOf = (id: MethodId): string => {
     const quote = quotes?.[id];
@@ -166,6 +169,11 @@ const Kind = memo(function Kind({ number, bar, menu, coffeeId, recipeId, quotes,
           style={{ flex: 2 }}
         />
       </Row>
+      {caution ? (
+        <Text role="note" bold size="small">
+          {caution}
+        </Text>
+      ) : null}
     </>
   );
 });

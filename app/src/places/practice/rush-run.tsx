@@ -38,13 +38,15 @@ function Run({ shift, hands, onEnd }: Props) {
   const all = useAgenda(nowMs);
   const own = hands === 1 ? all : forHands(all, plan, OWN);
   const item = own.find(({ brewId }) => brewId === taken) ?? own[0];
-  useEffect(
-    () =>
-      onTick(shift.bar.clock, TURN_MS, 0, () => {
-        if (shift.turn()) onEnd();
-      }),
-    [shift, onEnd],
-  );
+  useEffect(() => {
+    // To end it sets its clock, which is another turn.
+    let isOver = false;
+    return onTick(shift.bar.clock, TURN_MS, 0, () => {
+      if (isOver || !shift.turn()) return;
+      isOver = true;
+      onEnd();
+    });
+  }, [shift, onEnd]);
   const cups = Object.values(state.orders).flatMap((order) => order.cups);
   const out = cups.filter(({ status }) => status === 'served').length;
   const surprised = shift.surprised();

@@ -180,7 +180,7 @@ export const WORDS = {
   brewerHoldsIn: (unit: string) => `Brewer holds, ${unit}`,
   cupsItMakes: 'Cups it makes',
   withOwnIce: (grams: Shown) => `Brewed over ${grams} of ice.`,
-  makesCups: (cups: number, each: Shown) => `Makes ${cups} cups of ${each}.`,
+  makesCups: (cups: number, each: Shown) => `Makes ${counted(cups, 'cup', 'cups')} of ${each}.`,
   bypassTimesTheDose: 'bypass, times the dose',
   bypassWithIce: 'Bypass, with ice',
   cautions: 'Cautions',

@@ -1,6 +1,6 @@
 import type { Brewer } from '../brewer';
 import { BOILS_ON, OVER_A_FLAME, sameCost, nothing, type MethodEntry } from '../method';
-import { potPressure } from './schools';
+import { potHeaped, potPressure } from './schools';
 
 /** A basket that is levelled holds this much more or less, grams. */
 const BASKET_SLACK_G = 0.3;
@@ -38,5 +38,5 @@ export const pressurePot: MethodEntry = {
     pot('pressure-pot', 'Pressure pot 150 ml', 18.8, 185),
     pot('pressure-pot-300', 'Pressure pot 300 ml', 37.5, 370),
   ],
-  schools: [potPressure],
+  schools: [potPressure, potHeaped],
 };

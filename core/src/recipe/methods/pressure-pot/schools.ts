@@ -68,3 +68,28 @@ export const potPressure: Recipe = {
   holds: flameHolds('fill', 'flame', 'off'),
   cautions: [BURNS, ...STOVE, ...PRESSURE],
 };
+
+/** Denser still: a low hill in the basket, which the lid levels as it is screwed on. */
+export const potHeaped: Recipe = {
+  ...potPressure,
+  cautions: [...potPressure.cautions],
+  id: 'pot-heaped',
+  version: 1,
+  name: 'Stove-top pressure pot, heaped',
+  why: 'A fuller basket in the same pot: denser still.',
+  otherwise: 'Others fill the basket level: it runs more easily, and never gets too tight.',
+  bed: 'heaped',
+  refDoseG: 18.4,
+  ratio: 8.3,
+  grindBand: 62,
+  steps: potPressure.steps.map((step) =>
+    step.id === 'load'
+      ? {
+          ...step,
+          name: 'Basket heaped, joint dry and tight',
+          hint: 'A low hill, loose and never packed; no grounds on the edge.',
+          mistake: 'Pressing the hill down: never, or the valve must let it out.',
+        }
+      : step,
+  ),
+};

@@ -1,0 +1,159 @@
+/**
+ * Why a step is done, how, and the commonest mistake: by what the step is for in its method, by its filter, and by its school.
+ */
+import type { BrewCard } from './card';
+import type { CardStep } from './lay-out';
+import { METHODS } from './methods';
+import { airPressLessons } from './methods/air-press/lessons';
+import { coneLessons } from './methods/cone/lessons';
+import { flatLessons } from './methods/flat/lessons';
+import { foamPotLessons } from './methods/foam-pot/lessons';
+import { hourglassLessons } from './methods/hourglass/lessons';
+import type { FilterKind, LessonKey, MethodLessons, StepLesson } from './methods/lessons';
+import { pressLessons } from './methods/press/lessons';
+import { pressurePotLessons } from './methods/pressure-pot/lessons';
+import { siphonLessons } from './methods/siphon/lessons';
+import { sockLessons } from './methods/sock/lessons';
+import type { BedPreparation, MethodId } from './recipe';
+import { roleOf } from './role';
+
+export type { StepLesson } from './methods/lessons';
+
+export const STEP_LESSONS: Readonly<Record<MethodId, MethodLessons>> = {
+  cone: coneLessons,
+  flat: flatLessons,
+  hourglass: hourglassLessons,
+  sock: sockLessons,
+  siphon: siphonLessons,
+  press: pressLessons,
+  'air-press': airPressLessons,
+  'pressure-pot': pressurePotLessons,
+  'foam-pot': foamPotLessons,
+};
+
+/** A first pour of less than this, times the dose, with more to come is a bloom. */
+const BLOOM_TIMES = 4;
+
+/** Why the bed is laid as the recipe says, after why it is loaded. */
+const BED_WHY: Partial<Record<BedPreparation, string>> = {
+  level: 'On a level bed every ground gets the same water.',
+  'shallow well':
+    'A shallow well leads the first water to the middle, so that it reaches the bottom before it spreads.',
+  'deep well': 'A deep well leads the first water to the bottom of a dense or gassy bed.',
+};
+
+/** The lesson of a step; null where there is nothing to teach (its method has no such step of its own). */
+export function stepLessonOf(step: CardStep, card: BrewCard): StepLesson | null {
+  const key = lessonKeyOf(step, card);
+  const { lessons, schools } = STEP_LESSONS[card.method];
+  const school = schools?.[card.recipeId];
+  const kind = filterKindOf(card.filter);
+  const lesson = school?.[key] ?? (kind && lessons[`${key}/${kind}`]) ?? lessons[key];
+  if (!lesson) return null;
+  const bed =
+    key === 'load' && METHODS[card.method].drawdownExponent !== null ? BED_WHY[card.bed] : undefined;
+  return {
+    ...lesson,
+    ...(bed ? { why: `${lesson.why} ${bed}` } : {}),
+    // What the recipe itself names goes before what is common.
+    ...(step.mistake ? { mistake: step.mistake } : {}),
+  };
+}
+
+function filterKindOf(filter: string): FilterKind | null {
+  const [found] = /paper|cloth|metal/.exec(filter) ?? [];
+  return (found as FilterKind | undefined) ?? null;
+}
+
+/** What a step is for, from its kind and its place in the brew: a recipe that people wrote has names and ids of its own. */
+export function lessonKeyOf(step: CardStep, card: BrewCard): LessonKey {
+  const role = roleOf(card.method, step);
+  switch (step.kind) {
+    case 'pour':
+      return pourKey(step, card);
+    case 'stir':
+      return stirKey(step, card);
+    case 'swirl':
+      return /\btap\b/i.test(step.name)
+        ? 'tap-level'
+        : isBeforeLastPour(step, card)
+          ? 'swirl-bloom'
+          : 'swirl-end';
+    case 'flame':
+      return role === 'light'
+        ? 'light'
+        : step.checkC || isFollowedBy(step, card, 'watch')
+          ? 'lower'
+          : 'flame-off';
+    case 'watch':
+      return watchKey(step, card);
+    case 'settle':
+      return settleKey(step, card);
+    case 'warm':
+      return step.attended ? 'warm-cup' : 'warm-through';
+    case 'decant':
+      return card.method === 'foam-pot'
+        ? 'share-foam'
+        : METHODS[card.method].pressedBy
+          ? 'decant'
+          : 'filter-off';
+    case 'seal':
+    case 'set-filter':
+    case 'fill':
+    case 'heat':
+    case 'weigh':
+    case 'grind':
+    case 'load':
+    case 'bypass':
+    case 'dip':
+    case 'plunge':
+    case 'press':
+    case 'drawdown':
+    case 'serve':
+    case 'cool':
+    case 'clean':
+      return step.kind;
+  }
+}
+
+const poursOf = ({ steps }: BrewCard) => steps.filter(({ kind }) => kind === 'pour');
+const placeOf = (step: CardStep, { steps }: BrewCard) => steps.findIndex(({ id }) => id === step.id);
+
+const isBeforeLastPour = (step: CardStep, card: BrewCard): boolean =>
+  placeOf(step, card) < card.steps.findLastIndex(({ kind }) => kind === 'pour');
+
+const isFollowedBy = (step: CardStep, card: BrewCard, kind: CardStep['kind']): boolean =>
+  card.steps[placeOf(step, card) + 1]?.kind === kind;
+
+function pourKey(step: CardStep, card: BrewCard): LessonKey {
+  if (METHODS[card.method].steeps) return 'all-water';
+  const pours = poursOf(card);
+  if (pours.length === 1) return 'one-pour';
+  const isBloom = pours[0]!.id === step.id && (step.pourG ?? 0) < BLOOM_TIMES * card.doseG;
+  if (!isBloom) return 'pour';
+  return step.waterC === undefined ? 'bloom' : 'cool-bloom';
+}
+
+function stirKey(step: CardStep, card: BrewCard): LessonKey {
+  const method = METHODS[card.method];
+  if (method.heatedIn === 'globe') return 'coffee-in';
+  if (method.steeps) return /\bpush\b/i.test(step.name) ? 'wet' : 'stir';
+  if (isBeforeLastPour(step, card)) return 'stir-bloom';
+  return /\bdeep\b/i.test(step.name) ? 'deep-stir' : 'stir-end';
+}
+
+function watchKey(step: CardStep, card: BrewCard): LessonKey {
+  if (card.method === 'foam-pot') return 'foam';
+  if (card.method === 'pressure-pot')
+    return card.steps.find(({ kind }) => kind === 'watch')!.id === step.id ? 'first-flow' : 'stream';
+  if (METHODS[card.method].heatedIn !== 'globe') return 'settle-bloom';
+  const sealAt = card.steps.findIndex(({ kind }) => kind === 'seal');
+  return sealAt > placeOf(step, card) ? 'near-boiling' : 'rise';
+}
+
+function settleKey(step: CardStep, card: BrewCard): LessonKey {
+  if (roleOf(card.method, step) === 'draw-down') return 'draw-down';
+  if (card.method === 'foam-pot') return step.phase === 'brew' ? 'warming' : 'settle-grounds';
+  const dipAt = card.steps.findIndex(({ kind }) => kind === 'dip');
+  return dipAt >= 0 && dipAt < placeOf(step, card) ? 'sink' : 'steep';
+}
