@@ -1,10 +1,10 @@
 /** Tasting blind: one coffee in two grinds, of which the better is kept; and a coffee of the house beside one that is not. */
 import { expect, test } from '../support/bar';
-import { allCleaned, stateOnce } from '../support/barista';
+import { allCleaned, choose, stateOnce } from '../support/barista';
 
 test.use({ demo: 'bench' });
 
-type Begun = { type: string; cups: { letter: string; grindBy?: number }[] };
+type Begun = { type: string; cups: { letter: string; grindBy?: number; recipeId?: string }[] };
 type Settings = {
   coffees: { name: string; recipeChanges?: Record<string, { grindBy?: Record<string, number> }> }[];
 };
@@ -49,6 +49,42 @@ test('two grinds are brewed in the order of their letters, scored once they are 
     `/api/day?fromMs=${Date.now() - 86_400_000}&toMs=${Date.now() + 86_400_000}`,
   );
   expect(day.cups).toBe(0);
+});
+
+test('two recipes of one coffee are brewed to be drunk together, no card says their letters before the cup, and the better goes on the menu', async ({
+  page,
+  bar,
+}) => {
+  await page.goto(`${bar.url}/log/round`);
+  await page.getByRole('radio', { name: /^Recipes/ }).click();
+  await choose(page, 'Recipe 1', 'Cone: Bloom and three pours');
+  await choose(page, 'Recipe 2', 'Cone: One pour, no bloom');
+  await page.getByTestId('begin-round').click();
+  await expect(page.getByText('not out yet')).toHaveCount(2);
+  await page.getByRole('link', { name: 'Bar', exact: true }).click();
+  await expect(page.getByTestId('sample').first()).toHaveText(
+    'Sample, its letter is said as it is handed over',
+  );
+  await bar.work('serve');
+  await expect(page.getByTestId('hands-card').getByTestId('sample')).toHaveText(/^Sample [AB]$/);
+  await bar.work();
+  await stateOnce(bar, allCleaned);
+
+  const { state } = await bar.get<{ state: { houseEvents: Begun[] } }>('/api/state');
+  const { cups } = state.houseEvents.find(({ type }) => type === 'round-begun')!;
+  const [won, lost] = ['cone-onepour', 'cone-thirds'].map((id) =>
+    cups.find(({ recipeId }) => recipeId === id)!,
+  );
+  await page.goto(`${bar.url}/log/round`);
+  await page.getByLabel('Who tastes').fill('Noor');
+  await page.getByRole('button', { name: `${won!.letter}: 9` }).click();
+  await page.getByRole('button', { name: `${lost!.letter}: 6` }).click();
+  await page.getByTestId('reveal').click();
+  await expect(page.getByTestId('opened-letter').first()).toContainText('One pour, no bloom');
+  await page.getByTestId('keep-best').click();
+  await expect(page.getByText('On the menu for Saltmarsh: Cone: One pour, no bloom.')).toBeVisible();
+  const { menu } = await bar.get<{ menu: { recipeId: string }[] }>('/api/bar');
+  expect(menu.map(({ recipeId }) => recipeId)).toContain('cone-onepour');
 });
 
 test('a round of coffees is scored behind its letters by two tasters, a coffee from elsewhere among them, and opened best first', async ({

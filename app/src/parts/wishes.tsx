@@ -4,7 +4,7 @@
  */
 import { memo } from 'react';
 import { View } from 'react-native';
-import type { CupAsk } from '@even-kettle/core/brew';
+import { isPlainToSee, type CupAsk } from '@even-kettle/core/brew';
 import { CONTRACT_VERSION } from '@even-kettle/core/contract/contract-version';
 import { useBar } from '../client/bar-context';
 import { serviceInWords, unknownInWords } from '../words/service-words';
@@ -13,7 +13,14 @@ import { Text } from '../ui/text';
 import { useTheme } from '../ui/use-theme';
 import { WORDS } from './words';
 
-export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAsk; inARow?: boolean }) {
+type WishesProps = {
+  cup: CupAsk;
+  inARow?: boolean;
+  /** It is being handed over, to where its letter stands. */
+  isServed?: boolean;
+};
+
+export const Wishes = memo(function Wishes({ cup, inARow = false, isServed = false }: WishesProps) {
   const theme = useTheme();
   const { bar } = useBar();
   const said = serviceInWords(cup);
@@ -29,7 +36,7 @@ export const Wishes = memo(function Wishes({ cup, inARow = false }: { cup: CupAs
     >
       {cup.sample ? (
         <Text bold testID="sample">
-          {WORDS.sample(cup.sample.letter)}
+          {isPlainToSee(cup.sample) && !isServed ? WORDS.blindSample : WORDS.sample(cup.sample.letter)}
         </Text>
       ) : null}
       {cup.allergy ? <Sign text={WORDS.allergy(cup.allergy)} testID="allergy" /> : null}

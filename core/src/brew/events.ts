@@ -2,7 +2,7 @@
  * The events of the bar: everything that happens there. They are appended to one log and
  * never changed; the state of the bar is what `reduce` makes of them.
  */
-import type { Brewer, MethodId } from '../recipe';
+import type { Brewer, MethodId, PlainFilter } from '../recipe';
 import type { Kettle } from '../water';
 import type { Note } from './notes';
 import type { CupsMoved, OrderEvent, Trial } from './order-events';
@@ -42,6 +42,8 @@ export type BrewStarted = EventBase<'brew-started'> & {
   /** What was changed of the recipe for this coffee: ratio, and degrees. */
   ratioBy?: number;
   waterByC?: number;
+  /** It is brewed through another filter, to compare it. */
+  filter?: PlainFilter;
   /** What was in the grinder and the kettle then, for the record. */
   roastedOn?: string;
   grinderId?: string;

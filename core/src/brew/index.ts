@@ -42,6 +42,7 @@ export {
   brewAlike,
   servedAlike,
 } from './order-events';
+export { isPlainToSee } from './order-events';
 export type { CupAsk, CupService, InQueue, Milk, OrderTaken, Sample, Trial } from './order-events';
 export { asksOf, queueOf, readyOrders } from './order-fold';
 export type { Ready } from './order-fold';

@@ -1,7 +1,7 @@
 /**
  * The events of orders: what was asked for, and how it changed until it was served.
  */
-import type { Addition, Ask, RecipeRef, RoastLevel } from '../recipe';
+import type { Addition, Ask, PlainFilter, RecipeRef, RoastLevel } from '../recipe';
 import type { RingStroke } from './badge';
 import type { EventBase } from './events';
 
@@ -23,8 +23,21 @@ export type CupService = {
   decaf?: true;
 };
 
-/** What is changed of the recipe for one cup, to compare it with others: steps of the first grinder, degrees, ratio. */
-export type Trial = { grindBy?: number; waterByC?: number; ratioBy?: number };
+/**
+ * What is changed for one cup, to compare it with others: steps of the first grinder, degrees, ratio, the filter; or which
+ * recipe it is, where recipes are compared.
+ */
+export type Trial = {
+  grindBy?: number;
+  waterByC?: number;
+  ratioBy?: number;
+  filter?: PlainFilter;
+  recipeId?: string;
+};
+
+/** Whether a trial shows on the card of whoever brews it, so that the card must not say its letter. */
+export const isPlainToSee = ({ filter, recipeId }: Trial): boolean =>
+  filter !== undefined || recipeId !== undefined;
 
 /** A cup that is tasted behind a letter, and is sold to nobody. */
 export type Sample = Trial & { roundId: string; letter: string };

@@ -1,8 +1,8 @@
 /**
- * Sample rounds: several coffees by one recipe, or one coffee with something changed, tasted behind letters. What the letters hide is nobody's to see until
+ * Sample rounds: several coffees by one recipe, or one coffee with something changed or by several recipes, tasted behind letters. What the letters hide is nobody's to see until
  * they are opened.
  */
-import type { Sample, Trial } from './order-events';
+import { isPlainToSee, type Sample, type Trial } from './order-events';
 import type { BarState, CupState, OrderState } from './state';
 
 export type Round = {
@@ -71,7 +71,8 @@ export function isOut({ orders }: Pick<BarState, 'orders'>, { orderId }: Round, 
 
 /** A sample that has to be begun before this one: samples are brewed in the order of their letters. */
 export function sampleBefore({ cups }: OrderState, { sample }: { sample?: Sample }): CupState | undefined {
-  if (!sample) return undefined;
+  // What differs is plain on the card, so the letters' order would hide nothing; they come out together instead.
+  if (!sample || isPlainToSee(sample)) return undefined;
   return cups.find(
     (cup) =>
       cup.status === 'waiting' && cup.sample?.roundId === sample.roundId && cup.sample.letter < sample.letter,

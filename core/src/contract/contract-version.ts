@@ -4,6 +4,7 @@
  * its people so and loads the new app.
  *
  * 1: until 0.2 was in work, and whatever says nothing of it. 2: allergies, wishes, several additions. 3: cards of version 3
- * (`recipe/card-version`), which an earlier page computes otherwise. 4: devices say `simulated`.
+ * (`recipe/card-version`), which an earlier page computes otherwise. 4: devices say `simulated`. 5: a sample may
+ * have a filter or a recipe of its own.
  */
-export const CONTRACT_VERSION = 4;
+export const CONTRACT_VERSION = 5;

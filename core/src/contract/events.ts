@@ -2,7 +2,7 @@
  * The schemas of events.
  */
 import { z } from 'zod';
-import { CARD_VERSION, DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS } from '../recipe';
+import { CARD_VERSION, DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS, PLAIN_FILTERS } from '../recipe';
 import { DAY_LISTS, NOTES, READY_THINGS, SEEN, type BarEventType, type EventOf } from '../brew';
 import { brewerSchema } from './brewer';
 import { ORDER_SCHEMAS, sampleLetter, trial } from './order-events';
@@ -34,6 +34,7 @@ const brewStarted = z.strictObject({
   drawdownExponentSd: z.number().min(0).max(1).optional(),
   ratioBy: z.number().min(-5).max(5).optional(),
   waterByC: z.number().min(-20).max(20).optional(),
+  filter: z.enum(PLAIN_FILTERS).optional(),
   roastedOn: z.iso.date().optional(),
   grinderId: thingId.optional(),
   grindSetting: z.number().min(-2000).max(2000).optional(),

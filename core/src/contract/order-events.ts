@@ -2,7 +2,7 @@
  * The schemas of orders' events.
  */
 import { z } from 'zod';
-import { ADDITIONS, CUP_RANGE_ML, ROAST_LEVELS } from '../recipe';
+import { ADDITIONS, CUP_RANGE_ML, PLAIN_FILTERS, ROAST_LEVELS } from '../recipe';
 import { MILKS, MOST_CUPS_OF_A_BREW, MOST_CUPS_OF_AN_ORDER, STROKES } from '../brew';
 import { barMs, eventBase, line, thingId } from './words';
 
@@ -15,6 +15,8 @@ export const trial = {
   grindBy: z.number().min(-20).max(20).optional().meta({ description: 'Steps of the first grinder.' }),
   waterByC: z.number().min(-20).max(20).optional(),
   ratioBy: z.number().min(-5).max(5).optional(),
+  filter: z.enum(PLAIN_FILTERS).optional().meta({ description: 'Brewed through another filter.' }),
+  recipeId: thingId.optional().meta({ description: 'Its recipe, where recipes are compared.' }),
 };
 
 export const cupAskSchema = z.strictObject({

@@ -56,6 +56,7 @@ export const planProblemSchema = z.strictObject({
           .min(1)
           .max(100),
         holds: z.array(z.strictObject({ tool: id, from: id, to: id })).max(50),
+        coolS: span.optional(),
       }),
     )
     .max(500),

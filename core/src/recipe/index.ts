@@ -67,16 +67,10 @@ export { CAUTIONS } from './methods/caution-words';
 export type { CautionId } from './methods/caution-words';
 export { tuned } from './tuned';
 export type { Tuning } from './tuned';
-export { PLAIN_FILTERS, recipeFromPlain } from './plain';
-export type {
-  FromPlain,
-  PlainAmount,
-  PlainFilter,
-  PlainPour,
-  PlainRecipe,
-  PlainStart,
-  PlainStir,
-} from './plain';
+export { PLAIN_FILTERS, withFilter } from './filter';
+export type { PlainFilter } from './filter';
+export { recipeFromPlain } from './plain';
+export type { FromPlain, PlainAmount, PlainPour, PlainRecipe, PlainStart, PlainStir } from './plain';
 export { isFromTin, withoutStep } from './variants';
 export { uncertaintiesOf } from './uncertain';
 export type { Uncertainty } from './uncertain';

@@ -6,6 +6,7 @@ import type { WaterPath } from '../pour';
 import { showClock } from '../units';
 import { METHODS, SCHOOLS } from './methods';
 import { BESIDE_THE_BED, addWater, straightOn, warmCup } from './methods/parts';
+import { filterNameOf, schoolsWith, type PlainFilter } from './filter';
 import { referenceOf } from './lay-out';
 import { atOnce, windowOf } from './plain-at-once';
 import type { Amount, BedPreparation, MethodId, Recipe, RecipeStep, StartCue, StepStart } from './recipe';
@@ -28,9 +29,6 @@ export type PlainPour = {
 };
 /** A stir: when by the timer, and how many times or for how long, as far as that is said. */
 export type PlainStir = { atS?: number; times?: number; forS?: number };
-
-export const PLAIN_FILTERS = ['paper', 'thick-paper', 'cloth', 'metal'] as const;
-export type PlainFilter = (typeof PLAIN_FILTERS)[number];
 
 /** Times are readings of the timer that the coffee's meeting with the water starts, seconds. */
 export type PlainRecipe = {
@@ -206,24 +204,10 @@ const rinsed = (step: RecipeStep, { rinseG }: PlainRecipe): RecipeStep =>
     ? { ...step, hint: `Rinse with ${Math.round(rinseG)} g; that is thrown away.` }
     : step;
 
-const FILTER_WORDS: Record<PlainFilter, RegExp> = {
-  paper: /paper/,
-  'thick-paper': /thick paper/,
-  cloth: /cloth/,
-  metal: /metal/,
-};
-const FILTER_NAMES: Record<PlainFilter, string> = {
-  paper: 'paper',
-  'thick-paper': 'thick paper',
-  cloth: 'cloth',
-  metal: 'metal',
-};
-
 /** The method's school with this filter, so that what is prepared and cleaned is that filter's; else its first. */
 function templateOf({ method, filter, bypassG }: PlainRecipe): Recipe {
   const own = SCHOOLS.filter((school) => school.method === method);
-  const fitting =
-    filter === undefined ? [] : own.filter((school) => FILTER_WORDS[filter].test(school.filter));
+  const fitting = filter === undefined ? [] : schoolsWith(method, filter);
   return (fitting.find(({ bypassTimesDose }) => bypassTimesDose > 0 === (bypassG ?? 0) > 0) ??
     fitting[0] ??
     own[0])!;
@@ -232,14 +216,13 @@ function templateOf({ method, filter, bypassG }: PlainRecipe): Recipe {
 /** All that its steps do not say. */
 function baseOf(plain: PlainRecipe, template: Recipe, id: string): Recipe {
   const { doseG, waterG, waterC, filter, bed, roast = 'medium', bypassG = 0, iceG, servings } = plain;
-  const isOther = filter !== undefined && !FILTER_WORDS[filter].test(template.filter);
   const base: Recipe = {
     ...template,
     id,
     version: 1,
     name: plain.name,
     why: `Entered as it was written: ${doseG} g and ${Math.round(waterG)} g of water.`,
-    filter: isOther ? FILTER_NAMES[filter] : template.filter,
+    filter: filter === undefined ? template.filter : filterNameOf(template.filter, filter),
     bed: bed ?? template.bed,
     refDoseG: doseG,
     ratio: round(waterG / doseG, 3),

@@ -187,7 +187,7 @@ export const HandsCard = memo(function HandsCard({ item: given }: { item: Agenda
           cup={cupInWords(item.cup, units)}
           running={item.brew !== null && !silent}
         />
-        <Wishes cup={item.cup} inARow />
+        <Wishes cup={item.cup} inARow isServed={item.step.kind === 'serve'} />
         <View style={short ? { flexDirection: 'row', alignItems: 'flex-start', gap: 14 } : { gap: 4 }}>
           <View style={short ? { flex: 1, minWidth: 0, gap: 2 } : { minHeight: ABOVE_H, gap: 4 }}>
             <View

@@ -8,7 +8,8 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import { isOut, latestBrew, roundsOf, type Round, type Trial } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
-import { useBar, useHere } from '../../client/bar-context';
+import { METHODS, type Recipe } from '@even-kettle/core/recipe';
+import { newId, useBar, useHere } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
@@ -19,7 +20,7 @@ import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from '../../parts/loaded';
 import { BeginRound } from './round-begin';
-import { coffeesWithTrial, trialInWords } from './trials';
+import { coffeesWithTrial, hiddenInWords, menuWith, recipeThatWon, trialInWords } from './trials';
 import { ProgressBar as ShareBar } from '../../parts/progress-bar';
 import { WORDS } from './words';
 
@@ -125,7 +126,8 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
 
 function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
   const { clock } = useHere();
-  const wordsOf = (trial: Trial) => (bar ? trialInWords(trial, bar) : null);
+  const { recipes } = useBar();
+  const wordsOf = (trial: Trial) => (bar ? hiddenInWords(trial, bar, recipes) : null);
   const isDialIn = round.letters.some((each) => wordsOf(each) !== null);
   const [best] = round.letters;
   return (
@@ -150,8 +152,58 @@ function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
           </Text>
         </View>
       ))}
-      {isDialIn && bar && best && best.mean !== null ? <KeepBest round={round} bar={bar} /> : null}
+      {isDialIn && bar && best && best.mean !== null ? (
+        best.recipeId === undefined ? (
+          <KeepBest round={round} bar={bar} />
+        ) : (
+          <KeepRecipe round={round} bar={bar} />
+        )
+      ) : null}
     </Card>
+  );
+}
+
+/** The recipe that won becomes the menu's line of its coffee. */
+function KeepRecipe({ round, bar }: { round: Round; bar: Bar }) {
+  const { api, store } = useHere();
+  const { recipes, state } = useBar();
+  const [{ letter, coffee: name, ...trial }] = round.letters as [Round['letters'][number]];
+  const won = recipeThatWon(trial, recipes);
+  const coffee = bar.coffees.find((each) => each.name === name);
+  const order = round.orderId === null ? undefined : state.orders[round.orderId];
+  const cup = order?.cups.find(({ sample }) => sample?.letter === letter);
+  const put = useMutation({
+    mutationFn: async (choice: { recipe: Recipe; coffeeId: string }) => {
+      const { recipe, coffeeId } = choice;
+      const isNew = !recipes.some(({ id }) => id === recipe.id);
+      if (isNew) store.tookRecipe(await api.saveRecipe({ recipe, basedOn: null }));
+      const compared = round.letters.flatMap(({ recipeId }) => recipeId ?? []);
+      const menu = menuWith(bar, {
+        coffeeId,
+        recipeId: recipe.id,
+        compared,
+        sizeMl: cup?.cupMl ?? METHODS[recipe.method].usualCupMl,
+        lineId: newId(),
+      });
+      return api.changeBar({ menu }, bar);
+    },
+    onSuccess: (changed) => store.tookBar(changed),
+  });
+  if (!won || !coffee) return null;
+  const words = hiddenInWords(trial, bar, recipes) ?? won.name;
+  const isOn = bar.menu?.some(({ coffeeId, recipeId }) => coffeeId === coffee.id && recipeId === won.id);
+  if (isOn) return <Text role="status">{WORDS.onMenuFor(words, coffee.name)}</Text>;
+  return (
+    <>
+      <Button
+        kind="main"
+        label={WORDS.putOnMenu(letter, words, coffee.name)}
+        disabled={put.isPending}
+        onPress={() => put.mutate({ recipe: won, coffeeId: coffee.id })}
+        testID="keep-best"
+      />
+      {put.error ? <Text role="alert">{WORDS.serverUnreachable}</Text> : null}
+    </>
   );
 }
 

@@ -3,7 +3,7 @@ import { cardFor, startEvent } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf } from '@even-kettle/core/recipe';
 import type { CupState, OrderState, Trial } from '@even-kettle/core/brew';
 import { TEST_BAR } from '../../testing/bar';
-import { coffeesWithTrial, trialInWords, trialsOf } from './trials';
+import { coffeesWithTrial, hiddenInWords, menuWith, recipeThatWon, trialInWords, trialsOf } from './trials';
 
 const book = bookOf(SCHOOLS);
 const [coffee] = TEST_BAR.coffees;
@@ -62,4 +62,57 @@ test('what wins is kept for its coffee with that recipe, on top of what was kept
   expect(
     coffeesWithTrial({ ...TEST_BAR, grinders: [] }, coffee!.name, 'cone-thirds', { grindBy: 1 }),
   ).toBeNull();
+});
+
+test('a recipe that won takes the menu’s line of one that it was compared with; through another filter it is a recipe of its own', () => {
+  expect(hiddenInWords({ recipeId: 'cone-onepour' }, TEST_BAR, SCHOOLS)).toBe('Cone: One pour, no bloom');
+  const trial: Trial = { recipeId: 'hourglass-steady', filter: 'cloth' };
+  expect(hiddenInWords(trial, TEST_BAR, SCHOOLS)).toBe('Hourglass: Thick paper, one pour, cloth filter');
+  expect(recipeThatWon({ recipeId: 'cone-onepour' }, SCHOOLS)?.id).toBe('cone-onepour');
+  expect(recipeThatWon({ ...trial, filter: 'thick-paper' }, SCHOOLS)?.id).toBe('hourglass-steady');
+  const own = recipeThatWon(trial, SCHOOLS)!;
+  expect(own).toMatchObject({
+    id: 'hourglass-steady-cloth',
+    version: 1,
+    filter: expect.stringMatching(/cloth/),
+  });
+  // The next time it is there already.
+  expect(recipeThatWon(trial, [...SCHOOLS, own])).toBe(own);
+
+  const menu = [
+    { id: 'l1', coffeeId: 'slack', recipeId: 'cone-thirds', sizesMl: [250] },
+    { id: 'l2', coffeeId: 'saltmarsh', recipeId: 'cone-thirds', sizesMl: [200, 300] },
+  ];
+  const choice = { coffeeId: 'saltmarsh', recipeId: 'cone-onepour', sizeMl: 200, lineId: 'l3' };
+  const compared = ['cone-thirds', 'cone-onepour'];
+  expect(menuWith({ menu }, { ...choice, compared })).toEqual([
+    menu[0],
+    { ...menu[1], recipeId: 'cone-onepour' },
+  ]);
+  expect(menuWith({ menu }, { ...choice, compared: ['cone-onepour'] })).toEqual([
+    ...menu,
+    { id: 'l3', coffeeId: 'saltmarsh', recipeId: 'cone-onepour', sizesMl: [200] },
+  ]);
+  expect(menuWith({}, { ...choice, compared })).toHaveLength(1);
+});
+
+test('a cup is brewed through the filter that is compared, and its brew keeps that', () => {
+  const bar = {
+    ...TEST_BAR,
+    stations: [...TEST_BAR.stations, { id: 'h', name: 'Hourglass', brewerId: 'hourglass-s' }],
+  };
+  const school = SCHOOLS.find(({ id }) => id === 'hourglass-steady')!;
+  const cup = {
+    ...cupOf({ recipeId: school.id, filter: 'cloth' }),
+    cupMl: 300,
+    recipeId: school.id,
+    recipeVersion: school.version,
+  };
+  const found = cardFor(bar, cup, book);
+  if (!found.ok) throw new Error(found.reason);
+  expect(found.card.filter).toMatch(/cloth/);
+  const order: OrderState = { id: 'o', badge: 0, badgeBefore: -1, takenMs: 0, cups: [cup], events: [] };
+  const station = { ...found.stations[0]!, free: true };
+  const start = startEvent({ brewId: 'c.1', order, cup, card: found.card, station }, bar, 0, () => 'id');
+  expect(start.filter).toBe('cloth');
 });

@@ -3,7 +3,10 @@
  */
 import type { Trial } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
+import { METHODS, withFilter, type Recipe } from '@even-kettle/core/recipe';
 import { changeInWords, coarserWay, coffeesWithChange, type OneChange } from '@even-kettle/core/learn';
+
+import { WORDS } from './words';
 
 export const DIALS = ['grind', 'temperature', 'ratio'] as const;
 export type Dial = (typeof DIALS)[number];
@@ -46,6 +49,44 @@ export function trialInWords(trial: Trial, { grinders: [grinder] }: Pick<Bar, 'g
   const change = changeOf(trial, grinder);
   return change && changeInWords(change, null);
 }
+
+/** What a letter hid, as whoever opens it reads it; null for the usual way. */
+export function hiddenInWords(trial: Trial, bar: Bar, recipes: readonly Recipe[]): string | null {
+  if (trial.recipeId === undefined) return trialInWords(trial, bar);
+  const recipe = recipes.find(({ id }) => id === trial.recipeId);
+  const name = recipe ? `${METHODS[recipe.method].name}: ${recipe.name}` : trial.recipeId;
+  return trial.filter ? WORDS.throughFilter(name, WORDS.filters[trial.filter]) : name;
+}
+
+/** The recipe that won; one through another filter than its own is a recipe of its own. */
+export function recipeThatWon({ recipeId, filter }: Trial, recipes: readonly Recipe[]): Recipe | null {
+  const recipe = recipes.find(({ id }) => id === recipeId);
+  if (!recipe || !filter || withFilter(recipe, filter) === recipe) return recipe ?? null;
+  const name = WORDS.throughFilter(recipe.name, WORDS.filters[filter]).slice(0, 60);
+  const id = `${recipe.id}-${filter}`.slice(0, 48);
+  return recipes.find((each) => each.id === id) ?? { ...withFilter(recipe, filter), id, name, version: 1 };
+}
+
+/** The menu with the recipe that won in the place of one that it was compared with, or in a line of its own. */
+export function menuWith(
+  bar: Pick<Bar, 'menu'>,
+  { coffeeId, recipeId, compared, sizeMl, lineId }: MenuChoice,
+): NonNullable<Bar['menu']> {
+  const menu = bar.menu ?? [];
+  const line = menu.find((each) => each.coffeeId === coffeeId && compared.includes(each.recipeId));
+  return line
+    ? menu.map((each) => (each === line ? { ...each, recipeId } : each))
+    : [...menu, { id: lineId, coffeeId, recipeId, sizesMl: [sizeMl] }];
+}
+export type MenuChoice = {
+  coffeeId: string;
+  recipeId: string;
+  /** The recipes of the round. */
+  compared: readonly string[];
+  sizeMl: number;
+  /** What a line of its own is called. */
+  lineId: string;
+};
 
 /** The coffees with what won kept for one of them with a recipe, on top of what was kept; null where there is nothing to keep. */
 export function coffeesWithTrial(

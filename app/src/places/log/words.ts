@@ -17,6 +17,19 @@ export const WORDS = {
   keepFor: (letter: Shown, words: Shown, coffee: Shown) => `Keep ${letter} for ${coffee}: ${words}`,
   whatIsCompared: 'What is compared',
   coffeesCompared: 'Coffees',
+  recipesCompared: 'Recipes',
+  recipesComparedHint:
+    'One coffee by two or three recipes, through two filters, or by two methods. The cups are brewed so that all can be drunk at the same time, and no card says their letters before they are handed over. Taste where the bar is not seen. What wins goes on the menu.',
+  recipeOf: (number: number) => `Recipe ${number}`,
+  filterOf: (number: number) => `Filter ${number}`,
+  filters: { paper: 'paper', 'thick-paper': 'thick paper', cloth: 'cloth', metal: 'metal' },
+  addRecipe: 'Add a recipe',
+  chooseOtherRecipe: 'Choose recipes that differ',
+  tastingFor: (letters: Shown) => `tasting ${letters}`,
+  throughFilter: (recipe: string, filter: string) => `${recipe}, ${filter} filter`,
+  putOnMenu: (letter: Shown, words: Shown, coffee: Shown) =>
+    `Put ${letter} on the menu for ${coffee}: ${words}`,
+  onMenuFor: (words: Shown, coffee: Shown) => `On the menu for ${coffee}: ${words}.`,
   dials: { grind: 'Grinds', temperature: 'Temperatures', ratio: 'Ratios' },
   oneThingIsChanged:
     'One coffee by one recipe, with one thing changed. The cups are brewed side by side in the order of their letters, and tasted by people who do not know which is which. What wins is kept for that coffee.',

@@ -61,6 +61,8 @@ export type Bench = {
   brewers?: Brewer[] | undefined;
   /** What kettles and globes are filled with: a boiler tap's 90 °C, or the mains' 15. */
   tapC: number;
+  /** How quickly what stands there cools; left out, a room's usual. */
+  roomC?: number | undefined;
   burners: number;
   altitudeM: number;
   /** For the record of what was ground, and with which water; a bar has them, a planner needs none. */
@@ -78,7 +80,7 @@ export type Bench = {
 };
 
 /** What was found good for a coffee with a recipe: ratio and degrees, and steps by grinder. */
-export type RecipeChange = Tuning & { grindBy?: Record<string, number> | undefined };
+export type RecipeChange = Omit<Tuning, 'filter'> & { grindBy?: Record<string, number> | undefined };
 type WithChanges = Pick<NonNullable<Bench['coffees']>[number], 'grindOffsets' | 'recipeChanges'>;
 
 /**
@@ -89,7 +91,11 @@ export function tuningFor(coffee: WithChanges | undefined, recipeId: string, tri
   const kept = coffee?.recipeChanges?.[recipeId] ?? {};
   const ratioBy = round((kept.ratioBy ?? 0) + (trial.ratioBy ?? 0), 1);
   const waterByC = round((kept.waterByC ?? 0) + (trial.waterByC ?? 0), 1);
-  return { ...(ratioBy ? { ratioBy } : {}), ...(waterByC ? { waterByC } : {}) };
+  return {
+    ...(ratioBy ? { ratioBy } : {}),
+    ...(waterByC ? { waterByC } : {}),
+    ...(trial.filter ? { filter: trial.filter } : {}),
+  };
 }
 
 /** Steps off the recipe's band by which a grinder stands for a coffee with a recipe. */

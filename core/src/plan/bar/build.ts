@@ -7,6 +7,7 @@ import {
   planDrawdownS,
   holdsStation,
   hostOf,
+  isPlainToSee,
   remadeOf,
   timelineAt,
   urgedOf,
@@ -17,6 +18,7 @@ import {
   type OrderState,
 } from '../../brew';
 import type { BrewCard, CardStep, RecipeBook } from '../../recipe';
+import { coolingTimeS } from '../../water';
 import { EDGE_S, NARROW_S, TAP_MARGIN_S } from './margins';
 import { agenda, type AgendaItem } from './agenda';
 import { pairOf } from './hands';
@@ -281,7 +283,22 @@ function waitingBrew(
     orders: [order.id],
     steps: notTooSoon(steps, order, nowS),
     holds: holdsOf(card, card.steps, kind),
+    ...coolsFor(cup, card, bench),
   };
+}
+
+/** A cup can be drunk, and judged, near this; and what is taken for the room's where nobody says it, degrees Celsius. */
+const DRINKABLE_C = 60;
+const ROOM_C = 21;
+
+/** Recipes that are compared are tasted together: what comes hotter from its brewer is out so much sooner. */
+function coolsFor(
+  { sample }: CupAsk,
+  { servedC, perCupG }: BrewCard,
+  { roomC = ROOM_C }: Bench,
+): Pick<PlanBrew, 'coolS'> {
+  if (!sample || !isPlainToSee(sample) || servedC <= DRINKABLE_C) return {};
+  return { coolS: Math.round(coolingTimeS({ fromC: servedC, roomC, massG: perCupG[0]! }, DRINKABLE_C)) };
 }
 
 /** The steps of a brew that is fetched at a time: it begins so late that its cup does not stand and cool. */
@@ -315,6 +332,7 @@ function pinBrew(problem: PlanProblem, brew: BrewState, bench: Bench, nowS: numb
     orders: [brew.orderId],
     steps: steps.map((step) => planStep(step, bench, brew.ask, brew.card)),
     holds: holdsOf(brew.card, steps, kind),
+    ...coolsFor(brew.ask, brew.card, bench),
   };
 }
 

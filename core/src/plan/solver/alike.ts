@@ -53,7 +53,7 @@ function kindOf(t: Tables, b: number): string {
     return [t.duration[i], t.attended[i], t.lagMin[i], t.lagIdeal[i], t.lagMax[i], t.penalty[i]];
   });
   const holds = t.holds[b]!.map(({ tool, from: first, to }) => [tool, first - from, to - from]);
-  return JSON.stringify([steps, holds, t.serve[b]! - from]);
+  return JSON.stringify([steps, holds, t.serve[b]! - from, t.coolS[b]]);
 }
 
 const isEarly = (t: Tables, start: Int32Array, b: number): boolean => start[t.first[b]!]! < t.soonest[b]!;

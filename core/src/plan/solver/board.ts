@@ -66,7 +66,7 @@ export function boardOf(t: Tables): Board {
     for (let i = t.next[b]!; i < t.first[b + 1]!; i += 1) if (t.attended[i]) takeHands(i, 1);
     for (const { tool, from, to } of t.holds[b]!)
       if (to >= t.next[b]!) add(toolsTaken[tool]!, start[from]!, endOf(to), 1);
-    finish[b] = endOf(t.serve[b]!);
+    finish[b] = endOf(t.serve[b]!) + t.coolS[b]!;
   }
 
   const place = placementOn(t, { start, finish, handsTaken, toolsTaken, holders });

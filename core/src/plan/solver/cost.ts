@@ -29,7 +29,7 @@ export function planCost(
         cost += step.lag.penalty * Math.abs(lag - step.lag.ideal);
         if (previous.begun && step.lag.max !== null) cost += RELAXED_PER_S * Math.max(0, lag - step.lag.max);
       }
-      if (step.serve) finishOfBrew.set(brew.id, end);
+      if (step.serve) finishOfBrew.set(brew.id, end + (brew.coolS ?? 0));
       previous = { end, begun };
     }
   }

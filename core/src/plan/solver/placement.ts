@@ -174,7 +174,8 @@ export function placementOn(
       if (i === t.serve[b])
         for (const o of t.ordersOf[b]!) {
           const priceAt = finishPriceOf(b, o);
-          for (let k = k0; k <= k1; k += 1) here[k]! += priceAt(s0 + k * grid + d);
+          const outS = s0 + d + t.coolS[b]!;
+          for (let k = k0; k <= k1; k += 1) here[k]! += priceAt(outS + k * grid);
         }
       for (const { tool, from: holdFrom, to: holdTo } of t.holds[b]!) {
         const price = toolPrice[tool]!;

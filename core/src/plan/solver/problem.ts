@@ -16,7 +16,14 @@ export type PlanStep = {
   serve?: true;
 };
 export type PlanHold = { tool: string; from: string; to: string };
-export type PlanBrew = { id: string; orders: string[]; steps: PlanStep[]; holds: PlanHold[] };
+export type PlanBrew = {
+  id: string;
+  orders: string[];
+  steps: PlanStep[];
+  holds: PlanHold[];
+  /** So long after its serve step it counts as out: what is tasted together has to be drinkable together. Not in files of version 1. */
+  coolS?: number;
+};
 export type PlanOrder = {
   id: string;
   placedAt: number;

@@ -48,6 +48,8 @@ export type Tables = {
   pinnedEnd: Int32Array;
   /** The soonest that a brew that waits may start; of one that runs the soonest of its next step. */
   soonest: Int32Array;
+  /** How long after that step's end it counts as out. */
+  coolS: Int32Array;
   /** The step whose end is the brew's finish. */
   serve: Int32Array;
   holds: Hold[][];
@@ -94,6 +96,7 @@ export function tablesOf(problem: PlanProblem): Tables {
     pinnedEnd: new Int32Array(steps),
     soonest: new Int32Array(brews),
     serve: new Int32Array(brews),
+    coolS: Int32Array.from(problem.brews, ({ coolS = 0 }) => coolS),
     holds: [],
     orders: problem.orders.map((order) => ({
       brews: order.brews.map((id) => brewNumber.get(id)!),

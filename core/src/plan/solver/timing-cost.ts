@@ -24,7 +24,7 @@ export function timingCostOf(t: Tables, bentPerS: number): TimingCost {
   function costOf(start: Int32Array): number {
     let cost = 0;
     for (let b = 0; b < t.brews; b += 1) {
-      finish[b] = endOf(start, t.serve[b]!);
+      finish[b] = endOf(start, t.serve[b]!) + t.coolS[b]!;
       const next = t.next[b]!;
       for (let i = next; i < t.first[b + 1]!; i += 1) {
         if (t.frozen[i] !== NEVER && t.frozen[i] !== start[i])
