@@ -43,7 +43,8 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(copy, { recursive: true, force: true }));
 
-const DRIP_CUP = `import { POURED, type MethodEntry } from '../method';
+const DRIP_CUP = `import { POURED_LESSONS, SHARED } from '../lessons';
+import { POURED, type MethodEntry } from '../method';
 import { BURNS, KETTLE, bloom, drawdown, handStep, kettleHolds, offFirst, passive, pourStep, pressPrep } from '../parts';
 
 export const dripCup: MethodEntry = {
@@ -67,6 +68,7 @@ export const dripCup: MethodEntry = {
       advice: 'Lay the press on more loosely; then one step coarser.',
     },
   },
+  lessons: { lessons: { ...SHARED, ...POURED_LESSONS } },
   brewers: [{ id: 'drip-cup', method: 'drip-cup', name: 'Drip cup', minDoseG: 10, maxDoseG: 18, maxWaterG: 120 }],
   schools: [
     {

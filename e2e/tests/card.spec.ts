@@ -49,7 +49,7 @@ test('a cone from order to cup by the card alone: kettle, temperature, grinder, 
   said(/Weigh beans 17\.6 g Left grinder: 17\.2/);
   said(/Throw the rinse, load, tare 17\.6 g .*got 17\.6 g/);
   said(/Pour to Bloom 42 g .*A ring, half-way out .*Kettle 1 at 94 °C\. 6 g a second/);
-  said(/First of three pours 128 g .*Middle, then round the plume off the wall; from 86 g: spiral/);
+  said(/First of three pours 128 g .*Middle, then round its pale edge off the wall; from 86 g: spiral/);
   said(/Second of three pours 214 g .*from 171 g: spiral/);
   said(/Last of three pours 285 g .*from 248 g: spiral/);
   said(/Take the filter off .*It goes into its tray/);

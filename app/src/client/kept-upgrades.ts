@@ -2,6 +2,8 @@
  * Upgrades what an earlier version of the app stored on the device, one step a change. Each step ignores what it does not
  * know: whether the result is valid is checked afterwards (`shapes.ts`).
  */
+import { inTodaysWords } from '@even-kettle/core/pour';
+
 type Fields = Record<string, unknown>;
 const isFields = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -33,5 +35,6 @@ const STEPS: readonly ((state: Fields) => Fields)[] = [attemptsAndHouseEvents];
 /** A kept bar with its state brought up to today. */
 export function upgradedKept(kept: unknown): unknown {
   if (!isFields(kept) || !isFields(kept['state'])) return kept;
-  return { ...kept, state: STEPS.reduce((state, step) => step(state), kept['state']) };
+  const state = STEPS.reduce((before, step) => step(before), kept['state']);
+  return { ...kept, state, ...('recipes' in kept ? { recipes: inTodaysWords(kept['recipes']) } : {}) };
 }

@@ -11,7 +11,7 @@ export const PATH_WORDS: Record<WaterPath, string> = {
   spiral: 'Spiral, out and back',
   cross: 'Short dabs in a cross',
   edge: 'Once round the edge',
-  plume: 'Middle, then round the plume',
+  halo: 'Middle, then round its pale edge',
   'all over': 'All over, every ground wet',
 };
 export const HEIGHT_WORDS: Record<PourHeight, string> = {

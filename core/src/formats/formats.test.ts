@@ -28,6 +28,10 @@ test('every recipe that ships is written and read back the same', () => {
   const old = EARLIER.filter(({ version, method }) => version === 1 && method !== 'siphon');
   const text = writeRecipes(old).replace('recipes@3', 'recipes@1');
   expect(readRecipes(text)).toEqual({ ok: true, recipes: old });
+  // A path was called otherwise once.
+  const named = writeRecipes([thirds]).replaceAll('"halo"', '"plume"');
+  expect(named).toContain('plume');
+  expect(readRecipes(named)).toEqual({ ok: true, recipes: [thirds] });
   // Version 2 could not say ice of its own, nor how many cups it makes.
   const young = { ...thirds, iceTimesDose: 5.5, servings: 2 };
   for (const [version, recipe] of [
@@ -151,7 +155,7 @@ test('a step table is CSV that a spreadsheet reads as text, never as a formula',
     'step,name,phase,attended,start_s,end_s,pour_g,scale_reads_g,flow_g_per_s,ends_by,cue,path',
   );
   expect(lines).toContain(
-    'pour-2,First of three pours,brew,yes,40,58,86,128,5,weight,,"plume wall kept to 86 g, then spiral wall kept"',
+    'pour-2,First of three pours,brew,yes,40,58,86,128,5,weight,,"halo wall kept to 86 g, then spiral wall kept"',
   );
   expect(lines).toContain(
     'load,"Throw the rinse, load, tare",prep,yes,-15,0,,,,cue,"rinse water out, tared",',
@@ -200,7 +204,7 @@ test('the card for scripts has the figures of the card and no others', () => {
     end: 'weight',
     attended: true,
     paths: [
-      { path: 'plume', wall: 'kept', toG: 86 },
+      { path: 'halo', wall: 'kept', toG: 86 },
       { path: 'spiral', wall: 'kept' },
     ],
   });

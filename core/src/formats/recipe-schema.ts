@@ -3,7 +3,7 @@
  * a whole (pours that come to 140 %) is `checkRecipe`'s to say; `readRecipe` asks both.
  */
 import { z } from 'zod';
-import { POUR_HEIGHTS, TURNS, WALL_WAYS, WATER_PATHS } from '../pour';
+import { POUR_HEIGHTS, TURNS, WALL_WAYS, WATER_PATHS, inTodaysWords } from '../pour';
 import {
   BED_PREPARATIONS,
   METHOD_IDS,
@@ -194,7 +194,7 @@ export type ReadRecipe = { ok: true; recipe: Recipe } | { ok: false; faults: Fau
 
 /** A recipe out of anything, or every fault by its field. */
 export function readRecipe(value: unknown): ReadRecipe {
-  const shaped = recipeSchema.safeParse(value);
+  const shaped = recipeSchema.safeParse(inTodaysWords(value));
   if (!shaped.success) return { ok: false, faults: shaped.error.issues.flatMap(faultsOfIssue) };
   const recipe = withoutUndefined(shaped.data) as Recipe;
   const faults = checkRecipe(recipe);

@@ -37,7 +37,7 @@ export function stepTableCsv(card: BrewCard): string {
   return [COLUMNS, ...rows].map((row) => row.map(csvField).join(',') + '\r\n').join('');
 }
 
-/** Where a pour's water goes: "plume to 86 g, then spiral". */
+/** Where a pour's water goes: "halo to 86 g, then spiral". */
 export const pathsInBrief = ({ paths = [] }: Pick<CardStep, 'paths'>): string =>
   paths
     .map(({ path, height, wall, toG }) =>

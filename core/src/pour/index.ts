@@ -1,3 +1,4 @@
+export { inTodaysWords } from './earlier-words';
 export { NO_DRAIN, bedOf, secondsUntil, slurryG } from './level';
 export type { Bed, PouredSpan } from './level';
 export {

@@ -20,7 +20,7 @@ const ONCE_S: Record<PathPart['path'], number> = {
   spiral: 8,
   cross: 7,
   edge: 10,
-  plume: 12,
+  halo: 12,
   'all over': 8,
 };
 const MIDDLE: BedPoint = { x: 0, y: 0 };
@@ -38,7 +38,7 @@ export function outlineOf({ wall, ...part }: PathPart, hand: Hand = 'right'): Pa
     case 'spiral':
     case 'all over':
       return { line: whole.slice(0, POINTS), dabs: [], washes };
-    case 'plume':
+    case 'halo':
       return { line: whole, dabs: [MIDDLE], washes };
     default:
       return { line: whole, dabs: [], washes };

@@ -86,10 +86,10 @@ test('a spiral covers the bed evenly; a ring, a cross and the centre keep to the
   expect(Math.min(...edge.map(({ y }) => y))).toBeCloseTo(-KEPT_RADIUS, 3);
 });
 
-test('a plume begins in the middle and works outwards; a washed wall is gone round once, at the end', () => {
-  const plume = lineOf({ path: 'plume' }, 12, 600).map(radius);
-  expect(plume.slice(0, 150).every((out) => out === 0)).toBe(true);
-  expect(plume.slice(1).every((out, n) => out >= plume[n]! - 1e-9)).toBe(true);
+test('a halo begins in the middle and works outwards; a washed wall is gone round once, at the end', () => {
+  const halo = lineOf({ path: 'halo' }, 12, 600).map(radius);
+  expect(halo.slice(0, 150).every((out) => out === 0)).toBe(true);
+  expect(halo.slice(1).every((out, n) => out >= halo[n]! - 1e-9)).toBe(true);
   const washed = lineOf({ path: 'spiral', wall: 'washed' }, 20, 1000);
   const atWall = washed.filter((point) => radius(point) > KEPT_RADIUS + 0.05);
   expect(atWall.length / 1000).toBeCloseTo(0.2, 1);

@@ -7,10 +7,10 @@
 
 /**
  * `centre`; `ring`, a circle half-way out; `spiral`, from the middle out and back; `cross`, short dabs north, east,
- * south, west and in the middle; `edge`, round just inside the wall; `plume`, the middle for some seconds, then outwards
- * along the edge of the pale plume; `all over`, every ground wet.
+ * south, west and in the middle; `edge`, round just inside the wall; `halo`, the middle for some seconds, then outwards
+ * along the edge of the pale middle; `all over`, every ground wet.
  */
-export const WATER_PATHS = ['centre', 'ring', 'spiral', 'cross', 'edge', 'plume', 'all over'] as const;
+export const WATER_PATHS = ['centre', 'ring', 'spiral', 'cross', 'edge', 'halo', 'all over'] as const;
 export type WaterPath = (typeof WATER_PATHS)[number];
 
 /** How high the spout is over the bed: `low` 3 to 5 cm, which is gentle; `high` 10 to 15 cm, which stirs. */
@@ -94,7 +94,7 @@ function onPath(path: WaterPath, forS: number, lastsS: number, outmost: number):
     case 'spiral':
     case 'all over':
       return outAndBack(forS / lastsS, whole(lastsS / SPIRAL_S), path === 'spiral' ? KEPT_RADIUS : outmost);
-    case 'plume': {
+    case 'halo': {
       const middleS = Math.min(PLUME_MIDDLE_S, lastsS * PLUME_MIDDLE_SHARE);
       if (forS <= middleS) return { x: 0, y: 0 };
       const outS = lastsS - middleS;

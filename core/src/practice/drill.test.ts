@@ -19,7 +19,14 @@ const drillOf = (name: string) => DRILLS.find(([each]) => each === name)![1];
 
 test('recipes whose water is weighed in before have no pours to practise; all others have their card’s', () => {
   const without = SCHOOLS.filter((recipe) => !recipeDrill(cardOf(recipe))).map(({ id }) => id);
-  expect(without).toEqual(['siphon-late', 'siphon-slow', 'siphon-early', 'pot-pressure', 'pot-foam']);
+  expect(without).toEqual([
+    'siphon-late',
+    'siphon-slow',
+    'siphon-early',
+    'pot-pressure',
+    'pot-heaped',
+    'pot-foam',
+  ]);
   const card = cardOf(SCHOOLS[0]!);
   const drill = recipeDrill(card)!;
   expect(drill.pours.map(({ startS, targetG }) => [startS, targetG])).toEqual([

@@ -79,12 +79,12 @@ export const bandInWords = (band: number): string =>
   (BANDS.find(([upTo]) => band <= upTo) ?? BANDS.at(-1)!)[1];
 
 const FEELS: readonly [upTo: number, feel: string][] = [
-  [15, 'like crumbs'],
-  [30, 'like cracked pepper'],
-  [42, 'like raw sugar'],
-  [56, 'like sand to table salt'],
+  [15, 'like bread crumbs'],
+  [30, 'like broken rice'],
+  [42, 'like couscous'],
+  [56, 'like semolina'],
   [68, 'like fine salt'],
-  [82, 'clumps when pinched'],
+  [82, 'holds a thumbprint'],
   [100, 'like flour'],
 ];
 

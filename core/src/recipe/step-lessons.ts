@@ -3,33 +3,12 @@
  */
 import type { BrewCard } from './card';
 import type { CardStep } from './lay-out';
-import { METHODS } from './methods';
-import { airPressLessons } from './methods/air-press/lessons';
-import { coneLessons } from './methods/cone/lessons';
-import { flatLessons } from './methods/flat/lessons';
-import { foamPotLessons } from './methods/foam-pot/lessons';
-import { hourglassLessons } from './methods/hourglass/lessons';
-import type { FilterKind, LessonKey, MethodLessons, StepLesson } from './methods/lessons';
-import { pressLessons } from './methods/press/lessons';
-import { pressurePotLessons } from './methods/pressure-pot/lessons';
-import { siphonLessons } from './methods/siphon/lessons';
-import { sockLessons } from './methods/sock/lessons';
-import type { BedPreparation, MethodId } from './recipe';
+import { LESSONS, METHODS } from './methods';
+import type { FilterKind, LessonKey, StepLesson } from './methods/lessons';
+import type { BedPreparation } from './recipe';
 import { roleOf } from './role';
 
 export type { StepLesson } from './methods/lessons';
-
-export const STEP_LESSONS: Readonly<Record<MethodId, MethodLessons>> = {
-  cone: coneLessons,
-  flat: flatLessons,
-  hourglass: hourglassLessons,
-  sock: sockLessons,
-  siphon: siphonLessons,
-  press: pressLessons,
-  'air-press': airPressLessons,
-  'pressure-pot': pressurePotLessons,
-  'foam-pot': foamPotLessons,
-};
 
 /** A first pour of less than this, times the dose, with more to come is a bloom. */
 const BLOOM_TIMES = 4;
@@ -45,7 +24,7 @@ const BED_WHY: Partial<Record<BedPreparation, string>> = {
 /** The lesson of a step; null where there is nothing to teach (its method has no such step of its own). */
 export function stepLessonOf(step: CardStep, card: BrewCard): StepLesson | null {
   const key = lessonKeyOf(step, card);
-  const { lessons, schools } = STEP_LESSONS[card.method];
+  const { lessons, schools } = LESSONS[card.method];
   const school = schools?.[card.recipeId];
   const kind = filterKindOf(card.filter);
   const lesson = school?.[key] ?? (kind && lessons[`${key}/${kind}`]) ?? lessons[key];

@@ -77,10 +77,10 @@ test('a recipe file can be converted, shown and checked', () => {
     recipe: 'cone-mine',
     brewWaterG: 300,
   });
-  expect(ek('recipe check all.json').out).toBe('all.json: 20 recipes, all sound.\n');
+  expect(ek('recipe check all.json').out).toBe(`all.json: ${SCHOOLS.length} recipes, all sound.\n`);
   expect(ek('recipe show one.json').out).toContain('cone-mine, version 2: Cone');
   expect(JSON.parse(ek('recipe show cone-thirds --json').out)[0]).toEqual(SCHOOLS[0]);
-  expect(ek('recipe list').out.split('\n')).toHaveLength(21);
+  expect(ek('recipe list').out.split('\n')).toHaveLength(SCHOOLS.length + 1);
 });
 
 test('a recipe is read out of a text as JSON, or as the card that it makes; what contradicts itself makes none', () => {
@@ -166,7 +166,7 @@ test.each<[string, RegExp]>([
   ['convert --recipe cone-thirds --dose-g 18 --roast burnt', /one of: very light, light/],
   ['convert --recipe cone-thirds --dose-g 18 --altitude-m 9000', /altitudeM must lie from -400 to 5000/],
   ['convert --recipe cone-thirds --dose-g 18 --each-ml 200', /--each-ml goes with --cups/],
-  ['convert --recipe all.json --dose-g 18', /holds 20 recipes; give a file with one/],
+  ['convert --recipe all.json --dose-g 18', /holds \d+ recipes; give a file with one/],
   ['recipe check old.json', /format: is version 0 of the format; this app reads versions 1 to 3/],
   ['recipe check huge.json', /is 40 MB; a file of recipes is at most 1 MB/],
   ['recipe check none.json', /cannot be read: no such file/],

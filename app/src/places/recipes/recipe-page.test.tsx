@@ -177,7 +177,7 @@ test('the list is narrowed by brewer and by wish, with reasons; what is brewed h
   const names = () => screen.getAllByRole('link').map(labelOf);
   const order = names().map((name) => name.split(':')[0]);
   expect(order.indexOf('Press')).toBeLessThan(order.indexOf('Hourglass'));
-  expect(names()).toHaveLength(20);
+  expect(names()).toHaveLength(SCHOOLS.length);
   press(/^Siphon, full yet clean/);
   expect(names()).toHaveLength(3);
   press('quick');

@@ -8,6 +8,7 @@ import { cone } from './cone';
 import { flat } from './flat';
 import { foamPot } from './foam-pot';
 import { hourglass } from './hourglass';
+import type { MethodLessons } from './lessons';
 import type { Method, MethodEntry } from './method';
 import { press } from './press';
 import { pressurePot } from './pressure-pot';
@@ -30,6 +31,12 @@ const LIST = Object.values(ENTRIES);
 export const METHODS = Object.fromEntries(LIST.map(({ method }) => [method.id, method])) as Record<
   MethodId,
   Method
+>;
+
+/** What a learner is told, by method. */
+export const LESSONS = Object.fromEntries(LIST.map(({ method, lessons }) => [method.id, lessons])) as Record<
+  MethodId,
+  MethodLessons
 >;
 
 /** Every recipe that ships with Even Kettle. */

@@ -4,6 +4,7 @@
  */
 import type { MethodId, Recipe, StepKind, Wish } from '../recipe';
 import type { Brewer } from './brewer';
+import type { MethodLessons } from './lessons';
 import type { CautionId } from './caution-words';
 
 /** What heats the brew water: a kettle, from which it is poured; a globe, out of which it rises; or the pot that brews. */
@@ -78,7 +79,13 @@ export type Method = {
 };
 
 /** A method with its brewers, smallest first, and the recipes that ship. */
-export type MethodEntry = { method: Method; brewers: readonly Brewer[]; schools: readonly Recipe[] };
+export type MethodEntry = {
+  method: Method;
+  brewers: readonly Brewer[];
+  schools: readonly Recipe[];
+  /** What a learner is told of its steps. */
+  lessons: MethodLessons;
+};
 
 const USUAL_CUP_ML = 250;
 export const STIR: Help = { words: 'Stir the top gently, without scraping the filter', share: -0.1 };

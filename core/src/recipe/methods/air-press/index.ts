@@ -1,4 +1,5 @@
 import { ON_ITS_GROUNDS, PUSHED, type MethodEntry } from '../method';
+import { airPressLessons } from './lessons';
 import { airStirred } from './schools';
 
 export const airPress: MethodEntry = {
@@ -24,4 +25,5 @@ export const airPress: MethodEntry = {
     { id: 'air-press', method: 'air-press', name: 'Air press', minDoseG: 11, maxDoseG: 18, maxWaterG: 250 },
   ],
   schools: [airStirred],
+  lessons: airPressLessons,
 };

@@ -1,4 +1,5 @@
 import { POURED, type MethodEntry } from '../method';
+import { coneLessons } from './lessons';
 import { coneCoolBloom, coneEvenPulses, coneOnePour, coneSteady, coneThirds } from './schools';
 
 export const cone: MethodEntry = {
@@ -20,4 +21,5 @@ export const cone: MethodEntry = {
     { id: 'cone-m', method: 'cone', name: 'Cone M', minDoseG: 14, maxDoseG: 32, maxWaterG: 340 },
   ],
   schools: [coneThirds, coneSteady, coneOnePour, coneEvenPulses, coneCoolBloom],
+  lessons: coneLessons,
 };

@@ -1,4 +1,5 @@
 import { POURED, type MethodEntry } from '../method';
+import { flatLessons } from './lessons';
 import { flatFew, flatSmall } from './schools';
 
 export const flat: MethodEntry = {
@@ -17,4 +18,5 @@ export const flat: MethodEntry = {
   },
   brewers: [{ id: 'flat', method: 'flat', name: 'Flat-bottom', minDoseG: 14, maxDoseG: 28, maxWaterG: 300 }],
   schools: [flatSmall, flatFew],
+  lessons: flatLessons,
 };

@@ -1,4 +1,5 @@
 import { BOILS_ON, OVER_A_FLAME, sameCost, nothing, type MethodEntry } from '../method';
+import { foamPotLessons } from './lessons';
 import { potFoam } from './schools';
 
 export const foamPot: MethodEntry = {
@@ -28,4 +29,5 @@ export const foamPot: MethodEntry = {
     },
   ],
   schools: [potFoam],
+  lessons: foamPotLessons,
 };

@@ -1,4 +1,5 @@
 import { FREE_THE_SPOUT, POURED, QUICKER, SLOWER, type MethodEntry } from '../method';
+import { hourglassLessons } from './lessons';
 import { hourglassCloth, hourglassPulses, hourglassSteady } from './schools';
 
 export const hourglass: MethodEntry = {
@@ -42,4 +43,5 @@ export const hourglass: MethodEntry = {
     },
   ],
   schools: [hourglassPulses, hourglassSteady, hourglassCloth],
+  lessons: hourglassLessons,
 };

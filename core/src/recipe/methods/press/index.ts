@@ -1,4 +1,5 @@
 import { ON_ITS_GROUNDS, PUSHED, little, type MethodEntry } from '../method';
+import { pressLessons } from './lessons';
 import { pressLong, pressShort } from './schools';
 
 export const press: MethodEntry = {
@@ -30,4 +31,5 @@ export const press: MethodEntry = {
     { id: 'press-1l', method: 'press', name: 'Press 1 l', minDoseG: 36, maxDoseG: 53, maxWaterG: 850 },
   ],
   schools: [pressLong, pressShort],
+  lessons: pressLessons,
 };

@@ -1,5 +1,6 @@
 import type { Brewer } from '../brewer';
 import { BOILS_ON, OVER_A_FLAME, sameCost, nothing, type MethodEntry } from '../method';
+import { pressurePotLessons } from './lessons';
 import { potHeaped, potPressure } from './schools';
 
 /** A basket that is levelled holds this much more or less, grams. */
@@ -39,4 +40,5 @@ export const pressurePot: MethodEntry = {
     pot('pressure-pot-300', 'Pressure pot 300 ml', 37.5, 370),
   ],
   schools: [potPressure, potHeaped],
+  lessons: pressurePotLessons,
 };

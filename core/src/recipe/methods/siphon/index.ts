@@ -1,4 +1,5 @@
 import { STEEPED, sameCost, little, costsTheCup, type MethodEntry } from '../method';
+import { siphonLessons } from './lessons';
 import { siphonEarly, siphonLate, siphonSlow } from './schools';
 
 export const siphon: MethodEntry = {
@@ -44,4 +45,5 @@ export const siphon: MethodEntry = {
     { id: 'siphon-l', method: 'siphon', name: 'Siphon L', minDoseG: 32, maxDoseG: 42, maxWaterG: 600 },
   ],
   schools: [siphonLate, siphonSlow, siphonEarly],
+  lessons: siphonLessons,
 };

@@ -1,4 +1,5 @@
 import { POURED, SLOWER, STIR, type MethodEntry } from '../method';
+import { sockLessons } from './lessons';
 import { sockDense, sockFours } from './schools';
 
 export const sock: MethodEntry = {
@@ -24,4 +25,5 @@ export const sock: MethodEntry = {
   },
   brewers: [{ id: 'sock', method: 'sock', name: 'Cloth sock', minDoseG: 16, maxDoseG: 30, maxWaterG: 280 }],
   schools: [sockFours, sockDense],
+  lessons: sockLessons,
 };
