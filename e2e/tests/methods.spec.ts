@@ -63,3 +63,25 @@ test('a siphon, a dense sock over ice, an air press and two pots are brewed by t
     'clean',
   ]);
 });
+
+test('what the thermometer says in a siphon’s top is kept, stands in the log against what was asked, and is put right first', async ({
+  page,
+  bar,
+}) => {
+  await bar.set({ burners: 1, stations: [{ id: 'siphon-1', name: 'Siphon', brewerId: 'siphon-m' }] });
+  await page.goto(bar.url);
+  await takeOrder(page, 'pilot', [{ method: 'Siphon', size: '350' }]);
+  await page.getByRole('link', { name: 'Bar', exact: true }).click();
+  await bar.work('lower');
+  await expect(page.getByTestId('verb')).toHaveText('Lower the flame, check the top');
+  const more = page.getByRole('button', { name: 'The thermometer says one degree more' });
+  for (let degrees = 0; degrees < 4; degrees += 1) await more.click();
+  await expect(page.getByText('97 °C read')).toBeVisible();
+  await page.getByTestId('main-button').click();
+  await bar.work();
+  await stateOnce(bar, allCleaned);
+  await page.getByRole('link', { name: 'Log', exact: true }).click();
+  await page.getByTestId('brewed').first().click();
+  await expect(page.getByText(/^97 °C \(9\d–9\d\)$/)).toBeVisible();
+  await expect(page.getByText(/Read 97 °C, asked 9\d to 9\d: lower the flame first\./)).toBeVisible();
+});

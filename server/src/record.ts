@@ -17,7 +17,7 @@ import {
   type StepTime,
 } from '@even-kettle/core/brew';
 import { extractionYieldPct } from '@even-kettle/core/learn';
-import { METHODS, type MethodId } from '@even-kettle/core/recipe';
+import { METHODS, type CardStep, type MethodId } from '@even-kettle/core/recipe';
 
 /** Whether it was handed over and came back, so that its cup was brewed again. */
 export const isSentBack = (state: BarState, { id, orderId }: BrewState): boolean =>
@@ -153,11 +153,18 @@ export function recordOf(state: BarState, brew: BrewState): BrewRecord | null {
             : null,
         targetG: step.targetG ?? null,
         readingG: brew.marks[step.id]?.readingG ?? null,
+        ...readOf(step, brew.marks[step.id]?.readC),
       })),
     ...(sharers.length === 0 ? {} : { sharers }),
     ...(ask.sample ? { sample: { roundId: ask.sample.roundId, letter: ask.sample.letter } } : {}),
   };
   return brew.taste ? tasted(untasted, brew.taste) : untasted;
+}
+
+/** What a thermometer said where the card asks for a temperature, against that. */
+function readOf({ checkC, waterC }: CardStep, readC: number | undefined) {
+  const askedC = checkC ?? (waterC === undefined ? undefined : { from: waterC, to: waterC });
+  return readC === undefined || !askedC ? {} : { readC, askedC };
 }
 
 /** The record with a new taste and measurement in place of the old ones. */

@@ -14,3 +14,13 @@ export function usePrintPage(): void {
     return () => style.remove();
   }, []);
 }
+
+/** Prints one part of a page, and nothing around it. */
+export function printOnly(testID: string): void {
+  const part = `[data-testid="${testID}"]`;
+  const style = document.createElement('style');
+  style.textContent = `@page { size: A4 landscape; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } body * { visibility: hidden } ${part}, ${part} * { visibility: visible } ${part} { position: fixed; left: 0; top: 0; width: 100% } }`;
+  document.head.append(style);
+  window.print();
+  style.remove();
+}

@@ -7,7 +7,7 @@ import type { Kettle } from '../water';
 import type { Note } from './notes';
 import type { CupsMoved, OrderEvent, Trial } from './order-events';
 import type { Pair } from './pair';
-import type { Taste } from './taste';
+import type { Notch, Taste } from './taste';
 
 /** What every event says. */
 export type EventBase<Type extends string> = {
@@ -68,12 +68,20 @@ export type BrewStarted = EventBase<'brew-started'> & {
 /** Whose hands did it, on a bar with two pairs. */
 type ByPair = { pair?: Pair };
 /** A step begins, where that moment matters by itself: the first water starts the timer. */
-export type StepBegun = EventBase<'step-begun'> & ByPair & { brewId: string; stepId: string };
+export type StepBegun = EventBase<'step-begun'> &
+  ByPair & {
+    brewId: string;
+    stepId: string;
+    /** What the thermometer said of its water, degrees Celsius. */
+    readC?: number;
+  };
 export type StepDone = EventBase<'step-done'> &
   ByPair & {
     brewId: string;
     stepId: string;
     readingG?: number;
+    /** What the thermometer said, where the card asks for a temperature, degrees Celsius. */
+    readC?: number;
     /** How many grams before the target the card said to stop, for a hand that is known to stop late. */
     leadG?: number;
     /**
@@ -158,6 +166,8 @@ export type RoundScored = EventBase<'round-scored'> & {
   letter: string;
   taster: string;
   score: number;
+  /** Its body, as this taster found it. */
+  body?: Notch;
   words?: string;
 };
 /** The coffees behind the letters are shown; no scores are taken after that. */

@@ -49,7 +49,10 @@ export function foldOn(brew: BrewState, event: BrewEvent): BrewState {
 function happen(brew: BrewState, event: BrewEvent): void {
   switch (event.type) {
     case 'step-begun':
-      brew.marks[event.stepId] = { begunMs: inTime(brew, event.atMs) };
+      brew.marks[event.stepId] = {
+        begunMs: inTime(brew, event.atMs),
+        ...(event.readC === undefined ? {} : { readC: event.readC }),
+      };
       return inHandsOf(brew, event.stepId, event.pair);
     case 'step-done':
       markDone(brew, event);
@@ -113,7 +116,7 @@ function inTime(brew: BrewState, atMs: number): number {
   return brew.lastMs;
 }
 
-function markDone(brew: BrewState, { stepId, atMs, readingG, leadG, notOverMs }: StepDone): void {
+function markDone(brew: BrewState, { stepId, atMs, readingG, readC, leadG, notOverMs }: StepDone): void {
   const step = brew.card.steps.find(({ id }) => id === stepId);
   const mark: StepMark = { ...brew.marks[stepId], doneMs: inTime(brew, atMs) };
   // What the card asked for then; it may change when the dose is corrected.
@@ -121,6 +124,7 @@ function markDone(brew: BrewState, { stepId, atMs, readingG, leadG, notOverMs }:
     mark.targetG = step.targetG;
   if (readingG !== undefined) mark.readingG = readingG;
   if (leadG !== undefined) mark.leadG = leadG;
+  if (readC !== undefined) mark.readC = readC;
   if (notOverMs !== undefined && notOverMs < mark.doneMs!) mark.notOverMs = notOverMs;
   brew.marks[stepId] = mark;
   if (mark.targetG !== undefined) retarget(brew);

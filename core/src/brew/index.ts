@@ -83,7 +83,16 @@ export {
 export type { Replica } from './replica';
 export { isOut, roundsOf, sampleBefore } from './round';
 export type { Round } from './round';
-export { BALANCE_WORDS, SEEN, SEEN_WORDS, STRENGTH_WORDS, TASTES, tasteInWords } from './taste';
+export {
+  BALANCE_WORDS,
+  BODY_WORDS,
+  OWN_TASTE_WORDS,
+  SEEN,
+  SEEN_WORDS,
+  STRENGTH_WORDS,
+  TASTES,
+  tasteInWords,
+} from './taste';
 export type { Notch, Seen, Taste } from './taste';
 export { PAIRS, isPair } from './pair';
 export type { Pair } from './pair';

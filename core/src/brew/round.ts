@@ -2,8 +2,10 @@
  * Sample rounds: several coffees by one recipe, or one coffee with something changed or by several recipes, tasted behind letters. What the letters hide is nobody's to see until
  * they are opened.
  */
+import type { RoundScored } from './events';
 import { isPlainToSee, type Sample, type Trial } from './order-events';
 import type { BarState, CupState, OrderState } from './state';
+import type { Notch } from './taste';
 
 export type Round = {
   roundId: string;
@@ -18,9 +20,11 @@ export type Round = {
 export type RoundLetter = Trial & {
   letter: string;
   coffee: string;
-  scores: { taster: string; score: number; words: string | null }[];
+  scores: { taster: string; score: number; body: Notch | null; words: string | null }[];
   /** The mean of the tasters' scores; null before the first. */
   mean: number | null;
+  /** The mean of the bodies that were found; null where nobody said one. */
+  meanBody: number | null;
 };
 
 /** The bar's rounds, the latest first. */
@@ -34,7 +38,7 @@ export function roundsOf(state: Pick<BarState, 'houseEvents'>): Round[] {
         recipeId: event.recipeId,
         orderId: event.sampleOrderId ?? null,
         revealed: false,
-        letters: event.cups.map((cup) => ({ ...cup, scores: [], mean: null })),
+        letters: event.cups.map((cup) => ({ ...cup, scores: [], mean: null, meanBody: null })),
       });
       continue;
     }
@@ -48,18 +52,19 @@ export function roundsOf(state: Pick<BarState, 'houseEvents'>): Round[] {
   return rounds;
 }
 
-function score(
-  round: Round,
-  { letter, taster, score, words }: { letter: string; taster: string; score: number; words?: string },
-): void {
+const meanOf = (values: readonly number[]): number | null =>
+  values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
+
+function score(round: Round, { letter, taster, score, body, words }: RoundScored): void {
   const of = round.letters.find((each) => each.letter === letter);
   if (!of) return;
   // A taster who thinks again is heard once.
   of.scores = [
     ...of.scores.filter((each) => each.taster !== taster),
-    { taster, score, words: words ?? null },
+    { taster, score, body: body ?? null, words: words ?? null },
   ];
-  of.mean = of.scores.reduce((sum, each) => sum + each.score, 0) / of.scores.length;
+  of.mean = meanOf(of.scores.map((each) => each.score));
+  of.meanBody = meanOf(of.scores.flatMap((each) => each.body ?? []));
 }
 
 /** Whether the cup of a letter stands there to be tasted; true where its order is not known any more. */

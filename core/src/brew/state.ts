@@ -25,6 +25,8 @@ export type StepMark = {
   readingG?: number;
   targetG?: number;
   leadG?: number;
+  /** What the thermometer said, degrees Celsius. */
+  readC?: number;
   /** Where its end was asked for late: it ended after this. */
   notOverMs?: number;
 };

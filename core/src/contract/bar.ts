@@ -161,6 +161,8 @@ export const brewRecordSchema = z.object({
       }),
       targetG: z.number().nullable(),
       readingG: z.number().nullable(),
+      readC: z.number().optional().meta({ description: 'What the thermometer said, °C.' }),
+      askedC: z.object({ from: z.number(), to: z.number() }).optional(),
     }),
   ),
   sharers: z

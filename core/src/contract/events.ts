@@ -3,7 +3,15 @@
  */
 import { z } from 'zod';
 import { CARD_VERSION, DOSE_RANGE_G, METHOD_IDS, PAPER_METHODS, PLAIN_FILTERS } from '../recipe';
-import { DAY_LISTS, NOTES, READY_THINGS, SEEN, type BarEventType, type EventOf } from '../brew';
+import {
+  DAY_LISTS,
+  NOTES,
+  READY_THINGS,
+  OWN_TASTE_WORDS,
+  SEEN,
+  type BarEventType,
+  type EventOf,
+} from '../brew';
 import { brewerSchema } from './brewer';
 import { ORDER_SCHEMAS, sampleLetter, trial } from './order-events';
 import { barMs, eventBase, eventId, grams, line, thingId } from './words';
@@ -52,11 +60,17 @@ const brewStarted = z.strictObject({
     .meta({ description: 'The version of the rules that made its card; left out, the first.' }),
 });
 const pair = z.literal([0, 1]).meta({ description: 'The pair of hands, numbered from 0.' });
+const readC = z
+  .number('must be a number of °C')
+  .min(0, 'must be at least 0 °C')
+  .max(110, 'must be at most 110 °C')
+  .meta({ description: 'What the thermometer said.' });
 const stepBegun = z.strictObject({
   ...eventBase,
   type: z.literal('step-begun'),
   brewId: thingId,
   stepId: thingId,
+  readC: readC.optional(),
   pair: pair.optional(),
 });
 const stepDone = z.strictObject({
@@ -65,6 +79,7 @@ const stepDone = z.strictObject({
   brewId: thingId,
   stepId: thingId,
   readingG: grams(3000).optional(),
+  readC: readC.optional(),
   leadG: z.number().min(0).max(50).optional(),
   notOverMs: barMs.optional().meta({
     description: 'Where its end was asked for late: the last time at which it was surely not over.',
@@ -128,6 +143,13 @@ const notch = z.literal([-2, -1, 0, 1, 2]);
 export const tasteSchema = z.strictObject({
   balance: notch.optional().meta({ description: 'From sour (-2) to bitter (2).' }),
   strength: notch.optional().meta({ description: 'From weak (-2) to strong (2).' }),
+  body: notch.optional().meta({ description: 'From light (-2) to heavy (2).' }),
+  own: z
+    .array(line(20))
+    .min(1)
+    .max(OWN_TASTE_WORDS)
+    .optional()
+    .meta({ description: 'Of the words that the bar has for its cups.' }),
   seen: z.array(z.enum(SEEN)).max(SEEN.length).optional(),
   words: line(200).optional(),
   tdsPct: z
@@ -232,6 +254,7 @@ const roundScored = z.strictObject({
   letter: sampleLetter,
   taster: line(24),
   score: z.number().min(1, 'must be at least 1').max(10, 'must be at most 10'),
+  body: notch.optional(),
   words: line(200).optional(),
 });
 const roundRevealed = z.strictObject({ ...eventBase, type: z.literal('round-revealed'), roundId: thingId });

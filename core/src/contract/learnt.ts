@@ -205,8 +205,15 @@ export const houseSchema = z.object({
         .nullable()
         .meta({ description: 'What is left by the log; null where it was never weighed.' }),
       brews: z.number().int(),
-      /** Of the latest that were tasted: how many, and the middle of their balance and strength. */
-      tasted: z.object({ cups: z.number().int(), balance: z.number(), strength: z.number() }).nullable(),
+      /** Of the latest that were tasted: how many, and the middle of their balance, strength and body. */
+      tasted: z
+        .object({
+          cups: z.number().int(),
+          balance: z.number(),
+          strength: z.number(),
+          body: z.number().nullable().meta({ description: 'Null where nobody said one.' }),
+        })
+        .nullable(),
     }),
   ),
   papers: z.array(

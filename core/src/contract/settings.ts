@@ -2,7 +2,7 @@
  * The settings of the Bench: one table of what each may be, what a new bar has, and what it is called.
  */
 import { z } from 'zod';
-import { STROKES } from '../brew';
+import { OWN_TASTE_WORDS, STROKES } from '../brew';
 import { QUEUE_PROMISES, STATION_SCALES } from '../plan';
 import { CUP_RANGE_ML, ROAST_LEVELS, calibrationFault } from '../recipe';
 import { METRIC } from '../units';
@@ -215,6 +215,15 @@ export const SETTINGS = {
     schema: z.number().min(1, 'must be at least a minute').max(60, 'must be at most an hour'),
     initial: 7,
     label: 'tasting',
+  }),
+  /** Words of the bar's own for how a cup tastes, beside those that every bar has. */
+  tasteWords: setting({
+    schema: z
+      .array(line(20))
+      .max(OWN_TASTE_WORDS, `takes at most ${OWN_TASTE_WORDS} words`)
+      .refine((words) => new Set(words).size === words.length, 'has a word twice')
+      .optional(),
+    label: 'words for a taste',
   }),
 };
 type Settings = typeof SETTINGS;

@@ -1,3 +1,4 @@
+import type { Taste } from '../brew';
 import { adviseOn, changeInWords } from './advice';
 import { clothState } from './cloth';
 import { dayOf, type DayBrew } from './day';
@@ -47,10 +48,43 @@ test.each([
   if (advice.kind === 'contradiction') expect(advice.checkFirst[0]).toContain(first);
 });
 
+test('a light body is told apart: with sourness too little was drawn out, clean it is no fault', () => {
+  const because = (taste: Taste) => adviseOn({ ...tried, brewS: 180, taste }, evidence).because.join(' ');
+  expect(because({ balance: -1, body: -1 })).toMatch(/It was sour, light body\. Sour and thin together/);
+  expect(because({ balance: 0, body: -1 })).toMatch(/clean taste is no fault/);
+  expect(because({ body: 1 })).not.toMatch(/fault|thin/);
+});
+
 test.each([
   ['in time and balanced', {}, null],
   ['bitter and dark', { roast: 'dark' as const, taste: { balance: 1 as const } }, '2 °C cooler'],
   ['sour and light', { roast: 'light' as const, taste: { balance: -1 as const } }, '2 °C hotter'],
+  [
+    'sour, light and thin',
+    { brewS: 180, roast: 'light' as const, taste: { balance: -1 as const, body: -1 as const } },
+    /steps? finer/,
+  ],
+  ['light in body and clean', { brewS: 180, taste: { balance: 0 as const, body: -2 as const } }, null],
+  [
+    'bitter, in water that was read too hot',
+    { taste: { balance: 1 as const }, reads: [{ readC: 97, from: 93, to: 93 }] },
+    'Read 97 °C, asked 93: cooler water first.',
+  ],
+  [
+    'a siphon that was read too hot',
+    { method: 'siphon' as const, brewS: 180, reads: [{ readC: 96, from: 91, to: 94 }] },
+    'Read 96 °C, asked 91 to 94: lower the flame first.',
+  ],
+  [
+    'bitter, though its water was read too cool',
+    {
+      roast: 'dark' as const,
+      brewS: 180,
+      taste: { balance: 1 as const },
+      reads: [{ readC: 88, from: 91, to: 94 }],
+    },
+    '2 °C cooler',
+  ],
   ['weak', { taste: { strength: -1 as const } }, 'Ratio down by 0.5: less water on the dose'],
   ['too strong', { taste: { strength: 1 as const } }, 'Ratio up by 0.5: more water on the dose'],
   ['weak, with grounds on the wall', { taste: { strength: -1 as const, seen: ['wall' as const] } }, /wall/],

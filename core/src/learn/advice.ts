@@ -23,6 +23,8 @@ export type Tried = {
   highestC: number;
   /** One pour, stirred at its end: fines on the wall and a low dome are right then. */
   stirredOnePour?: boolean;
+  /** Temperatures that were read where the card asks for one, °C. */
+  reads?: readonly { readC: number; from: number; to: number }[];
   /** The bar keeps one grind for all: flow, path, temperature and ratio are changed instead. */
   oneGrind?: boolean;
 };
@@ -99,11 +101,35 @@ const STEP_C = 2;
 /** The first that the signs ask for: what was seen, then time, then taste. */
 function changeFor(tried: Tried, evidence: Evidence): OneChange | null {
   return (
+    measuredChange(tried) ??
     seenChange(tried, evidence) ??
     timeChange(tried, evidence) ??
     tasteChange(tried, evidence) ??
     muddyChange(tried)
   );
+}
+
+/** A thermometer is read to a degree; further off than that is off. */
+const READ_OFF_C = 1;
+
+/** What was measured too hot or too cool is put right before anything else, unless the cup says the opposite. */
+function measuredChange({ reads = [], taste, method }: Tried): OneChange | null {
+  const balance = taste.balance ?? 0;
+  const off = reads.find(({ readC, from, to }) => readC > to + READ_OFF_C || readC < from - READ_OFF_C);
+  if (!off) return null;
+  const { readC, from, to } = off;
+  const isHot = readC > to;
+  if (isHot ? balance < 0 : balance > 0) return null;
+  const isOverFlame = METHODS[method].heatedIn !== 'kettle';
+  const asked = from === to ? `${to}` : `${from} to ${to}`;
+  const first = isHot
+    ? isOverFlame
+      ? 'lower the flame first'
+      : 'cooler water first'
+    : isOverFlame
+      ? 'a little more flame, or cover it, first'
+      : 'warmer water first';
+  return byHand(`Read ${readC} °C, asked ${asked}: ${first}.`);
 }
 
 /** A muddy bed by itself, in a brew that was in time and of which nothing was tasted. */
@@ -163,6 +189,7 @@ function tasteChange(tried: Tried, evidence: Evidence): OneChange | null {
   const { method, roast, taste, waterC, highestC, oneGrind = false } = tried;
   const balance = taste.balance ?? 0;
   const strength = taste.strength ?? 0;
+  const isThin = (taste.body ?? 0) < 0;
   // A pot's water starts where it was filled, and heats on.
   const isHeatedOn = METHODS[method].heatedIn === 'pot';
   // Water that cannot be hotter here leaves the grinder.
@@ -174,7 +201,8 @@ function tasteChange(tried: Tried, evidence: Evidence): OneChange | null {
       : grindChange(tried, evidence, 'coarser');
   }
   if (balance < 0) {
-    if (!isHeatedOn && canBeHotter && (LIGHT.has(roast) || oneGrind))
+    // Sour and thin, too little was drawn out of it altogether: a finer grind gives both.
+    if (!isHeatedOn && canBeHotter && ((LIGHT.has(roast) && !isThin) || oneGrind))
       return { what: 'temperature', byC: STEP_C };
     return oneGrind ? ratioChange(method, 0.5) : grindChange(tried, evidence, 'finer');
   }
@@ -230,6 +258,8 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
   if (speed === 'in time') reasons.push(`${showClock(brewS!)} is inside its window.`);
   const said = tasteInWords({ ...taste, words: undefined });
   if (said) reasons.push(`It was ${said}.`);
+  const bodyReason = bodyInWords(taste);
+  if (bodyReason) reasons.push(bodyReason);
   const isBitterAndSlow = (taste.balance ?? 0) > 0 && speed === 'slow';
   if (METHODS[method].heatedIn === 'globe' && isBitterAndSlow)
     reasons.push('The bed drew down too slowly. If it is bitter in its time, too, lower the flame next.');
@@ -248,6 +278,15 @@ function reasonsOf(tried: Tried, { chart, grind }: Evidence): string[] {
         : `A step coarser is worth about ${Math.abs(Math.round(grind.slope.secondsPerStep))} s here, from ${grind.slope.brews} brew${grind.slope.brews === 1 ? '' : 's'}.`,
     );
   return reasons;
+}
+
+/** A light body with nothing sour about it is no fault; with it, it is one. */
+function bodyInWords({ body = 0, balance = 0, strength = 0 }: Taste): string | null {
+  if (body >= 0) return null;
+  if (balance < 0) return 'Sour and thin together: too little was drawn out.';
+  return balance === 0 && strength >= 0
+    ? 'A light body with a clean taste is no fault. For more of it choose cloth, metal or a press.'
+    : null;
 }
 
 /** A change in a line: "1.5 steps coarser: about 3:05 ± 0:12 (80 %), from 9 brews". */

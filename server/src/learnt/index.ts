@@ -141,6 +141,9 @@ function adviceOn(record: BrewRecord, run: Run, sources: Sources): NonNullable<B
       expectedS: record.plannedBrewS,
       waterC: record.waterC,
       highestC: Math.floor(boilingPointC(sources.bar().altitudeM) * 10) / 10,
+      reads: record.steps.flatMap(({ readC, askedC }) =>
+        readC === undefined || !askedC ? [] : [{ readC, ...askedC }],
+      ),
       oneGrind: sources.bar().oneGrind ?? false,
       stirredOnePour: isStirredOnePour(sources.recipe(record.recipeId)),
     },

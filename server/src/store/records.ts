@@ -45,7 +45,7 @@ export type RecordRepository = {
 export type CoffeeUse = {
   brews: number;
   doseG: number;
-  tasted: { cups: number; balance: number; strength: number } | null;
+  tasted: { cups: number; balance: number; strength: number; body: number | null } | null;
 };
 
 /** The record of a row; null if the row is damaged. */
@@ -185,10 +185,15 @@ export function openRecords(
         .getRawOne<{ brews: number; doseG: number }>();
       const tasted = await of()
         .andWhere('(record.balance IS NOT NULL OR record.strength IS NOT NULL)')
-        .select(['record.balance AS balance', 'record.strength AS strength'])
+        .select([
+          'record.balance AS balance',
+          'record.strength AS strength',
+          `json_extract(record.body, '$.taste.body') AS body`,
+        ])
         .orderBy('record.endedMs', 'DESC')
         .limit(20)
-        .getRawMany<{ balance: number | null; strength: number | null }>();
+        .getRawMany<Record<'balance' | 'strength' | 'body', number | null>>();
+      const bodies = tasted.flatMap(({ body }) => body ?? []);
       return {
         ...used!,
         tasted:
@@ -198,6 +203,7 @@ export function openRecords(
                 cups: tasted.length,
                 balance: median(tasted.map(({ balance }) => balance ?? 0)),
                 strength: median(tasted.map(({ strength }) => strength ?? 0)),
+                body: bodies.length === 0 ? null : median(bodies),
               },
       };
     },

@@ -88,6 +88,8 @@ export const HandsCard = memo(function HandsCard({ item: given }: { item: Agenda
   // What came out of the grinder is weighed again before it is loaded, and the recipe follows it.
   const asksDose = item.step.kind === 'load' && item.brew !== null && isGround(item);
   const reading = useReading(item, asksDose ? item.card.doseG : (item.step.targetG ?? 0));
+  const askedC = temperatureAsked(item);
+  const thermometer = useReading(item, askedC ?? 0);
   const ground = bar ? groundFor(item, bar, state) : null;
   const asked = handsWords(item, units, ground, (bar && bar.kettles.length > 1 && item.kettle?.name) || null);
   const [asking, setAsking] = useState<string | null>(null);
@@ -121,6 +123,7 @@ export const HandsCard = memo(function HandsCard({ item: given }: { item: Agenda
     const unsureSinceMs = notOverMs(item, clock.nowMs());
     const said = {
       ...(readingG === undefined ? {} : { readingG }),
+      ...(askedC === null || thermometer.given === undefined ? {} : { readC: thermometer.given }),
       ...(leadG > 0 && readingG !== undefined ? { leadG } : {}),
       ...(device.person === null ? {} : { by: device.person }),
       ...byHands(item, plan, device.hands, bar.hands),
@@ -209,6 +212,9 @@ export const HandsCard = memo(function HandsCard({ item: given }: { item: Agenda
             <Row style={{ justifyContent: 'space-between', alignItems: 'flex-end', gap: 4 }}>
               <Figure item={item} asked={asked.figure} stopAtG={stopAtG} units={units} />
               {reads ? <ReadingStepper kind="water" reading={reading} units={units} /> : null}
+              {askedC === null ? null : (
+                <ReadingStepper kind="temperature" reading={thermometer} units={units} />
+              )}
               {asksDose ? <ReadingStepper kind="dose" reading={reading} units={units} /> : null}
             </Row>
             {/* What the step needs stands here and nothing takes its place. */}
@@ -242,6 +248,14 @@ export const HandsCard = memo(function HandsCard({ item: given }: { item: Agenda
     </View>
   );
 });
+
+/** The temperature that is looked for: in the top of a globe, or in the jug before a cool pour; null where none is. */
+function temperatureAsked({ step, asks }: AgendaItem): number | null {
+  if (asks === 'cue' || asks === 'runs') return null;
+  // A thermometer is read to a degree.
+  if (step.checkC) return Math.round((step.checkC.from + step.checkC.to) / 2);
+  return asks === 'start' ? (step.waterC ?? null) : null;
+}
 
 /** Whether its beans were ground for it, so that what came out can be weighed. */
 const isGround = ({ card }: AgendaItem): boolean => card.steps.some(({ kind }) => kind === 'grind');

@@ -5,7 +5,14 @@
 import { useEffect, useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { AgendaItem } from '@even-kettle/core/plan';
-import { G_PER_OZ, inWords, showMass, type Units } from '@even-kettle/core/units';
+import {
+  G_PER_OZ,
+  fahrenheitToCelsius,
+  inWords,
+  showMass,
+  showTemperature,
+  type Units,
+} from '@even-kettle/core/units';
 import { Field } from '../../ui/field';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/page';
@@ -13,29 +20,35 @@ import { readTyped } from '../../ui/typed';
 import { WORDS } from './words';
 
 export type Reading = {
-  shownG: number;
+  shown: number;
   /** What was said; nothing where it was left alone. */
   given: number | undefined;
-  change: (byG: number) => void;
+  change: (by: number) => void;
 };
 
 /** A figure that is taken for true until somebody says another, for one step. */
-export function useReading({ key }: Pick<AgendaItem, 'key'>, expectedG: number): Reading {
-  const [off, setOff] = useState<{ key: string; byG: number }>({ key, byG: 0 });
-  const byG = off.key === key ? off.byG : 0;
-  const shownG = tenth(expectedG + byG);
+export function useReading({ key }: Pick<AgendaItem, 'key'>, expected: number): Reading {
+  const [off, setOff] = useState<{ key: string; by: number }>({ key, by: 0 });
+  const by = off.key === key ? off.by : 0;
+  const shown = tenth(expected + by);
   return {
-    shownG,
-    given: byG === 0 ? undefined : Math.max(0, shownG),
-    change: (by) => setOff((before) => ({ key, byG: tenth((before.key === key ? before.byG : 0) + by) })),
+    shown,
+    given: by === 0 ? undefined : Math.max(0, shown),
+    change: (more) => setOff((before) => ({ key, by: tenth((before.key === key ? before.by : 0) + more) })),
   };
 }
-const tenth = (grams: number): number => Math.round(grams * 10) / 10;
+const tenth = (value: number): number => Math.round(value * 10) / 10;
 
 /** Water to a gram, a dose to a tenth. */
+const ofMass = (kind: 'water' | 'dose') => ({
+  unit: ({ mass }: Units) => mass,
+  show: (value: number, units: Units) => inWords(showMass(value, units, kind)),
+  toValue: (typed: number, { mass }: Units) => (mass === 'oz' ? typed * G_PER_OZ : typed),
+});
 const KINDS = {
   water: {
-    stepG: 1,
+    ...ofMass('water'),
+    least: 1,
     shows: WORDS.readsForShown,
     says: WORDS.scaleReadsTypeAnother,
     steps: WORDS.scaleReadsOneGram,
@@ -43,12 +56,25 @@ const KINDS = {
     testID: 'typed-reading',
   },
   dose: {
-    stepG: 0.1,
+    ...ofMass('dose'),
+    least: 0.1,
     shows: WORDS.cameOutShown,
     says: WORDS.cameOutTypeAnother,
     steps: WORDS.cameOutATenth,
     field: WORDS.cameOut,
     testID: 'real-dose',
+  },
+  temperature: {
+    unit: ({ temperature }: Units) => temperature,
+    show: (value: number, units: Units) => inWords(showTemperature(value, units)),
+    toValue: (typed: number, { temperature }: Units) =>
+      temperature === 'F' ? fahrenheitToCelsius(typed) : typed,
+    least: 1,
+    shows: WORDS.thermometerReads,
+    says: WORDS.thermometerTypeAnother,
+    steps: WORDS.thermometerOneDegree,
+    field: WORDS.thermometerField,
+    testID: 'typed-temperature',
   },
 } as const;
 
@@ -79,16 +105,15 @@ function useHeld(act: (byG: number) => void) {
 type Props = { kind: keyof typeof KINDS; reading: Reading; units: Units };
 
 export function ReadingStepper({ kind, reading, units }: Props) {
-  const { stepG: leastG, shows, says, steps, field, testID } = KINDS[kind];
-  const held = useHeld((by) => reading.change(by * leastG));
+  const { least, shows, says, steps, field, testID, ...as } = KINDS[kind];
+  const held = useHeld((by) => reading.change(by * least));
   const [typing, setTyping] = useState<string | null>(null);
-  const ofG = units.mass === 'oz' ? G_PER_OZ : 1;
-  const shown = showMass(reading.shownG, units, kind);
+  const shown = as.show(reading.shown, units);
   const take = (text: string) => {
     setTyping(text);
     const read = readTyped(text, WORDS.theScale);
     if (read.ok && read.value >= 0)
-      reading.change(Math.round((read.value * ofG) / leastG) * leastG - reading.shownG);
+      reading.change(Math.round(as.toValue(read.value, units) / least) * least - reading.shown);
   };
   const step = (sign: 1 | -1) => (
     <Button
@@ -96,7 +121,7 @@ export function ReadingStepper({ kind, reading, units }: Props) {
       label=""
       icon={sign > 0 ? 'plus' : 'minus'}
       says={steps(sign > 0 ? 'more' : 'less')}
-      onPress={() => reading.change(sign * leastG)}
+      onPress={() => reading.change(sign * least)}
       onPressIn={() => held.start(sign)}
       onPressOut={held.stop}
       style={{ paddingHorizontal: 0, minWidth: 48 }}
@@ -107,14 +132,14 @@ export function ReadingStepper({ kind, reading, units }: Props) {
       {typing === null ? (
         <Button
           kind={reading.given === undefined ? 'bare' : 'plain'}
-          label={shows(inWords(shown))}
-          says={says(inWords(shown))}
+          label={shows(shown)}
+          says={says(shown)}
           onPress={() => setTyping('')}
           style={{ paddingHorizontal: 4 }}
         />
       ) : (
         <Field
-          label={field(units.mass)}
+          label={field(as.unit(units))}
           inputMode="decimal"
           value={typing}
           onChangeText={take}

@@ -1,12 +1,15 @@
 /**
  * What is chosen with one tap: pairs of hands, when a cup is tasted, the theme of this device.
  */
+import { useState } from 'react';
+import { OWN_TASTE_WORDS } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { useThemeChoice, type ThemeChoice } from '../../ui/use-theme';
 import { router } from 'expo-router';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Choice } from '../../ui/choice';
+import { Field } from '../../ui/field';
 import { Subheading, Text } from '../../ui/text';
 import { Failure } from './list-card';
 import { useChange } from '../../parts/use-change';
@@ -36,6 +39,13 @@ export function HandsChoice({ bar }: { bar: Bar }) {
 /** When a cup is asked after: it has to cool before it can be judged. */
 export function TasteCard({ bar }: { bar: Bar }) {
   const change = useChange();
+  const [words, setWords] = useState<string | null>(null);
+  const keepWords = () => {
+    if (words === null) return;
+    const said = words.split(/[,;]/).map((word) => word.trim().slice(0, 20));
+    change.mutate({ tasteWords: [...new Set(said.filter(Boolean))].slice(0, OWN_TASTE_WORDS) });
+    setWords(null);
+  };
   return (
     <Card>
       <Subheading>{WORDS.tasting}</Subheading>
@@ -47,6 +57,14 @@ export function TasteCard({ bar }: { bar: Bar }) {
         value={String(bar.tasteAfterMin)}
         onChange={(minutes) => change.mutate({ tasteAfterMin: Number(minutes) })}
         options={['5', '7', '10', '15'].map((value) => ({ value, label: WORDS.min(value) }))}
+      />
+      <Field
+        label={WORDS.ownTasteWords(OWN_TASTE_WORDS)}
+        value={words ?? (bar.tasteWords ?? []).join(', ')}
+        maxLength={80}
+        onChangeText={setWords}
+        onBlur={keepWords}
+        testID="taste-words"
       />
       <Failure error={change.error} />
     </Card>

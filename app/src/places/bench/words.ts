@@ -152,6 +152,7 @@ export const WORDS = {
     'Some bars keep one grind for all coffees and recipes. Then advice changes how the water is poured, its temperature or the ratio.',
   adjustTheGrind: 'Adjust the grind',
   oneGrindForAll: 'One grind for all',
+  ownTasteWords: (most: number) => `Words of your own for a taste, up to ${most}, with commas`,
   minutesToCool: 'Minutes to cool',
   ml: 'ml',
   mostFlowGS: 'Most flow, g/s',

@@ -175,21 +175,29 @@ function Steps({ record }: { record: BrewRecord }) {
         {cell('done', true)}
         {cell('reads', true)}
       </Row>
-      {steps.map(({ id, name, phase, plannedStartS, realStartS, realEndS, targetG, readingG }) => (
-        <Row key={id}>
-          {cell(name, false, 2)}
-          {cell(phase === 'brew' ? at(plannedStartS) : '', true)}
-          {cell(realStartS === null ? '' : at(realStartS))}
-          {cell(at(realEndS!))}
-          {cell(
-            readingG !== null
-              ? showMass(readingG, units, 'water').figure
-              : targetG === null
-                ? ''
-                : `(${showMass(targetG, units, 'water').figure})`,
-          )}
-        </Row>
-      ))}
+      {steps.map(
+        ({ id, name, phase, plannedStartS, realStartS, realEndS, targetG, readingG, readC, askedC }) => (
+          <Row key={id}>
+            {cell(name, false, 2)}
+            {cell(phase === 'brew' ? at(plannedStartS) : '', true)}
+            {cell(realStartS === null ? '' : at(realStartS))}
+            {cell(at(realEndS!))}
+            {cell(
+              readC !== undefined && askedC
+                ? WORDS.readOfAsked(
+                    inWords(showTemperature(readC, units)),
+                    showTemperature(askedC.from, units).figure,
+                    showTemperature(askedC.to, units).figure,
+                  )
+                : readingG !== null
+                  ? showMass(readingG, units, 'water').figure
+                  : targetG === null
+                    ? ''
+                    : `(${showMass(targetG, units, 'water').figure})`,
+            )}
+          </Row>
+        ),
+      )}
     </Card>
   );
 }

@@ -4,7 +4,7 @@
 import { useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { BALANCE_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
+import { BALANCE_WORDS, BODY_WORDS, STRENGTH_WORDS } from '@even-kettle/core/brew';
 import type { Coffee, House } from '@even-kettle/core/contract';
 import { METHODS } from '@even-kettle/core/recipe';
 import { CLOTH_BREWS, CLOTH_CARE, restInWords, restOf } from '@even-kettle/core/learn';
@@ -94,6 +94,7 @@ function CoffeeCard({ of, coffee }: { of: House['coffees'][number]; coffee: Coff
         BALANCE_WORDS[Math.round(of.tasted.balance) + 2]!,
         STRENGTH_WORDS[Math.round(of.tasted.strength) + 2]!,
         of.tasted.cups,
+        of.tasted.body === null ? null : BODY_WORDS[Math.round(of.tasted.body) + 2]!,
       )
     : WORDS.notTastedYet;
   return (

@@ -6,7 +6,15 @@ import { useState } from 'react';
 import { useMutation } from '@tanstack/react-query';
 import { View } from 'react-native';
 import { router } from 'expo-router';
-import { isOut, latestBrew, roundsOf, type Round, type Trial } from '@even-kettle/core/brew';
+import {
+  BODY_WORDS,
+  isOut,
+  latestBrew,
+  roundsOf,
+  type Notch,
+  type Round,
+  type Trial,
+} from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { METHODS, type Recipe } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../client/bar-context';
@@ -20,6 +28,7 @@ import { Page, Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { PageHead } from '../../parts/loaded';
 import { BeginRound } from './round-begin';
+import { Scale } from './taste-form';
 import { coffeesWithTrial, hiddenInWords, menuWith, recipeThatWon, trialInWords } from './trials';
 import { ProgressBar as ShareBar } from '../../parts/progress-bar';
 import { WORDS } from './words';
@@ -53,7 +62,8 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
   const [taster, setTaster] = useState(bar.people[0]?.name ?? '');
   const [sure, setSure] = useState(false);
   const name = taster.trim();
-  const say = (letter: string, score: number) =>
+  const [bodies, setBodies] = useState<Record<string, Notch>>({});
+  const say = (letter: string, score: number, body = bodies[letter]) =>
     act(
       [
         {
@@ -62,6 +72,7 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
           letter,
           taster: name,
           score,
+          ...(body === undefined ? {} : { body }),
           ...(words[letter]?.trim() ? { words: words[letter].trim() } : {}),
         },
       ],
@@ -103,6 +114,17 @@ function Scoring({ round, bar }: { round: Round; bar: Bar }) {
                   />
                 ))}
               </View>
+              {isThere ? (
+                <Scale
+                  name={WORDS.body}
+                  words={BODY_WORDS}
+                  value={bodies[letter]}
+                  onChange={(body) => {
+                    setBodies({ ...bodies, [letter]: body });
+                    if (mine !== undefined) say(letter, mine, body);
+                  }}
+                />
+              ) : null}
               <Field
                 label={WORDS.inWords}
                 says={WORDS.inWordsOf(letter)}
@@ -133,12 +155,13 @@ function Opened({ round, bar }: { round: Round; bar: Bar | null }) {
   return (
     <Card>
       <Subheading>{WORDS.opened(dayAndTime(round.begunMs, clock.nowMs()))}</Subheading>
-      {round.letters.map(({ letter, coffee, mean, scores, ...trial }) => (
+      {round.letters.map(({ letter, coffee, mean, meanBody, scores, ...trial }) => (
         <View key={letter} style={{ gap: 2 }} testID="opened-letter">
           <Row style={{ justifyContent: 'space-between' }}>
             <Text style={{ flexShrink: 1 }}>
               <Text bold>{letter}</Text> · {coffee}
               {isDialIn ? ` · ${wordsOf(trial) ?? WORDS.asItIs}` : ''}
+              {meanBody === null ? '' : WORDS.bodyFound(BODY_WORDS[Math.round(meanBody) + 2]!)}
             </Text>
             <Text size="clock">{mean === null ? '–' : mean.toFixed(1)}</Text>
           </Row>
@@ -213,7 +236,14 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
   const { state } = useBar();
   const act = useAct();
   const [best] = round.letters;
-  const { letter, coffee, mean: _mean, scores: _scores, ...trial }: Trial & Round['letters'][number] = best!;
+  const {
+    letter,
+    coffee,
+    mean: _mean,
+    meanBody: _body,
+    scores: _scores,
+    ...trial
+  }: Trial & Round['letters'][number] = best!;
   const words = trialInWords(trial, bar) ?? WORDS.asItIs;
   const order = round.orderId === null ? undefined : state.orders[round.orderId];
   const cup = order?.cups.find(({ sample }) => sample?.letter === letter);

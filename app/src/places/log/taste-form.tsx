@@ -1,5 +1,5 @@
 /**
- * What a cup tasted like: a tap for balance, a tap for strength, chips for what was seen; the rest if there is time.
+ * What a cup tasted like: a tap for balance, a tap for strength and for body, chips for what was seen; the rest if there is time.
  */
 import { useState } from 'react';
 import { Controller, useForm, useWatch, type Control } from 'react-hook-form';
@@ -8,6 +8,7 @@ import { View } from 'react-native';
 import { Touch } from '../../ui/touch';
 import {
   BALANCE_WORDS,
+  BODY_WORDS,
   SEEN,
   SEEN_WORDS,
   STRENGTH_WORDS,
@@ -15,7 +16,7 @@ import {
   type Taste,
 } from '@even-kettle/core/brew';
 import type { BrewRecord } from '@even-kettle/core/contract';
-import { useHere } from '../../client/bar-context';
+import { useBar, useHere } from '../../client/bar-context';
 import { schemas } from '../../client/load-schemas';
 import { useAct } from '../../device/use-act';
 import { Field } from '../../ui/field';
@@ -33,6 +34,7 @@ const NOTCHES: readonly Notch[] = [-2, -1, 0, 1, 2];
 
 export function TasteForm({ record }: { record: BrewRecord }) {
   const { store } = useHere();
+  const { bar } = useBar();
   const act = useAct();
   const { atMs: _atMs, ...before } = record.taste ?? { atMs: 0 };
   const { control, formState, handleSubmit } = useForm<Taste>({
@@ -40,6 +42,8 @@ export function TasteForm({ record }: { record: BrewRecord }) {
     mode: 'onChange',
     resolver: standardSchemaResolver(schemas().taste),
   });
+  // A word that the bar has given up stays with the cup that it was said of.
+  const ownWords = [...new Set([...(bar?.tasteWords ?? []), ...(before.own ?? [])])];
   const says = Object.keys(saidOf(useWatch({ control }) as Taste)).length > 0;
   const keep = handleSubmit(
     (taste) =>
@@ -70,22 +74,13 @@ export function TasteForm({ record }: { record: BrewRecord }) {
         />
         <Controller
           control={control}
-          name="seen"
-          render={({ field: { value = [], onChange } }) => (
-            <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-              {SEEN.map((each) => (
-                <Button
-                  key={each}
-                  label={SEEN_WORDS[each]}
-                  kind={value.includes(each) ? 'chosen' : 'plain'}
-                  onPress={() =>
-                    onChange(value.includes(each) ? value.filter((one) => one !== each) : [...value, each])
-                  }
-                />
-              ))}
-            </View>
+          name="body"
+          render={({ field: { value, onChange } }) => (
+            <Scale name={WORDS.body} words={BODY_WORDS} value={value} onChange={onChange} />
           )}
         />
+        <Chosen control={control} name="own" of={ownWords} label={(word) => word} />
+        <Chosen control={control} name="seen" of={SEEN} label={(each) => SEEN_WORDS[each]} />
         <Controller
           control={control}
           name="words"
@@ -115,6 +110,44 @@ export function TasteForm({ record }: { record: BrewRecord }) {
         />
       </Form>
     </Card>
+  );
+}
+
+/** Words of which any may be true. */
+function Chosen<Word extends string>({
+  control,
+  name,
+  of,
+  label,
+}: {
+  control: Control<Taste>;
+  name: 'own' | 'seen';
+  of: readonly Word[];
+  label: (word: Word) => string;
+}) {
+  if (of.length === 0) return null;
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { value, onChange } }) => {
+        const chosen: readonly string[] = value ?? [];
+        return (
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+            {of.map((each) => (
+              <Button
+                key={each}
+                label={label(each)}
+                kind={chosen.includes(each) ? 'chosen' : 'plain'}
+                onPress={() =>
+                  onChange(chosen.includes(each) ? chosen.filter((one) => one !== each) : [...chosen, each])
+                }
+              />
+            ))}
+          </View>
+        );
+      }}
+    />
   );
 }
 
@@ -167,7 +200,7 @@ type ScaleProps = {
 };
 
 /** Five notches on a line; the ends and the middle are named, and what is chosen is said in words. */
-function Scale({ name, words, value, onChange }: ScaleProps) {
+export function Scale({ name, words, value, onChange }: ScaleProps) {
   const theme = useTheme();
   return (
     <View style={{ gap: 4 }}>

@@ -17,6 +17,8 @@ export const WORDS = {
   keepFor: (letter: Shown, words: Shown, coffee: Shown) => `Keep ${letter} for ${coffee}: ${words}`,
   whatIsCompared: 'What is compared',
   coffeesCompared: 'Coffees',
+  body: 'Body',
+  bodyFound: (word: string) => `, ${word} body`,
   recipesCompared: 'Recipes',
   recipesComparedHint:
     'One coffee by two or three recipes, through two filters, or by two methods. The cups are brewed so that all can be drunk at the same time, and no card says their letters before they are handed over. Taste where the bar is not seen. What wins goes on the menu.',
@@ -175,8 +177,10 @@ export const WORDS = {
   inStockForName: (name: Shown) => `${name} in stock`,
   inStockG: 'In stock, g',
   inStockGrams: (name: Shown) => `${name} in stock, grams`,
-  inStrengthFromCups: (part: Shown, part2: Shown, cups: Shown) =>
-    `${part}, ${part2} in strength, from ${counted(cups, 'cup', 'cups')}`,
+  inStrengthFromCups: (part: Shown, part2: Shown, cups: Shown, body: string | null) =>
+    `${part}, ${part2} in strength, ${body ? `${body} body, ` : ''}from ${counted(cups, 'cup', 'cups')}`,
+  readOfAsked: (read: Shown, from: Shown, to: Shown) =>
+    from === to ? `${read} (${to})` : `${read} (${from}–${to})`,
   restoreHint: 'Into a bar whose log is empty. All of it is checked before any of it is taken.',
   inYourWords: 'In your words',
   runShifted: (fromIndex: Shown, byS: Shown, part: Shown) =>

@@ -8,22 +8,28 @@ import {
   BREWERS,
   METHODS,
   bandInWords,
+  calibrationFault,
+  grindSetting,
   methodTable,
   type BrewCard,
   type Brewer,
   type Recipe,
 } from '@even-kettle/core/recipe';
 import { inWords, showClock, showMass, showTemperature, type Units } from '@even-kettle/core/units';
+import { useBar } from '../../client/bar-context';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Row } from '../../ui/page';
 import { Subheading, Text } from '../../ui/text';
 import { Table, type Column } from '../../ui/table';
+import { printOnly } from '../../ui/use-print-page';
 import { TOUCH } from '../../ui/theme';
 import { Vessel } from '../../vessels/vessel';
 import type { Conversion } from './conversion';
 import { WORDS } from './words';
+
+const TABLE = 'method-table';
 
 type Props = {
   recipes: readonly Recipe[];
@@ -35,6 +41,15 @@ type Props = {
 
 export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Props) {
   const theme = useTheme();
+  const { bar } = useBar();
+  const [grinder] = bar?.grinders ?? [];
+  const settingOf = useMemo(() => {
+    if (!grinder || calibrationFault(grinder.points) !== null) return null;
+    return ({ grindBand }: BrewCard) => {
+      const found = grindSetting(grinder, grindBand, 0);
+      return found.ok ? found.setting : null;
+    };
+  }, [grinder]);
   const [asTable, setAsTable] = useState(false);
   // The cup leads here, whatever led in the converter: it is what the guest holds.
   const cup = { cupMl: made.card.beverageG, ...(made.ask.addition ? { addition: made.ask.addition } : {}) };
@@ -54,7 +69,20 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
         {made.coffee?.name ?? WORDS.theSameCoffee}, {showMass(made.card.beverageG, units, 'water').figure}{' '}
         {units.mass} {WORDS.inTheCup}
       </Text>
-      {asTable ? <Figures rows={rows} units={units} /> : null}
+      {asTable ? (
+        <>
+          <View testID={TABLE}>
+            <Figures rows={rows} units={units} settingOf={settingOf} />
+          </View>
+          <Button
+            kind="bare"
+            label={WORDS.print}
+            says={WORDS.printTheMethods}
+            onPress={() => printOnly(TABLE)}
+            style={{ alignSelf: 'flex-start' }}
+          />
+        </>
+      ) : null}
       {(asTable ? [] : rows).map((row) => {
         const method = METHODS[row.recipe.method];
         const here = benchBrewers.some((brewer) => brewer.method === row.recipe.method);
@@ -108,7 +136,16 @@ export function MethodTable({ recipes, chosen, made, benchBrewers, units }: Prop
 type Rows = ReturnType<typeof methodTable>;
 
 /** The figures of every method, to be sorted. */
-function Figures({ rows, units }: { rows: Rows; units: Units }) {
+function Figures({
+  rows,
+  units,
+  settingOf,
+}: {
+  rows: Rows;
+  units: Units;
+  /** What the grinder stands at for a card; null where the bar's is set by feel. */
+  settingOf: ((card: BrewCard) => number | null) | null;
+}) {
   const columns = useMemo((): Column<Rows[number]>[] => {
     const figure = (
       name: string,
@@ -144,6 +181,20 @@ function Figures({ rows, units }: { rows: Rows; units: Units }) {
         ({ waterC }) => inWords(showTemperature(waterC, units, true)),
       ),
       figure(
+        WORDS.grind,
+        ({ grindBand }) => grindBand,
+        ({ grindBand }) => `${bandInWords(grindBand)} (${grindBand})`,
+      ),
+      ...(settingOf
+        ? [
+            figure(
+              WORDS.settingLabel,
+              (card) => settingOf(card) ?? 0,
+              (card) => String(settingOf(card) ?? '–'),
+            ),
+          ]
+        : []),
+      figure(
         WORDS.time,
         ({ brewTimeS }) => brewTimeS,
         ({ brewTimeS }) => showClock(brewTimeS),
@@ -156,7 +207,7 @@ function Figures({ rows, units }: { rows: Rows; units: Units }) {
       { name: WORDS.bodyLabel, value: ({ recipe }) => METHODS[recipe.method].body, numeric: true },
       { name: WORDS.clarity, value: ({ recipe }) => METHODS[recipe.method].clarity, numeric: true },
     ];
-  }, [units]);
+  }, [units, settingOf]);
   return <Table label={WORDS.figuresOfEveryMethod} columns={columns} rows={rows} />;
 }
 

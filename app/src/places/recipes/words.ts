@@ -310,6 +310,8 @@ export const WORDS = {
   arrowsMoveStep: 'Press the up or down arrow to move the step.',
   print: 'Print',
   printThisCard: 'Print this card',
+  printTheMethods: 'Print the table of methods',
+  settingLabel: 'Setting',
   ratio: 'Ratio',
   ratio1To: 'Ratio, 1 to',
   ratioFromTo: (min: Shown, max: Shown) => `Ratio: from ${min} to ${max}.`,

@@ -13,6 +13,8 @@ export type NewId = () => string;
 export type TapFacts = {
   /** What the scale read, where a person or a scale told it, grams. */
   readingG?: number;
+  /** What a thermometer said, °C. */
+  readC?: number;
   /** How many grams early the card said to stop. */
   leadG?: number;
   /** Who, and on a bar with two pairs of hands which of them. */
@@ -32,7 +34,7 @@ export function tapEvents(
   bench: Bench,
   atMs: number,
   newId: NewId,
-  { readingG, leadG, by, pair, notOverMs }: TapFacts = {},
+  { readingG, readC, leadG, by, pair, notOverMs }: TapFacts = {},
 ): BarEvent[] {
   if (item.asks === 'runs') return [];
   const { brewId, step } = item;
@@ -48,7 +50,9 @@ export function tapEvents(
         ...(notOverMs === undefined ? {} : { notOverMs }),
       },
     ];
-  if (item.asks === 'start') return [{ ...base(), ...byPair, type: 'step-begun', brewId, stepId: step.id }];
+  const read = readC === undefined ? {} : { readC };
+  if (item.asks === 'start')
+    return [{ ...base(), ...byPair, ...read, type: 'step-begun', brewId, stepId: step.id }];
   if (step.kind === 'serve') return [{ ...base(), ...byPair, type: 'brew-served', brewId }];
   const done: BarEvent = {
     ...base(),
@@ -57,6 +61,7 @@ export function tapEvents(
     brewId,
     stepId: step.id,
     ...(readingG === undefined ? {} : { readingG }),
+    ...read,
     ...(leadG === undefined || leadG === 0 ? {} : { leadG }),
   };
   if (item.brew) return [done];
