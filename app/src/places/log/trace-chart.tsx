@@ -19,7 +19,33 @@ import { Level, Upright, useChartWidth } from '../../parts/chart-parts';
 import { WORDS } from './words';
 
 type Point = { s: number; g: number };
-type Of = { record: BrewRecord; points: WeightPoint[] | null };
+export type Of = { record: BrewRecord; points: WeightPoint[] | null };
+/** How an amount of water is said: in the bar's unit, or as a share of the brew's own. */
+type Show = (amount: number) => string;
+
+export const showGrams =
+  (units: Units): Show =>
+  (g) =>
+    inWords(showMass(g, units, 'water'));
+export const showShare: Show = (percent) => `${Math.round(percent)} %`;
+
+/** The same brew with its own water as a hundred, so that large and small ones lie over each other. */
+export function asShares({ record, points }: Of): Of {
+  const percent = (g: number) => (100 * g) / record.brewWaterG;
+  const orNull = (g: number | null) => (g === null ? null : percent(g));
+  return {
+    record: {
+      ...record,
+      brewWaterG: 100,
+      steps: record.steps.map((step) => ({
+        ...step,
+        targetG: orNull(step.targetG),
+        readingG: orNull(step.readingG),
+      })),
+    },
+    points: points?.map((point) => ({ ...point, massG: percent(point.massG) })) ?? null,
+  };
+}
 
 const HEIGHT = 210;
 const PLOT = { left: 44, right: 12, top: 14, bottom: 26 };
@@ -28,7 +54,7 @@ const AFTER_S = 15;
 /** How each of the others is dashed; as many can be laid over a brew. */
 export const DASHES = ['9 4', '2 4', '12 4 2 4'] as const;
 
-export function TraceChart({ record, points, others, units }: Of & { others: Of[]; units: Units }) {
+export function TraceChart({ record, points, others, show }: Of & { others: Of[]; show: Show }) {
   const theme = useTheme();
   const width = useChartWidth();
   const mine = weights({ record, points });
@@ -50,11 +76,11 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
   return (
     <View>
       <ChartReader
-        label={inWordsOf(record, mine, told, others, units)}
+        label={inWordsOf(record, mine, told, others, show)}
         reads={WORDS.waterOverTime}
         readings={moments(x.domain()[0]!, endS).map((s) => {
           const g = gramsAt(mine, s);
-          return { x: x(s), y: g === null ? null : y(g), says: readAt(s, record, mine, told, others, units) };
+          return { x: x(s), y: g === null ? null : y(g), says: readAt(s, record, mine, told, others, show) };
         })}
       >
         <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
@@ -71,7 +97,7 @@ export function TraceChart({ record, points, others, units }: Of & { others: Of[
             count={4}
             at={PLOT.left}
             to={width - PLOT.right}
-            show={(g) => showMass(g, units, 'water').figure}
+            show={(g) => show(g).split(' ')[0]!}
           />
           <Level
             scale={x}
@@ -151,11 +177,11 @@ const readAt = (
   mine: readonly Point[],
   told: boolean,
   others: readonly Of[],
-  units: Units,
+  show: Show,
 ): string => {
   const shown = (of: readonly Point[]) => {
     const g = gramsAt(of, s);
-    return g === null ? null : inWords(showMass(g, units, 'water'));
+    return g === null ? null : show(g);
   };
   const parts: [string, string | null][] = [
     ['planned', shown(plannedLine(record))],
@@ -171,7 +197,7 @@ const readAt = (
 };
 
 /** What is drawn, as a table: the planned water and the real, every few seconds. */
-export function TraceTable({ record, points, units }: Of & { units: Units }) {
+export function TraceTable({ record, points, show }: Of & { show: Show }) {
   const mine = weights({ record, points });
   const planned = plannedLine(record);
   const endS = Math.max(record.windowToS, record.realBrewS ?? 0) + AFTER_S;
@@ -180,7 +206,7 @@ export function TraceTable({ record, points, units }: Of & { units: Units }) {
     plannedG: gramsAt(planned, s),
     realG: gramsAt(mine, s),
   }));
-  const mass = (g: number | null) => (g === null ? '' : inWords(showMass(g, units, 'water')));
+  const mass = (g: number | null) => (g === null ? '' : show(g));
   const columns: Column<(typeof rows)[number]>[] = [
     { name: WORDS.time, value: ({ s }) => s, show: ({ s }) => showClock(s), numeric: true },
     {
@@ -232,11 +258,11 @@ function weights({ record, points }: Of): Point[] {
     : told;
 }
 
-function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[], units: Units): string {
+function inWordsOf(record: BrewRecord, mine: Point[], told: boolean, others: Of[], show: Show): string {
   const most = mine.reduce((top, { g }) => Math.max(top, g), 0);
   return [
-    WORDS.plannedCurve(inWords(showMass(record.brewWaterG, units, 'water')), showClock(record.plannedBrewS)),
-    `${told ? 'entered' : 'weighed'} ${inWords(showMass(most, units, 'water'))}`,
+    WORDS.plannedCurve(show(record.brewWaterG), showClock(record.plannedBrewS)),
+    `${told ? 'entered' : 'weighed'} ${show(most)}`,
     record.realBrewS === null ? WORDS.noEndMark : WORDS.endedAt(showClock(record.realBrewS)),
     ...others.map(({ record: { realBrewS } }, n) =>
       realBrewS === null ? null : WORDS.endedAtForN(n + 1, showClock(realBrewS)),
