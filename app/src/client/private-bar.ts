@@ -41,6 +41,12 @@ export type PrivateBar = BarHere & {
   skipTo: (barMs: number) => void;
 };
 
+/** A way into a group of listeners, and out of it. */
+const subscribeTo = (group: Set<() => void>) => (listener: () => void) => {
+  group.add(listener);
+  return () => group.delete(listener);
+};
+
 /**
  * @param around the page's real bar, for recipes and units
  * @param events what has happened there so far
@@ -54,10 +60,6 @@ export function openPrivateBar(
   const listeners = new Set<() => void>();
   /** Who waits for the clock's next turn: what sets the clock tells them to look again. */
   const waiting = new Set<() => void>();
-  const subscribeTo = (group: Set<() => void>) => (listener: () => void) => {
-    group.add(listener);
-    return () => group.delete(listener);
-  };
   let base = { realMs: realMs(), barMs: startMs, rate: 1 };
   const nowMs = () => Math.round(base.barMs + (realMs() - base.realMs) * base.rate);
   const clock: DeviceClock = {

@@ -143,7 +143,7 @@ function cardOf(own: Recipe, ask: Ask, place: BrewSite): BrewCard {
   const each = yieldOf(recipe, ask, retentionAt(place), rules.iceByShare);
   const { doseG, brewWaterG, cups } = solve(ask, each);
   const temperature = brewTemperature(recipe, place.roast, place.altitudeM);
-  const { waterC } = temperature;
+  const { waterC, highestC } = temperature;
   const water = watersOf(doseG, brewWaterG, each);
   const pours = pourAmounts(recipe, doseG, brewWaterG);
   const hot: HotWater = {
@@ -165,7 +165,6 @@ function cardOf(own: Recipe, ask: Ask, place: BrewSite): BrewCard {
   });
   const movedC = round(waterC - recipe.waterC, 1);
   const mixedC = mixtureC(timeline.steps, waterC);
-  const { highestC } = temperature;
   const found =
     movedC === 0 ? timeline.steps : timeline.steps.map((step) => checkedAt(step, movedC, highestC));
   const steps = place.withoutScale || place.handHeld ? found.map((step) => byHandAndEye(step, place)) : found;

@@ -7,7 +7,7 @@ import { ScrollView, View, useWindowDimensions } from 'react-native';
 import { router } from 'expo-router';
 import { forHands, pairOf, type AgendaItem, type Hands } from '@even-kettle/core/plan';
 import { agendaNow } from '../../client/agenda-now';
-import { Deferred, useAgenda, useAtTurns, useBar, useHere, useNow } from '../../client/bar-context';
+import { Deferred, useAtTurns, useBar, useHere } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
 import { setDevice, useDevice } from '../../device/settings';
 import { HandsChoice } from '../hands-choice';
