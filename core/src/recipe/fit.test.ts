@@ -133,7 +133,8 @@ test('the same cup in every method stands side by side, the chosen recipe for it
     brewer: { id: 'sock' },
   });
   const foam = rows.find((row) => row.recipe.method === 'foam-pot')!;
-  expect(foam).toMatchObject({ ok: true, brewer: undefined });
+  // A large pot serves up to four small cups.
+  expect(foam).toMatchObject({ ok: true, brewer: { id: 'foam-pot-l' } });
   const far = methodTable(SCHOOLS, { doseG: 500 }, DEFAULT_PLACE);
   expect(far.every((row) => !row.ok && row.reason.includes('Dose must be'))).toBe(true);
 });

@@ -108,6 +108,13 @@ test.each<[string, string, RegExp]>([
   expect(told(step, card)).toMatch(words);
 });
 
+test('a person’s own mistake at a step goes before the common one', () => {
+  const thirds = SCHOOLS.find(({ id }) => id === 'cone-thirds')!;
+  const steps = thirds.steps.map((step) => ({ ...step, mistake: 'Forgetting the jug.' }));
+  const card = brewCard({ ...thirds, id: 'ours', steps }, { doseG: 18 });
+  expect(stepLessonOf(card.steps[0]!, card)!.mistake).toBe('Forgetting the jug.');
+});
+
 test('a recipe that people wrote is taught by what its steps do, whatever they are called', () => {
   const thirds = SCHOOLS.find(({ id }) => id === 'cone-thirds')!;
   const own = {

@@ -3,7 +3,7 @@
  */
 import type { BrewCard } from './card';
 import type { CardStep } from './lay-out';
-import { LESSONS, METHODS } from './methods';
+import { LESSONS, METHODS, SCHOOLS } from './methods';
 import type { FilterKind, LessonKey, StepLesson } from './methods/lessons';
 import type { BedPreparation } from './recipe';
 import { roleOf } from './role';
@@ -34,10 +34,12 @@ export function stepLessonOf(step: CardStep, card: BrewCard): StepLesson | null 
   return {
     ...lesson,
     ...(bed ? { why: `${lesson.why} ${bed}` } : {}),
-    // What the recipe itself names goes before what is common.
-    ...(step.mistake ? { mistake: step.mistake } : {}),
+    // What a person's own recipe names goes before what is common.
+    ...(step.mistake && (!lesson.mistake || !isShipped(card)) ? { mistake: step.mistake } : {}),
   };
 }
+
+const isShipped = ({ recipeId }: BrewCard): boolean => SCHOOLS.some(({ id }) => id === recipeId);
 
 function filterKindOf(filter: string): FilterKind | null {
   const [found] = /paper|cloth|metal/.exec(filter) ?? [];
@@ -71,11 +73,7 @@ export function lessonKeyOf(step: CardStep, card: BrewCard): LessonKey {
     case 'warm':
       return step.attended ? 'warm-cup' : 'warm-through';
     case 'decant':
-      return card.method === 'foam-pot'
-        ? 'share-foam'
-        : METHODS[card.method].pressedBy
-          ? 'decant'
-          : 'filter-off';
+      return isFoamed(card) ? 'share-foam' : METHODS[card.method].pressedBy ? 'decant' : 'filter-off';
     case 'seal':
     case 'set-filter':
     case 'fill':
@@ -94,6 +92,10 @@ export function lessonKeyOf(step: CardStep, card: BrewCard): LessonKey {
       return step.kind;
   }
 }
+
+/** Boiled up in its pot with its grounds, under a foam. */
+const isFoamed = ({ method }: BrewCard): boolean =>
+  METHODS[method].heatedIn === 'pot' && METHODS[method].isImmersion;
 
 const poursOf = ({ steps }: BrewCard) => steps.filter(({ kind }) => kind === 'pour');
 const placeOf = (step: CardStep, { steps }: BrewCard) => steps.findIndex(({ id }) => id === step.id);
@@ -122,8 +124,8 @@ function stirKey(step: CardStep, card: BrewCard): LessonKey {
 }
 
 function watchKey(step: CardStep, card: BrewCard): LessonKey {
-  if (card.method === 'foam-pot') return 'foam';
-  if (card.method === 'pressure-pot')
+  if (isFoamed(card)) return 'foam';
+  if (METHODS[card.method].heatedIn === 'pot')
     return card.steps.find(({ kind }) => kind === 'watch')!.id === step.id ? 'first-flow' : 'stream';
   if (METHODS[card.method].heatedIn !== 'globe') return 'settle-bloom';
   const sealAt = card.steps.findIndex(({ kind }) => kind === 'seal');
@@ -132,7 +134,7 @@ function watchKey(step: CardStep, card: BrewCard): LessonKey {
 
 function settleKey(step: CardStep, card: BrewCard): LessonKey {
   if (roleOf(card.method, step) === 'draw-down') return 'draw-down';
-  if (card.method === 'foam-pot') return step.phase === 'brew' ? 'warming' : 'settle-grounds';
+  if (isFoamed(card)) return step.phase === 'brew' ? 'warming' : 'settle-grounds';
   const dipAt = card.steps.findIndex(({ kind }) => kind === 'dip');
   return dipAt >= 0 && dipAt < placeOf(step, card) ? 'sink' : 'steep';
 }

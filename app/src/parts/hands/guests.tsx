@@ -5,6 +5,7 @@ import { memo } from 'react';
 import { View } from 'react-native';
 import { badgeOf, guestsOf } from '@even-kettle/core/brew';
 import type { AgendaItem } from '@even-kettle/core/plan';
+import { METHODS } from '@even-kettle/core/recipe';
 import { inWords, showMass, type Units } from '@even-kettle/core/units';
 import { useBar, useUnits } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
@@ -16,7 +17,10 @@ import { WORDS } from './words';
 export const Guests = memo(function Guests({ item }: { item: AgendaItem }) {
   const { state } = useBar();
   const units = useUnits();
-  if (item.step.kind !== 'serve' || item.asks === 'cue' || !item.brew) return null;
+  const { step, card } = item;
+  // Foam goes to each cup first, so whose they are is told by then.
+  const isShared = step.kind === 'decant' && METHODS[card.method].heatedIn === 'pot';
+  if ((step.kind !== 'serve' && !isShared) || item.asks === 'cue' || !item.brew) return null;
   return (
     <View role="list" aria-label={WORDS.handedOverTo} style={{ gap: 4 }}>
       {guestsOf(state, item.brew).map(({ badge, name, cup, gramsPerCup }) => (

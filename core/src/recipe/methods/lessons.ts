@@ -205,7 +205,7 @@ export const CLOTH: Lessons = {
     mistake: 'A cloth that has dried out: it goes stale and must be boiled.',
   },
   'filter-off': {
-    why: 'What drips on now is thin and bitter, so the cloth is lifted off and never wrung out over the server.',
+    why: 'What drips on now is thin and bitter, so the cloth is lifted off and never wrung out over the coffee.',
     how: 'Take it off in one go, and look at the bed.',
     mistake: 'Squeezing it for the last drops: oil and fine grounds come with them.',
   },

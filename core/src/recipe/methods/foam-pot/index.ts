@@ -14,6 +14,7 @@ export const foamPot: MethodEntry = {
     // Nothing is filtered: what is in the pot is in the cup.
     retentionGPerG: 0,
     usualCupMl: 75,
+    takenOff: { with: 'decant', words: 'Spoon the foam into each cup before any coffee.' },
     anchorMark: 'flame on',
     endMark: 'foam closes the ring',
     late: { ...BOILS_ON, anchor: sameCost(nothing('Nothing is spoilt; the cup comes later.')) },
@@ -26,6 +27,14 @@ export const foamPot: MethodEntry = {
       minDoseG: 6,
       maxDoseG: 18,
       maxWaterG: 170,
+    },
+    {
+      id: 'foam-pot-l',
+      method: 'foam-pot',
+      name: 'Long-handled pot L',
+      minDoseG: 16,
+      maxDoseG: 35,
+      maxWaterG: 320,
     },
   ],
   schools: [potFoam],

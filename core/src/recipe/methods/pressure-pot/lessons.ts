@@ -26,7 +26,7 @@ export const pressurePotLessons: MethodLessons = {
     },
     'first-flow': {
       why: 'Steam over the water grows until it pushes it up through the coffee.',
-      how: 'Leave the lid open and watch the outlet. When the first coffee comes, tap.',
+      how: 'Look at the outlet with the lid half open, and keep your face away: it can spurt. When the first coffee comes, tap.',
       mistake: 'Going away: from the first flow to the sputter it is less than a minute.',
     },
     lower: {
