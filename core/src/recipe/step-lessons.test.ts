@@ -98,7 +98,7 @@ test.each<[string, string, RegExp]>([
   ['siphon-late', 'down', /collapsed/],
   ['press-short', 'decant', /goes on brewing/],
   ['press-long', 'clean', /in one go, never into the sink.*mesh apart/],
-  ['press-long', 'grind', /^Coarse/],
+  ['press-long', 'weigh', /tenth of a gram matters\. Coarse: it steeps for minutes/],
   ['air-stirred', 'grind', /^Fine/],
   ['pot-foam', 'share', /spoon the foam into each cup/],
   ['cone-onepour', 'stir-end', /One stir through all of it/],

@@ -24,19 +24,24 @@ const BED_WHY: Partial<Record<BedPreparation, string>> = {
 /** The lesson of a step; null where there is nothing to teach (its method has no such step of its own). */
 export function stepLessonOf(step: CardStep, card: BrewCard): StepLesson | null {
   const key = lessonKeyOf(step, card);
-  const { lessons, schools } = LESSONS[card.method];
-  const school = schools?.[card.recipeId];
-  const kind = filterKindOf(card.filter);
-  const lesson = school?.[key] ?? (kind && lessons[`${key}/${kind}`]) ?? lessons[key];
+  const lesson = lessonFor(key, card);
   if (!lesson) return null;
+  // Nobody looks at a card while it grinds: the grinder is set as the beans are weighed.
+  const grind = key === 'weigh' ? lessonFor('grind', card)?.why : undefined;
   const bed =
     key === 'load' && METHODS[card.method].drawdownExponent !== null ? BED_WHY[card.bed] : undefined;
   return {
     ...lesson,
-    ...(bed ? { why: `${lesson.why} ${bed}` } : {}),
+    why: [lesson.why, bed, grind].filter(Boolean).join(' '),
     // What a person's own recipe names goes before what is common.
     ...(step.mistake && (!lesson.mistake || !isShipped(card)) ? { mistake: step.mistake } : {}),
   };
+}
+
+function lessonFor(key: LessonKey, { method, recipeId, filter }: BrewCard): StepLesson | undefined {
+  const { lessons, schools } = LESSONS[method];
+  const kind = filterKindOf(filter);
+  return schools?.[recipeId]?.[key] ?? (kind && lessons[`${key}/${kind}`]) ?? lessons[key];
 }
 
 const isShipped = ({ recipeId }: BrewCard): boolean => SCHOOLS.some(({ id }) => id === recipeId);
