@@ -90,10 +90,10 @@ test('an order, a brew and its tasting, by keyboard alone and read from the acce
   await tabTo(page, 'link', /House coffee/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'How was it?' })).toBeVisible();
-  await tabTo(page, 'radio', /^/);
+  await tabTo(page, 'radio', /^very sour/);
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
-  await tabTo(page, 'radio', /^/);
+  await tabTo(page, 'radio', /^very weak/);
   await page.keyboard.press('ArrowLeft');
   await tabTo(page, 'button', /^dry clumps/);
   await page.keyboard.press('Enter');
