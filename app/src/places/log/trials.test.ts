@@ -67,12 +67,13 @@ test('what wins is kept for its coffee with that recipe, on top of what was kept
 test('a recipe that won takes the menu’s line of one that it was compared with; through another filter it is a recipe of its own', () => {
   expect(hiddenInWords({ recipeId: 'cone-onepour' }, TEST_BAR, SCHOOLS)).toBe('Cone: One pour, no bloom');
   const trial: Trial = { recipeId: 'hourglass-steady', filter: 'cloth' };
-  expect(hiddenInWords(trial, TEST_BAR, SCHOOLS)).toBe('Hourglass: Thick paper, one pour, cloth filter');
+  expect(hiddenInWords(trial, TEST_BAR, SCHOOLS)).toBe('Hourglass: One pour, cloth filter');
   expect(recipeThatWon({ recipeId: 'cone-onepour' }, SCHOOLS)?.id).toBe('cone-onepour');
   expect(recipeThatWon({ ...trial, filter: 'thick-paper' }, SCHOOLS)?.id).toBe('hourglass-steady');
   const own = recipeThatWon(trial, SCHOOLS)!;
   expect(own).toMatchObject({
     id: 'hourglass-steady-cloth',
+    name: 'One pour, cloth filter',
     version: 1,
     filter: expect.stringMatching(/cloth/),
   });

@@ -50,19 +50,27 @@ export function trialInWords(trial: Trial, { grinders: [grinder] }: Pick<Bar, 'g
   return change && changeInWords(change, null);
 }
 
+/** A name that begins with the recipe's own filter, without that. */
+function withoutFilter({ name }: Recipe): string {
+  const bare = name.replace(/^(?:thick paper|paper|cloth|metal|reusable filter), */i, '');
+  return bare.charAt(0).toUpperCase() + bare.slice(1);
+}
+
 /** What a letter hid, as whoever opens it reads it; null for the usual way. */
 export function hiddenInWords(trial: Trial, bar: Bar, recipes: readonly Recipe[]): string | null {
   if (trial.recipeId === undefined) return trialInWords(trial, bar);
   const recipe = recipes.find(({ id }) => id === trial.recipeId);
   const name = recipe ? `${METHODS[recipe.method].name}: ${recipe.name}` : trial.recipeId;
-  return trial.filter ? WORDS.throughFilter(name, WORDS.filters[trial.filter]) : name;
+  if (!trial.filter) return name;
+  const bare = recipe ? `${METHODS[recipe.method].name}: ${withoutFilter(recipe)}` : name;
+  return WORDS.throughFilter(bare, WORDS.filters[trial.filter]);
 }
 
 /** The recipe that won; one through another filter than its own is a recipe of its own. */
 export function recipeThatWon({ recipeId, filter }: Trial, recipes: readonly Recipe[]): Recipe | null {
   const recipe = recipes.find(({ id }) => id === recipeId);
   if (!recipe || !filter || withFilter(recipe, filter) === recipe) return recipe ?? null;
-  const name = WORDS.throughFilter(recipe.name, WORDS.filters[filter]).slice(0, 60);
+  const name = WORDS.throughFilter(withoutFilter(recipe), WORDS.filters[filter]).slice(0, 60);
   const id = `${recipe.id}-${filter}`.slice(0, 48);
   return recipes.find((each) => each.id === id) ?? { ...withFilter(recipe, filter), id, name, version: 1 };
 }

@@ -18,7 +18,7 @@ import { Choice } from '../../ui/choice';
 import { Row } from '../../ui/page';
 import { Select } from '../../ui/select';
 import { Table, type Column } from '../../ui/table';
-import { Subheading } from '../../ui/text';
+import { Subheading, Text } from '../../ui/text';
 import { Picture } from './picture';
 import { DASHES, TraceChart, TraceTable, asShares, showGrams, showShare, type Of } from './trace-chart';
 import { WORDS } from './words';
@@ -125,6 +125,9 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
           <Compared brews={[record, ...chosen]} />
         </>
       ) : null}
+      <Text size="small" quiet>
+        {WORDS.compareWith}
+      </Text>
       <Choice
         name={WORDS.compareWith}
         value={scope}
@@ -157,7 +160,8 @@ function Compared({ brews }: { brews: readonly BrewRecord[] }) {
     {
       name: WORDS.brewLabel,
       value: (brew) => brews.indexOf(brew),
-      show: (brew) => (brews.indexOf(brew) === 0 ? WORDS.thisOne : String(brews.indexOf(brew))),
+      show: (brew) =>
+        `${brews.indexOf(brew) === 0 ? WORDS.thisOne : brews.indexOf(brew)}: ${METHODS[brew.method].name}`,
     },
     {
       name: WORDS.dose,
