@@ -76,7 +76,7 @@ test('what the thermometer says in a siphon’s top is kept, stands in the log a
   await expect(page.getByTestId('verb')).toHaveText('Lower the flame, check the top');
   const more = page.getByRole('button', { name: 'The thermometer says one degree more' });
   for (let degrees = 0; degrees < 4; degrees += 1) await more.click();
-  await expect(page.getByText('97 °C read')).toBeVisible();
+  await expect(page.getByText('reads 97 °C')).toBeVisible();
   await page.getByTestId('main-button').click();
   await bar.work();
   await stateOnce(bar, allCleaned);

@@ -63,7 +63,7 @@ test('two recipes of one coffee are brewed to be drunk together, no card says th
   await expect(page.getByText('not out yet')).toHaveCount(2);
   await page.getByRole('link', { name: 'Bar', exact: true }).click();
   await expect(page.getByTestId('sample').first()).toHaveText(
-    'Sample, its letter is said as it is handed over',
+    'Sample: its letter is shown when it is handed over',
   );
   await bar.work('serve');
   await expect(page.getByTestId('hands-card').getByTestId('sample')).toHaveText(/^Sample [AB]$/);

@@ -42,7 +42,7 @@ export const WORDS = {
   undo: (min: Shown) => `Undo ${min}`,
   undoForLabel: (label: Shown) => `Undo ${label}`,
   sample: (letter: string) => `Sample ${letter}`,
-  blindSample: 'Sample, its letter is said as it is handed over',
+  blindSample: 'Sample: its letter is shown when it is handed over',
   allergy: (what: Shown) => `Allergy: ${what}`,
   decaf: 'DECAF',
 } as const;

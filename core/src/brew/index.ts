@@ -40,9 +40,9 @@ export {
   areAlike,
   askOf,
   brewAlike,
+  isPlainToSee,
   servedAlike,
 } from './order-events';
-export { isPlainToSee } from './order-events';
 export type { CupAsk, CupService, InQueue, Milk, OrderTaken, Sample, Trial } from './order-events';
 export { asksOf, queueOf, readyOrders } from './order-fold';
 export type { Ready } from './order-fold';

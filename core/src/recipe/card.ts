@@ -26,7 +26,7 @@ import { REFILL, beansBeforeRinsing, withRefill } from './prep';
 import type { BedPreparation, Hold, MethodId, Recipe, RecipeStep, WaterMeaning } from './recipe';
 import { splitAtRim } from './split-pours';
 import { round } from './round';
-import { roastCaution } from './caution';
+import { COOL_C, roastCaution } from './caution';
 import {
   RATIO_RANGE,
   askedOf,
@@ -78,9 +78,6 @@ export const DEFAULT_PLACE: BrewSite = {
 
 /** So many bands finer over ice. */
 const ICED_FINER_BANDS = 4;
-
-/** A pot that starts with water of less than this starts cool: none of it comes from the kettle, degrees Celsius. */
-const COOL_C = 40;
 
 export type BrewCard = {
   recipeId: string;

@@ -9,7 +9,7 @@ import type { RoastLevel } from './temperature';
 import { roleOf } from './role';
 
 /** Water of less than this is cool, degrees Celsius. */
-const COOL_C = 40;
+export const COOL_C = 40;
 
 /** What is said where a coffee and a recipe do not suit each other; null for most. */
 export const roastCaution = ({ steps }: Pick<Recipe, 'steps'>, roast: RoastLevel): string | null =>

@@ -34,3 +34,13 @@ test('cloth in an hourglass is rinsed and kept as cloth, keeps less water, and i
   expect(withFilter(paper, 'thick-paper')).toBe(paper);
   expect(METHODS.hourglass.retentionGPerG).toBeGreaterThan(cloth.retentionGPerG!);
 });
+
+test('a recipe whose brewer is held by steps of its own keeps them, so that it still holds its brewer', () => {
+  const paper = recipe('hourglass-steady');
+  const steps = paper.steps.map((step) => (step.id === 'fill' ? { ...step, id: 'own-fill' } : step));
+  const holds = paper.holds.map((hold) => (hold.from === 'fill' ? { ...hold, from: 'own-fill' } : hold));
+  const other = withFilter({ ...paper, id: 'ours', steps, holds }, 'cloth');
+  expect(other.holds).toEqual(holds);
+  expect(checkRecipe(other)).toEqual([]);
+  expect(other.filter).toMatch(/cloth/);
+});

@@ -38,6 +38,10 @@ export function withFilter(recipe: Recipe, kind: PlainFilter): Recipe {
   if (isFilter(recipe.filter, kind)) return recipe;
   const [school] = schoolsWith(recipe.method, kind);
   if (!school) return { ...recipe, filter: NAMES[kind] };
+  const { retentionGPerG } = school;
+  const kept = retentionGPerG === undefined ? {} : { retentionGPerG };
+  const filter = filterNameOf(school.filter, kind);
+  const { retentionGPerG: _own, ...rest } = recipe;
   const steps = [
     ...school.steps.filter(({ phase }) => phase === 'prep'),
     ...recipe.steps.filter(({ phase, kind: what }) => phase === 'brew' || what === 'bypass'),
@@ -45,15 +49,15 @@ export function withFilter(recipe: Recipe, kind: PlainFilter): Recipe {
       ({ phase, kind: what }) => what !== 'bypass' && (phase === 'finish' || phase === 'clean'),
     ),
   ];
-  const { retentionGPerG: _own, ...rest } = recipe;
-  const { retentionGPerG } = school;
+  // A tool may be held from or to a step of its own that another's preparation has not: then the steps stay, or two brews could share a brewer.
+  const isHeld = ({ from, to }: Recipe['holds'][number]) =>
+    [from, to].every((end) => steps.some(({ id }) => id === end));
+  if (!recipe.holds.every(isHeld)) return { ...rest, ...kept, filter };
   return {
     ...rest,
-    ...(retentionGPerG === undefined ? {} : { retentionGPerG }),
-    filter: filterNameOf(school.filter, kind),
+    ...kept,
+    filter,
     steps,
-    holds: recipe.holds.filter(({ from, to }) =>
-      [from, to].every((end) => steps.some(({ id }) => id === end)),
-    ),
+    holds: recipe.holds,
   };
 }

@@ -133,7 +133,7 @@ export const WORDS = {
   readLabel: 'Read',
   reads: 'Reads',
   readingError: 'Reads: a number, like 128.',
-  thermometerReads: (shown: Shown) => `${shown} read`,
+  thermometerReads: (shown: Shown) => `reads ${shown}`,
   thermometerTypeAnother: (shown: Shown) => `The thermometer says ${shown}. Type another`,
   thermometerOneDegree: (what: string) => `The thermometer says one degree ${what}`,
   thermometerField: (unit: Shown) => `Thermometer, °${unit}`,

@@ -42,9 +42,9 @@ export function TasteCard({ bar }: { bar: Bar }) {
   const [words, setWords] = useState<string | null>(null);
   const keepWords = () => {
     if (words === null) return;
-    const said = words.split(/[,;]/).map((word) => word.trim().slice(0, 20));
-    change.mutate({ tasteWords: [...new Set(said.filter(Boolean))].slice(0, OWN_TASTE_WORDS) });
-    setWords(null);
+    const said = words.split(/[,;]/).map((word) => word.trim());
+    // What is refused stays as it was typed, beside the reason.
+    change.mutate({ tasteWords: [...new Set(said.filter(Boolean))] }, { onSuccess: () => setWords(null) });
   };
   return (
     <Card>

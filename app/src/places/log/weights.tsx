@@ -71,8 +71,10 @@ export function Weights({ record, trace }: Pick<BrewPage, 'record' | 'trace'>) {
     other.recipeId === record.recipeId && other.coffee === record.coffee
       ? named(other)
       : `${dayAndTime(other.endedMs, clock.nowMs())}, ${METHODS[other.method].name}`;
-  const show = isShare ? showShare : showGrams(units);
-  const drawn = (of: Of) => (isShare ? asShares(of) : of);
+  // With nothing beside it a brew is drawn in its own grams.
+  const byShare = isShare && chosen.length > 0;
+  const show = byShare ? showShare : showGrams(units);
+  const drawn = (of: Of) => (byShare ? asShares(of) : of);
   const own = drawn({ record, points: trace });
   return (
     <Card>

@@ -132,8 +132,7 @@ export const FACTS: R[] = [
       state(draft, 'perCupG', said(found), match);
     },
   ),
-  // What a cup holds is no water of the brew.
-  // A vessel's size is no water.
+  // A brewer's size, or a cup's, is no water of the brew.
   rule(
     `{v} (?=${METHOD_NAMES.map(([pattern]) => pattern).join('|')}|press |pot )`,
     amountOf('brewerMl', 'v'),
