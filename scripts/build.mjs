@@ -63,7 +63,7 @@ async function makeOfflineShell() {
     // These carry a hash of their content in their names.
     dontCacheBustURLsMatching: /^(_expo|assets)\//,
     navigateFallback: '/index.html',
-    navigateFallbackDenylist: [/^\/api\//],
+    navigateFallbackDenylist: [/^\/(api|cup|trust)(\/|$)/],
     // A new version is there at the next load of the page, however old the page is; none is loaded anew by this in mid-brew.
     skipWaiting: true,
     clientsClaim: true,

@@ -26,6 +26,7 @@ const options = {
     bars: here('soak/bars.ts'),
     fuzz: here('soak/fuzz.ts'),
     backup: here('src/backup.ts'),
+    'lead-link': here('src/access/lead-link.ts'),
     'rush-hour': here('soak/rush-hour.ts'),
     'rush-cards': here('soak/rush-cards.ts'),
   },

@@ -4,7 +4,9 @@
 import { pino } from 'pino';
 import { CannotStart } from './cannot-start';
 import { NOT_AGAIN, lastResort } from './last-resort';
-import { serve } from './serve';
+import { networkText } from './network/invitation-text';
+import { asUrlHost } from './network/names';
+import { serve, type Served } from './serve';
 import { readSettings } from './settings';
 
 async function main(): Promise<void> {
@@ -23,8 +25,18 @@ async function main(): Promise<void> {
   const stop = () => void served.close().then(() => process.exit(0), resort.fatal);
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
-  logger.info(
-    `Even Kettle is at http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${served.port}`,
+  if (served.network) await tell(served);
+  else logger.info(`Even Kettle is at http://${asUrlHost(settings.host)}:${served.port}`);
+}
+
+/** On the terminal itself, whatever the log's level: it is said to the person who starts it. */
+async function tell({ network, credentials }: Served): Promise<void> {
+  const invited = credentials.hasLead()
+    ? null
+    : await credentials.invite({ role: 'lead', name: 'Lead’s device' }, 'link');
+  const { addresses, fingerprint } = network!;
+  console.log(
+    await networkText({ addresses: addresses(), fingerprint: fingerprint(), secret: invited?.link ?? null }),
   );
 }
 

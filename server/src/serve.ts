@@ -1,14 +1,23 @@
 /** One bar, served: its database, its planner, its devices, HTTP. */
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, type Server } from 'node:http';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Logger } from 'pino';
 import { version } from '../package.json';
+import { openAccessDatabase } from './access/credential-rows';
+import { openCredentials, type Credentials } from './access/credentials';
+import { openGate } from './access/gate';
 import { accessPolicy } from './access/hosts';
 import type { ClockSources } from './bar-clock';
-import { httpApp } from './http/app';
+import { httpApp, type HttpOptions } from './http/app';
+import { cupRouter } from './http/outlook-routes';
 import type { LastResort } from './last-resort';
+import { networkFolder } from './network/names';
+import { secretIn } from './network/secret';
+import { cupPages } from './network/cup-page';
+import { openNetwork, type Network } from './network/network';
 import { workerQuoter } from './planning/quoter';
 import { workerSolver } from './planning/solver';
 import { openBar, type BarServer } from './server';
@@ -22,8 +31,14 @@ export type Served = {
   /** The port that it listens on, where the settings left that open. */
   port: number;
   bar: BarServer;
+  credentials: Credentials;
+  /** Null where it is served to its own machine alone. */
+  network: Network | null;
   close: () => Promise<void>;
 };
+
+/** Over plain HTTP what answers is what listens. */
+const alike = (http: Server) => ({ http, listening: http });
 
 /**
  * @param clockSources clocks other than the system's, for tests that skip time
@@ -38,6 +53,8 @@ export async function serve(
   const unlock = lockDatabase(settings.databaseFile);
   const source = await openDatabase(settings.databaseFile, { busyMs: BUSY_MS });
   resort.close(() => source.destroy());
+  const folder = networkFolder(settings.databaseFile);
+  const credentials = await openCredentials(await openAccessDatabase(join(folder, 'access.sqlite')));
   const bar = await openBar({
     source,
     solver: workerSolver(new URL('./plan.worker.js', import.meta.url)),
@@ -52,26 +69,56 @@ export async function serve(
       .update(readFileSync(fileURLToPath(import.meta.url)))
       .digest('hex'),
     fatal: resort.fatal,
+    guestSecret: secretIn(folder, 'guests.secret'),
   });
-  const access = accessPolicy(settings.hosts);
+  credentials.onEnded((id) => {
+    bar.broadcaster.expel(id);
+    bar.outlookStreams.expel(id);
+    bar.devices.expel(id);
+  });
+  const access = accessPolicy([...settings.hosts, settings.networkName]);
+  const gate = openGate(credentials, settings.network);
+  const network = settings.network ? await openNetwork(settings, folder, access, logger, [cupPages(), cupRouter(bar)]) : null;
   const { appDir, requestsPerMinute } = settings;
-  const http = createServer(httpApp(bar, { appDir, logger, version, requestsPerMinute, access }));
-  bar.devices.attach(http, access);
+  const options: HttpOptions = {
+    appDir,
+    logger,
+    version,
+    requestsPerMinute,
+    access,
+    gate,
+    pages: network?.pages ?? [cupPages()],
+    ...(network ? { follow: (_request, key) => network.follow(key) } : {}),
+    pairing: {
+      credentials,
+      addresses: () => network?.addresses() ?? [],
+      fingerprint: () => network?.fingerprint() ?? null,
+    },
+  };
+  const app = httpApp(bar, options);
+  const { http, listening } = network?.serve(app) ?? alike(createServer(app));
+  bar.devices.attach(http, access, gate);
   await new Promise<void>((resolve, reject) => {
-    http.once('error', reject);
-    http.listen(settings.port, settings.host, resolve);
+    listening.once('error', reject);
+    listening.listen(settings.port, settings.host, resolve);
   });
-  http.on('error', resort.fatal);
-  const address = http.address();
+  listening.on('error', resort.fatal);
+  const address = listening.address();
+  const port = typeof address === 'object' && address ? address.port : settings.port;
+  network?.listens(port);
   return {
-    port: typeof address === 'object' && address ? address.port : settings.port,
+    port,
     bar,
+    credentials,
+    network,
     close: async () => {
       bar.broadcaster.close();
-      const ended = new Promise((resolve) => http.close(resolve));
+      const ended = new Promise((resolve) => listening.close(resolve));
       http.closeAllConnections();
+      await network?.close();
       await ended;
       await bar.close();
+      await credentials.close();
       unlock();
     },
   };

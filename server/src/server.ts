@@ -1,14 +1,16 @@
 /**
  * The bar's server, put together: store, clock, log, planning and live stream. The HTTP part uses it.
  */
+import { randomBytes } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { CONTRACT_VERSION } from '@even-kettle/core/contract/contract-version';
-import type { Bar, OutsideOrder, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
+import type { Bar, OutsideOrder, OutsideOrderStands, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
 import { brewIdOf, movesThePlan, shownState, openOrders, type BarEvent } from '@even-kettle/core/brew';
 import { openFeed, type OrderFeed } from './bar/order-feed';
-import { outsideOrders, type OutsideTaken } from './bar/outside-orders';
+import { outsideOrders, type OutsideTaken, type Till } from './bar/outside-orders';
 import { admission } from './bar/admission';
 import { adviceTaker, type AdviceTaken } from './bar/take-advice';
+import { openOutlook, type GuestOutlook } from './bar/outlook';
 import { openForgetting } from './bar/forgetting';
 import { openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
@@ -16,6 +18,7 @@ import { BEING_READ_IN, openSettings, type Settings } from './bar/settings';
 import { settleBar } from './bench';
 import { SYSTEM_CLOCK, plausibleUntilMs, startClock, type BarClock, type ClockSources } from './bar-clock';
 import { openDevices, type DeviceServices } from './devices/devices';
+import { openOutlookStreams, type OutlookStreams } from './http/outlook-streams';
 import { openBroadcaster, type Broadcaster } from './http/broadcaster';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Quoter } from './planning/quoter';
@@ -52,7 +55,9 @@ export type BarServer = {
   /** Stores events; planning and the other devices follow. */
   post: (events: readonly unknown[]) => Promise<Appended>;
   /** Takes an order from outside, once for each key. */
-  takeOutside: (asked: OutsideOrder) => Promise<OutsideTaken>;
+  takeOutside: (asked: OutsideOrder, till?: Till) => Promise<OutsideTaken>;
+  /** How an order from outside stands; null where there is none of that key. */
+  outsideStands: (key: string, till?: Till) => Promise<OutsideOrderStands | null>;
   /** The simulated order feed. */
   feed: OrderFeed;
   /** Changes settings, or returns the reason why they cannot be changed now. */
@@ -64,6 +69,9 @@ export type BarServer = {
   /** Accepts a brew's advice for its coffee and records that in the log, in one transaction. */
   takeAdvice: (brewId: string, asked: TakeAdvice) => Promise<AdviceTaken>;
   snapshot: () => Snapshot;
+  /** What guests see, and the streams of it. */
+  outlook: GuestOutlook;
+  outlookStreams: OutlookStreams;
   health: () => Promise<Health>;
   close: () => Promise<void>;
 };
@@ -82,6 +90,8 @@ export type BarServerParts = {
   /** Called when the process is in an unknown state and has to end. */
   fatal?: (error: Error) => void;
   clockSources?: Omit<ClockSources, 'isIdle'>;
+  /** What the addresses of guests' orders are made with; one of this start's own if left out. */
+  guestSecret?: string;
   freeBytes?: (folder: string) => Promise<number>;
 };
 
@@ -227,7 +237,10 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
   const planning = startPlanning(
     { state: log.state, seq: log.seq, bench: learnt.shown, book, nowMs: clock.nowMs, rate: clock.rate },
     solver,
-    (planned) => broadcaster.broadcast('plan', planned),
+    (planned) => {
+      broadcaster.broadcast('plan', planned);
+      outlookStreams.changed();
+    },
     (error) => warn({ err: error }, 'planning failed'),
   );
   const space = await watchSpace(
@@ -246,6 +259,15 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       ...(planning.current() ? [{ name: 'plan' as const, data: planning.current() }] : []),
     ],
     () => ({ barMs: clock.nowMs(), contract: CONTRACT_VERSION }),
+  );
+  const outlookStreams = openOutlookStreams(() => ({ barMs: clock.nowMs() }));
+  const outlook = openOutlook(
+    parts.guestSecret ?? randomBytes(32).toString('base64url'),
+    () => {
+      const planned = planning.current();
+      return { state: log.state(), bench: settings.now(), plan: planned?.plan ?? null, rough: planned?.rough ?? {} };
+    },
+    clock.nowMs,
   );
   // Pages are answered even before there is a plan.
   unawaited(planning.replan('bench'), 'planning');
@@ -271,6 +293,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     health.took();
     if (result.ok && result.appended.length > 0) {
       broadcaster.broadcastEvents(result.appended);
+      outlookStreams.changed();
       follow(result.appended.map(({ event }) => event));
     }
     return result;
@@ -281,7 +304,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     settings,
     append: (event, beside) => post([event], beside),
   });
-  const takeOutside = outsideOrders({
+  const outside = outsideOrders({
     bar: learnt.shown,
     state: log.state,
     recipes: recipes.latest,
@@ -302,7 +325,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     nowMs: clock.nowMs,
     rate: clock.rate,
     bar: learnt.shown,
-    take: takeOutside,
+    take: outside.take,
     random: Math.random,
     warn: (error) => warn({ err: error }, 'the order feed failed'),
   });
@@ -343,6 +366,8 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     barVersion: settings.version,
     settingsChanges: settings.changes,
     recipes,
+    outlook,
+    outlookStreams,
     practice: openPractice(source, (message) => warn({}, message)),
     devices,
     traces,
@@ -351,7 +376,8 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     archive: (withoutGuests) => archiveOf(source.manager, withoutGuests),
     imports,
     post: (events) => post(events),
-    takeOutside,
+    takeOutside: outside.take,
+    outsideStands: outside.stands,
     feed,
     takeAdvice: async (brewId, asked) => {
       const taken = await takeAdvice(brewId, asked);
@@ -392,6 +418,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       space.close();
       planning.close();
       broadcaster.close();
+      outlookStreams.close();
       devices.close();
       await imports.close();
       await log.settled();

@@ -231,7 +231,7 @@ export type BarEventType = BarEvent['type'];
 /** The events of one type. */
 export type EventOf<Type extends BarEventType> = Extract<BarEvent, { type: Type }>;
 
-type EventKind = {
+export type EventKind = {
   /** The part of the state that it is about. */
   moves: 'orders' | 'brews' | 'hands' | 'house' | 'log';
   /** A remark: it does not change the course of a brew, and events before it can still be undone. */

@@ -44,7 +44,7 @@ export {
   servedAlike,
 } from './order-events';
 export type { CupAsk, CupService, InQueue, Milk, OrderTaken, Sample, Trial } from './order-events';
-export { asksOf, queueOf, readyOrders } from './order-fold';
+export { asksOf, hasLeft, isFetched, queueOf, readyOrders, shownNameOf } from './order-fold';
 export type { Ready } from './order-fold';
 export type {
   BarEvent,
@@ -54,6 +54,7 @@ export type {
   CupTasted,
   DayList,
   HandsAway,
+  EventKind,
   EventOf,
   HouseEvent,
   ReadyThing,

@@ -122,6 +122,10 @@ export type OrderTaken = EventBase<'order-taken'> &
   InQueue & {
     orderId: string;
     name?: string;
+    /** The guest gave the name to be called by it, so that the board may show it. */
+    nameShown?: true;
+    /** The till that posted it. */
+    till?: string;
     cups: CupAsk[];
     /** The promised time, bar milliseconds; left out if nothing was promised. */
     promisedMs?: number;
@@ -133,7 +137,7 @@ export type OrderUrged = EventBase<'order-urged'> & { orderId: string; weight: n
 /** An order stands in another queue from now on. */
 export type OrderQueued = EventBase<'order-queued'> & Omit<InQueue, 'stroke'> & { orderId: string };
 /** Without a name it has none any more. */
-export type OrderRenamed = EventBase<'order-renamed'> & { orderId: string; name?: string };
+export type OrderRenamed = EventBase<'order-renamed'> & { orderId: string; name?: string; nameShown?: true };
 /** The guest has left: what waits is not brewed, and nothing of it is brewed again. */
 export type GuestLeft = EventBase<'guest-left'> & { orderId: string };
 export type CupAdded = EventBase<'cup-added'> & { orderId: string; cup: CupAsk };

@@ -68,6 +68,12 @@ export function nameOf(events: readonly OrderEvent[]): string | undefined {
   return first?.type === 'order-taken' || first?.type === 'cups-moved' ? first.name : undefined;
 }
 
+/** The name, where the guest gave it to be called by it: a board may show it. */
+export function shownNameOf({ events }: Pick<OrderState, 'events'>): string | undefined {
+  const named = events.findLast((event) => event.type === 'order-renamed' || event.type === 'order-taken');
+  return named && 'nameShown' in named && named.nameShown ? named.name : undefined;
+}
+
 export const hasLeft = ({ events }: Pick<OrderState, 'events'>): boolean =>
   events.some(({ type }) => type === 'guest-left');
 

@@ -5,6 +5,7 @@
 export const ADDRESSES = {
   postEvents: 'POST /api/events',
   takeOrder: 'POST /api/orders',
+  getOrder: 'GET /api/orders/{id}',
   getFeed: 'GET /api/feed',
   runFeed: 'POST /api/feed',
   getState: 'GET /api/state',
@@ -45,7 +46,19 @@ export const ADDRESSES = {
   keepPractice: 'POST /api/practice',
   removePractice: 'DELETE /api/practice/{id}',
   getClock: 'GET /api/clock',
+  getBoard: 'GET /api/board',
+  liveBoard: 'GET /api/board/live',
+  getCup: 'GET /api/cups/{id}',
+  liveCup: 'GET /api/cups/{id}/live',
+  getCupLink: 'GET /api/cup-links/{id}',
   getHealth: 'GET /api/health',
+  getMe: 'GET /api/me',
+  pair: 'POST /api/pair',
+  getAccess: 'GET /api/access',
+  invite: 'POST /api/access/invitations',
+  makeKey: 'POST /api/access/keys',
+  changeAccess: 'PATCH /api/access/{id}',
+  revoke: 'DELETE /api/access/{id}',
 } as const satisfies Record<string, `${HttpMethod} /api/${string}`>;
 
 export type RouteId = keyof typeof ADDRESSES;

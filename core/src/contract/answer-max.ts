@@ -60,4 +60,19 @@ export const ANSWER_MAX: Record<RouteId, number | 'streamed'> = {
   removePractice: 0,
   getClock: 1 * KB,
   getHealth: 10 * KB,
+  getOrder: 10 * KB,
+  // 200 open orders, and what stands ready.
+  getBoard: 100 * KB,
+  liveBoard: 'streamed',
+  getCup: 10 * KB,
+  liveCup: 'streamed',
+  getCupLink: 1 * KB,
+  getMe: 1 * KB,
+  pair: 1 * KB,
+  // 200 devices and keys.
+  getAccess: 100 * KB,
+  invite: 1 * KB,
+  makeKey: 1 * KB,
+  changeAccess: 0,
+  revoke: 0,
 };

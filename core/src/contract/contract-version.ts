@@ -5,6 +5,6 @@
  *
  * 1: until 0.2 was in work, and whatever says nothing of it. 2: allergies, wishes, several additions. 3: cards of version 3
  * (`recipe/card-version`), which an earlier page computes otherwise. 4: devices say `simulated`. 5: a sample may
- * have a filter or a recipe of its own.
+ * have a filter or a recipe of its own. 6: an order may say its till, and that its name is shown.
  */
-export const CONTRACT_VERSION = 5;
+export const CONTRACT_VERSION = 6;

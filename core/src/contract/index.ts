@@ -1,6 +1,6 @@
 export { BATCH_MAX, barEventSchema, tasteSchema } from './events';
 export { cupAskSchema } from './order-events';
-export type { Feed, OutsideOrder } from './outside';
+export type { Feed, OutsideOrder, OutsideOrderStands } from './outside';
 export type { TakeAdvice } from './events';
 export { INITIAL_SETTINGS, SETTING_LABELS } from './settings';
 export type { Cloth, Coffee, Person } from './settings';
@@ -19,3 +19,4 @@ export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export type { Unreadable } from './archive';
 export { line, thingId } from './words';
 export { oneLine, readStoredEvent, upgradedEvent } from './stored-event';
+export type { Access, AccessDevice, Invitation, Me } from './access';

@@ -7,6 +7,7 @@ import type { BarEvent, BarState } from '../brew';
 import type { PlanMove } from '../plan';
 import type { Recipe } from '../recipe';
 import { planSchema, recipeSchema } from '../formats';
+import { meSchema } from './access';
 import { barSchema, clockSchema } from './bar';
 
 /** A published plan: the number of the last event that it knows, and how often the bar has been planned. */
@@ -64,6 +65,7 @@ export const snapshotSchema = z.object({
   planned: publishedPlanSchema.nullable(),
   storage: storageSchema,
   contract: z.int().meta({ description: 'What a page must know to show all of it: it rises with the app.' }),
+  me: meSchema.optional().meta({ description: 'Who the server takes the asking device for.' }),
   ...clockSchema.shape,
 });
 /** `GET /api/state`. */

@@ -78,6 +78,8 @@ const orderTaken = z.strictObject({
   type: z.literal('order-taken'),
   orderId: thingId,
   name: line(40).optional(),
+  nameShown: z.literal(true).optional().meta({ description: 'The guest is called by the name: the board may show it.' }),
+  till: line(40).optional().meta({ description: 'The till that posted it.' }),
   cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
   ...inQueue,
   stroke: z.enum(STROKES).optional().meta({ description: 'The ring of its badge.' }),
@@ -116,6 +118,7 @@ const orderRenamed = z.strictObject({
   type: z.literal('order-renamed'),
   orderId: thingId,
   name: line(40).optional(),
+  nameShown: z.literal(true).optional(),
 });
 const guestLeft = z.strictObject({ ...eventBase, type: z.literal('guest-left'), orderId: thingId });
 const cupAdded = z.strictObject({

@@ -47,8 +47,15 @@ export const outsideAnswerSchema = z.object({
     .meta({ description: 'Null where the order is long over and was never brewed.' }),
   promisedMs: barMs.nullable().meta({ description: 'By when it is promised, bar milliseconds.' }),
   expectedMs: barMs.nullable(),
+  follow: z.string().optional().meta({ description: 'The address by which the guest follows it, for a printed slip.' }),
   isNew: z.boolean().meta({ description: 'False where this key was taken before.' }),
 });
+
+/** `GET /api/orders/{key}`: the same, with how far its cups are. */
+export const outsideOrderStandsSchema = outsideAnswerSchema.omit({ isNew: true }).extend({
+  cups: z.array(z.enum(['waiting', 'brewing', 'served', 'fetched', 'cancelled'])),
+});
+export type OutsideOrderStands = z.infer<typeof outsideOrderStandsSchema>;
 
 /** Boats come by a timetable, each with guests: orders from outside that need no outside. */
 export const feedChangeSchema = z.strictObject({ running: z.boolean() });

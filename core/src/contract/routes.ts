@@ -5,8 +5,19 @@
 import { z } from 'zod';
 import { planProblemSchema, recipeSchema } from '../formats';
 import type { Recipe } from '../recipe';
+import {
+  accessSchema,
+  changeAccessSchema,
+  invitationSchema,
+  inviteSchema,
+  madeKeySchema,
+  makeKeySchema,
+  meSchema,
+  pairSchema,
+} from './access';
 import { addressOf, type RouteId } from './addresses';
 import { archiveSchema } from './archive';
+import { boardSchema, cupLinkSchema, followedOrderSchema } from './board';
 import {
   barChangeSchema,
   barSchema,
@@ -19,7 +30,7 @@ import {
 } from './bar';
 import { readTextSchema, recipeTextSchema } from './read-recipe';
 import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
-import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema } from './outside';
+import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema, outsideOrderStandsSchema } from './outside';
 import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
 import {
   importQuerySchema,
@@ -39,6 +50,7 @@ import {
   learntSchema,
   todaySchema,
 } from './learnt';
+import { ROUTE_ROLES } from './roles';
 import { practiceItemSchema, practiceQuerySchema, practiceSchema } from './practice';
 import {
   plannedSchema,
@@ -113,6 +125,12 @@ export const ROUTES = {
       422: 'A field is wrong.',
       503: 'The database cannot be written to just now. Ask again with the same key.',
     },
+  },
+  getOrder: {
+    summary: 'How an order from outside stands, by its key. A till sees its own.',
+    answer: outsideOrderStandsSchema,
+    says: { 200: 'As it stands.' },
+    refuses: { 404: 'There is no such order.' },
   },
   getFeed: {
     summary: 'The simulated order feed: whether it runs, and when its next boat lands.',
@@ -381,6 +399,81 @@ export const ROUTES = {
     answer: healthSchema,
     says: { 200: 'It can.', 503: 'It cannot.' },
   },
+  getBoard: {
+    summary: 'What guests may see: every order by its badge, when it will be ready, what is ready now.',
+    answer: boardSchema,
+    says: { 200: 'The board.' },
+  },
+  liveBoard: {
+    summary: 'The same as server-sent events: `board` whenever it changes, `beat` every 4 s.',
+    media: 'text/event-stream',
+    says: { 200: 'A stream.' },
+    refuses: { 429: 'Too many streams are open.' },
+  },
+  getCup: {
+    summary: 'One order, as its guest follows it, by the key of its address.',
+    answer: followedOrderSchema,
+    says: { 200: 'As it stands.' },
+    refuses: { 404: 'There is no such order, or it is over for an hour.' },
+  },
+  liveCup: {
+    summary: 'The same as server-sent events: `cup` whenever it changes, `over` at its end, `beat` every 4 s.',
+    media: 'text/event-stream',
+    says: { 200: 'A stream.' },
+    refuses: { 404: 'There is no such order, or it is over for an hour.', 429: 'Too many streams are open.' },
+  },
+  getCupLink: {
+    summary: 'The address by which a guest follows an order.',
+    answer: cupLinkSchema,
+    says: { 200: 'The address.' },
+    refuses: { 404: 'There is no such order.' },
+  },
+  getMe: {
+    summary: 'Who the server takes this device for.',
+    answer: meSchema,
+    says: { 200: 'Its name and role, or none.' },
+  },
+  pair: {
+    summary: 'Pair this device by a code or a link; its token comes as a cookie.',
+    body: { called: 'pairing', schema: pairSchema },
+    answer: meSchema,
+    says: { 201: 'Paired.' },
+    refuses: { 403: 'The code or link is not good, or not any more.', 422: 'A field is wrong.' },
+  },
+  getAccess: {
+    summary: 'The devices that are paired, the programs that have a key, and where the bar is found.',
+    answer: accessSchema,
+    says: { 200: 'As it stands.' },
+  },
+  invite: {
+    summary: 'Invite a device: a code and a link, good once and for five minutes.',
+    body: { called: 'invitation', schema: inviteSchema },
+    answer: invitationSchema,
+    says: { 201: 'Show it to whoever pairs the device.' },
+    refuses: { 422: 'A field is wrong.' },
+  },
+  makeKey: {
+    summary: 'Make a key for a program: a till, a bridge of devices, or whatever reads the metrics.',
+    body: { called: 'key', schema: makeKeySchema },
+    answer: madeKeySchema,
+    says: { 201: 'Made. It is not shown again.' },
+    refuses: { 409: 'There are as many as there may be.', 422: 'A field is wrong.' },
+  },
+  changeAccess: {
+    summary: 'Rename a paired device, or give it another role or person.',
+    body: { called: 'change', schema: changeAccessSchema },
+    says: { 204: 'Changed.' },
+    refuses: {
+      404: 'There is no such device.',
+      409: 'It is the last device of the lead, or a key, which keeps its role.',
+      422: 'A field is wrong.',
+    },
+  },
+  revoke: {
+    summary: 'Take a device’s or program’s access away, at once.',
+    says: { 204: 'It is out.' },
+    refuses: { 404: 'There is no such device.', 409: 'It is the last device of the lead.' },
+  },
 } as const satisfies Record<RouteId, Route>;
 
 type Table = typeof ROUTES;
@@ -409,10 +502,21 @@ const OF_JSON: Record<number, string> = {
   415: 'The body is not declared as JSON.',
 };
 
+const OF_ROLES: Record<number, string> = {
+  401: 'Devices have to be paired here, and this one is not.',
+  403: 'The device’s role may not do this, or the request came from another site.',
+};
+
 /** What a route refuses, with what every route does and every one that takes JSON. */
 export const refusalsOf = (id: RouteId): Record<number, string> => {
   const { body, refuses }: Route = ROUTES[id];
-  return { ...(body ? OF_JSON : {}), 429: 'Too many requests.', ...refuses };
+  const isForAnybody = ROUTE_ROLES[id].includes('nobody');
+  return {
+    ...(body ? OF_JSON : {}),
+    ...(isForAnybody ? {} : OF_ROLES),
+    429: 'Too many requests.',
+    ...refuses,
+  };
 };
 
 /** The status of a route's usual answer. */

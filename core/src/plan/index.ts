@@ -1,3 +1,5 @@
+export { boardOf, followedOrder } from './bar/board';
+export type { Board, BoardOrder, FollowedOrder, Outlook } from './bar/board';
 export { SOON_MS, agenda, behindOf } from './bar/agenda';
 export type { AgendaItem } from './bar/agenda';
 export {

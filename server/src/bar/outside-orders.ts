@@ -2,8 +2,8 @@
  * Orders from outside: menu lines or recipes become cups, the bar quotes, and the order is taken once for each key.
  */
 import { createHash } from 'node:crypto';
-import { badgeOf, type BarState, type CupAsk, type OrderTaken } from '@even-kettle/core/brew';
-import type { Bar, OutsideOrder } from '@even-kettle/core/contract';
+import { badgeOf, isFetched, type BarState, type CupAsk, type OrderTaken } from '@even-kettle/core/brew';
+import type { Bar, OutsideOrder, OutsideOrderStands } from '@even-kettle/core/contract';
 import { isGassy } from '@even-kettle/core/learn';
 import { asInQueue, menuNow, shareNow, timesOf, type Plan } from '@even-kettle/core/plan';
 import type { Recipe, RecipeBook } from '@even-kettle/core/recipe';
@@ -34,13 +34,30 @@ export type OutsideTaken =
     }
   | { ok: false; why: 'not-valid' | 'not-offered'; field: string; reason: string };
 
+/** The till that asks, by its key. Its orders are its own: another till's key for one names another order. */
+export type Till = { id: string; name: string };
+
 type Refused = Extract<OutsideTaken, { ok: false }>;
 
-export const outsideOrders =
-  (parts: OutsideParts) =>
-  async (asked: OutsideOrder): Promise<OutsideTaken> => {
+export const outsideOrders = (parts: OutsideParts) => ({
+  take: (asked: OutsideOrder, till?: Till) => take(parts, asked, till),
+  stands: async (key: string, till?: Till): Promise<OutsideOrderStands | null> => {
+    const { orderId, eventId } = idsOf(key, till);
+    const order = parts.state().orders[orderId];
+    if (!order) {
+      const earlier = await parts.earlier(eventId, orderId);
+      if (!earlier) return null;
+      const { ok: _ok, isNew: _isNew, ...answer } = answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
+      return { ...answer, cups: earlier.taken.cups.map(() => 'fetched') };
+    }
+    const { ok: _ok, isNew: _isNew, ...answer } = answerOf(order, false);
+    return { ...answer, cups: order.cups.map((cup) => (isFetched(parts.state(), cup) ? 'fetched' : cup.status)) };
+  },
+});
+
+async function take(parts: OutsideParts, asked: OutsideOrder, till?: Till): Promise<OutsideTaken> {
     const { bar, state, nowMs, post } = parts;
-    const { orderId, eventId } = idsOf(asked.key);
+    const { orderId, eventId } = idsOf(asked.key, till);
     const known = orderIn(state(), orderId);
     if (known) return answerOf(known, false);
     const earlier = await parts.earlier(eventId, orderId);
@@ -70,6 +87,7 @@ export const outsideOrders =
         type: 'order-taken',
         atMs: nowMs(),
         orderId,
+        ...(till ? { till: till.name } : {}),
         ...(asked.name === undefined ? {} : { name: asked.name }),
         ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, shareNow(state(), bar())) : {}),
         ...standsIn,
@@ -84,13 +102,13 @@ export const outsideOrders =
       return notValid(field, reason);
     }
     return answerOf(taken!, true);
-  };
+  }
 
 const notValid = (field: string, reason: string): Refused => ({ ok: false, why: 'not-valid', field, reason });
 
 /** A key is one order for good: its ids follow from it. */
-function idsOf(key: string): { orderId: string; eventId: string } {
-  const hex = createHash('sha256').update(`outside ${key}`).digest('hex');
+function idsOf(key: string, till?: Till): { orderId: string; eventId: string } {
+  const hex = createHash('sha256').update(till ? `outside ${till.id} ${key}` : `outside ${key}`).digest('hex');
   // A UUID of version 8, which leaves its bits to us.
   const eventId = [
     hex.slice(0, 8),
@@ -154,7 +172,7 @@ type Answered = { id: string; badge: number | null; promisedMs?: number; expecte
 const orderIn = ({ orders, settled }: BarState, id: string): Answered | undefined =>
   orders[id] ?? settled?.flatMap((each) => each.orders).find((order) => order.id === id);
 
-function answerOf({ id, badge, promisedMs, expectedMs }: Answered, isNew: boolean): OutsideTaken {
+function answerOf({ id, badge, promisedMs, expectedMs }: Answered, isNew: boolean): Extract<OutsideTaken, { ok: true }> {
   return {
     ok: true,
     orderId: id,

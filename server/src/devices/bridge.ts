@@ -10,6 +10,7 @@ import {
   type FromBridge,
   type ToBridge,
 } from '@even-kettle/core/contract';
+import type { Gate } from '../access/gate';
 import type { AccessPolicy } from '../access/hosts';
 import type { Kettle, Scale, Time } from './ports';
 
@@ -27,7 +28,9 @@ export type BridgeHub = {
   scale: (stationId: string) => Scale;
   kettle: (kettleId: string) => Kettle;
   /** Handles a server's upgrade requests. */
-  attach: (http: Server, access: AccessPolicy) => void;
+  attach: (http: Server, access: AccessPolicy, gate: Gate) => void;
+  /** Ends the connections of a key that was revoked. */
+  expel: (callerId: string) => void;
   close: () => void;
 };
 
@@ -35,6 +38,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MESSAGE_MAX });
   const places = new Map<string, BridgedDevice>();
   const bound = new Map<string, WebSocket>();
+  const keyOf = new WeakMap<WebSocket, string>();
 
   const place = (key: string): BridgedDevice => {
     const known = places.get(key) ?? newPlace();
@@ -95,7 +99,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
   return {
     scale: (stationId) => bridgedScale(place(`scale ${stationId}`), time, realNow),
     kettle: (kettleId) => bridgedKettle(place(`kettle ${kettleId}`), time, realNow),
-    attach: (http, access) =>
+    attach: (http, access, gate) =>
       http.on('upgrade', (request: IncomingMessage, socket, head) => {
         // Must come first: an error event without a listener ends the process.
         socket.on('error', () => socket.destroy());
@@ -103,8 +107,18 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
         const judged = access.judge(request.headers, false);
         if (!judged.ok) return refuse(judged.status === 421 ? '421 Misdirected Request' : '403 Forbidden');
         if (pathOf(request.url) !== BRIDGE_PATH) return refuse('404 Not Found');
-        sockets.handleUpgrade(request, socket, head, (opened) => sockets.emit('connection', opened, request));
+        const { asker, known } = gate.callerOf(request.headers, false);
+        // At the server's own machine, where nobody is paired, no key is needed.
+        const isAllowed = gate.pairs ? asker === 'bridge' : true;
+        if (!isAllowed) return refuse(asker === 'nobody' ? '401 Unauthorized' : '403 Forbidden');
+        sockets.handleUpgrade(request, socket, head, (opened) => {
+          if (known) keyOf.set(opened, known.id);
+          sockets.emit('connection', opened, request);
+        });
       }),
+    expel: (callerId) => {
+      for (const client of sockets.clients) if (keyOf.get(client) === callerId) client.terminate();
+    },
     close: () => {
       for (const client of sockets.clients) client.terminate();
       sockets.close();

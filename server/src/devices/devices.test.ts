@@ -1,4 +1,5 @@
 /** Scales and kettles at a real bar: what they see becomes events, what they say reaches the screens. */
+import { openGate } from '../access/gate';
 import { accessPolicy } from '../access/hosts';
 import type { AddressInfo } from 'node:net';
 import request from 'supertest';
@@ -21,7 +22,7 @@ beforeEach(async () => {
   // Bar time runs faster here, so that a brew is over in seconds.
   await close();
   await open(RATE);
-  bar.devices.attach(http, accessPolicy());
+  bar.devices.attach(http, accessPolicy(), openGate(null, false));
   url = `ws://127.0.0.1:${(http.address() as AddressInfo).port}/api/bridge`;
 });
 

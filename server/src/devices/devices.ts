@@ -4,6 +4,7 @@
 import type { Server } from 'node:http';
 import type { BarEvent } from '@even-kettle/core/brew';
 import type { Bar, Devices, KettleOrder, KettleState, ScaleOrder } from '@even-kettle/core/contract';
+import type { Gate } from '../access/gate';
 import type { AccessPolicy } from '../access/hosts';
 import { openBridges } from './bridge';
 import { openKettleService } from './kettle-service';
@@ -21,7 +22,9 @@ export type DeviceServices = {
   orderScale: (stationId: string, order: ScaleOrder) => boolean;
   orderKettle: (kettleId: string, order: KettleOrder) => boolean;
   /** Accepts connections of bridges. */
-  attach: (http: Server, access: AccessPolicy) => void;
+  attach: (http: Server, access: AccessPolicy, gate: Gate) => void;
+  /** Ends the connections of a bridge whose key was revoked. */
+  expel: (callerId: string) => void;
   close: () => void;
 };
 
@@ -108,6 +111,7 @@ export function openDevices({ bar, showKettle, random, ...parts }: DeviceParts):
     orderScale: scales.order,
     orderKettle: kettles.order,
     attach: bridges.attach,
+    expel: bridges.expel,
     close: () => {
       scales.close();
       kettles.close();

@@ -2,11 +2,12 @@
 import { connect, type AddressInfo } from 'node:net';
 import request from 'supertest';
 import { WebSocket } from 'ws';
+import { openGate } from '../access/gate';
 import { accessPolicy } from '../access/hosts';
 import { bar, http, warned } from '../testing/bar';
 
 const port = () => (http.address() as AddressInfo).port;
-beforeEach(() => bar.devices.attach(http, accessPolicy()));
+beforeEach(() => bar.devices.attach(http, accessPolicy(), openGate(null, false)));
 
 /** Sends text as it is; gives the first line that comes back. `reset` cuts the line at once, with no goodbye. */
 const raw = (text: string, reset = false) =>

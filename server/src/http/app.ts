@@ -8,19 +8,31 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { readRecipeText, readTextJson, recipeJsonSchema } from '@even-kettle/core/formats';
+import { askWho, callerOn, meOf, mustBeAllowed, mustBeAllowedEvents, type Gate } from '../access/gate';
 import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
+import { CONTENT_SECURITY_POLICY } from './content-security';
 import { serveBuiltApp } from './built-app';
 import { HttpProblem, answerErrors, eventProblem } from './problem';
 import { GAP_MAX } from './broadcaster';
 import { openDownloads } from './downloads';
+import { accessRoutes, tillOf, type Pairing } from './access-routes';
 import { logRoutes } from './log-routes';
+import { outlookRoutes, type FollowAddress } from './outlook-routes';
 import { openapiDocument } from './openapi';
 import { routesOn, type AddRoute } from './route';
 
 export type HttpOptions = {
   /** Which host names the server answers to, and which pages may send requests. */
   access: AccessPolicy;
+  /** Who asks, and whether devices have to be paired. */
+  gate: Gate;
+  /** The address by which a guest follows the order with a key. */
+  follow?: FollowAddress;
+  /** Pages that the server writes itself, before the app's. */
+  pages?: readonly express.Router[];
+  /** Pairing; null where the bar keeps no devices. */
+  pairing: Pairing | null;
   appDir: string | null;
   logger: Logger;
   version: string;
@@ -43,6 +55,13 @@ const NO_SUCH_RECIPE = new HttpProblem(
   'no-such-recipe',
   'No such recipe',
   'There is no recipe of this id on the bar.',
+);
+
+const NO_SUCH_ORDER = new HttpProblem(
+  404,
+  'no-such-order',
+  'No such order',
+  'No order from outside has this key. It may be so long over that the bar has set it aside.',
 );
 
 const NOTHING_PLANNED = new HttpProblem(
@@ -76,12 +95,22 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
   app.use(
     pinoHttp({
       logger,
+      // Neither guests' words, which a search has in its address, nor cookies and keys are written down.
+      serializers: {
+        req: ({ id, method, url, remoteAddress }: { id: unknown; method: string; url: string; remoteAddress: string }) => ({
+          id,
+          method,
+          path: url.split('?')[0]!.replace(/^\/(api\/)?(cups?)\/[^/]+/, '/$1$2/…'),
+          remoteAddress,
+        }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
       customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
     }),
   );
   app.use(
     helmet({
-      contentSecurityPolicy: { useDefaults: false, directives: CONTENT_SECURITY_POLICY },
+      contentSecurityPolicy: CONTENT_SECURITY_POLICY,
       strictTransportSecurity: false,
     }),
   );
@@ -102,31 +131,16 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
   });
   app.use(compression());
   app.use('/api', apiRoutes(bar, options));
+  for (const routes of options.pages ?? []) app.use(routes);
   if (appDir) serveBuiltApp(app, appDir);
   app.use((_request, _response, next) => next(NOT_FOUND));
   app.use(answerErrors);
   return app;
 }
 
-/** Scripts come from here only, and none of them inline. Styles are inline because the app's style engine writes them so. */
-const CONTENT_SECURITY_POLICY = {
-  'default-src': ["'self'"],
-  'script-src': ["'self'"],
-  'style-src': ["'self'", "'unsafe-inline'"],
-  'img-src': ["'self'", 'data:', 'blob:'],
-  'font-src': ["'self'"],
-  'connect-src': ["'self'"],
-  'manifest-src': ["'self'"],
-  'worker-src': ["'self'"],
-  'object-src': ["'none'"],
-  'base-uri': ["'self'"],
-  'form-action': ["'self'"],
-  'frame-ancestors': ["'none'"],
-};
-
 function apiRoutes(
   bar: BarServer,
-  { version, requestsPerMinute, checksAnswers, downloadIdleMs }: HttpOptions,
+  { version, requestsPerMinute, checksAnswers, downloadIdleMs, gate, pairing, follow = followHere }: HttpOptions,
 ): express.Router {
   const api = express.Router();
   // Made when it is first asked for: a start need not wait for it.
@@ -144,9 +158,12 @@ function apiRoutes(
       handler: (_request, _response, next) => next(TOO_MANY),
     }),
   );
+  api.use(askWho(gate));
   api.get('/live', async (request, response) => {
+    const caller = callerOn(response);
+    mustBeAllowed('live', caller);
     if (!bar.broadcaster.hasRoomFor(request.ip ?? '')) throw TOO_MANY_STREAMS;
-    await bar.broadcaster.join(request, response, resumeAfter(request, bar.log.seq()));
+    await bar.broadcaster.join(request, response, resumeAfter(request, bar.log.seq()), caller.known?.id);
   });
   api.use('/files', express.text({ limit: '256kb', type: 'text/csv' }));
   // The body of an imported file is streamed to disk.
@@ -156,11 +173,13 @@ function apiRoutes(
   );
 
   const route = routesOn(api, checksAnswers ?? false);
-  barRoutes(route, bar);
+  barRoutes(route, bar, gate, follow);
   recipeRoutes(route, bar);
   deviceRoutes(route, bar);
   practiceRoutes(route, bar);
   logRoutes(route, bar, openDownloads(downloadIdleMs));
+  accessRoutes(route, gate, pairing);
+  outlookRoutes(route, api, bar, follow);
   route('getClock', () => ({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }));
   route('getHealth', async ({ response }) => {
     const health = { ...(await bar.health()), version };
@@ -175,8 +194,12 @@ function apiRoutes(
   return api;
 }
 
-function barRoutes(route: AddRoute, bar: BarServer): void {
-  route('postEvents', async ({ body }) => {
+/** Where the server is asked at, for one that is not on a network. */
+const followHere: FollowAddress = (request, key) => `http://${request.headers.host ?? ''}/cup/${key}`;
+
+function barRoutes(route: AddRoute, bar: BarServer, gate: Gate, follow: FollowAddress): void {
+  route('postEvents', async ({ body, caller }) => {
+    mustBeAllowedEvents(caller, body.events);
     const result = await bar.post(body.events);
     if (!result.ok) throw eventProblem(result.refused);
     return {
@@ -185,21 +208,27 @@ function barRoutes(route: AddRoute, bar: BarServer): void {
       seq: result.seq,
     };
   });
-  route('takeOrder', async ({ body, response }) => {
-    const taken = await bar.takeOutside(body);
+  route('takeOrder', async ({ body, caller, request, response }) => {
+    const taken = await bar.takeOutside(body, tillOf(caller));
     if (taken.ok) {
       if (taken.isNew) response.status(201);
       const { ok: _ok, ...answer } = taken;
-      return answer;
+      const key = bar.outlook.keyOf(answer.orderId);
+      return key === null ? answer : { ...answer, follow: follow(request, key) };
     }
     const { field, reason, why } = taken;
     throw new HttpProblem(why === 'not-offered' ? 409 : 422, why, 'The order was not taken', reason, [
       { field, reason, code: why },
     ]);
   });
+  route('getOrder', async ({ id, caller }) => {
+    const stands = await bar.outsideStands(id, tillOf(caller));
+    if (!stands) throw NO_SUCH_ORDER;
+    return stands;
+  });
   route('getFeed', () => bar.feed.now());
   route('runFeed', ({ body }) => bar.feed.run(body.running));
-  route('getState', () => bar.snapshot());
+  route('getState', ({ caller }) => ({ ...bar.snapshot(), me: meOf(gate, caller) }));
   route('getPlan', () => ({ ...bar.planning.current(), calm: bar.planning.calm() }));
   route('getPlanProblem', () => {
     const problem = bar.planning.problem();

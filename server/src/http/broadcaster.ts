@@ -18,13 +18,18 @@ const IN_ALL_MAX = 150;
 
 export type LiveName = 'plan' | 'bar' | 'recipes' | 'devices' | 'scale' | 'kettle' | 'storage';
 
-type Listener = { address: string; send: (text: string, seq?: number) => void; end: () => void };
+type Listener = { address: string; callerId: string | undefined; send: (text: string, seq?: number) => void; end: () => void };
 
 export type Broadcaster = {
   /** Whether an address may open one more stream. */
   hasRoomFor: (address: string) => boolean;
-  /** Opens a stream to a page, from after an event's number in the log. */
-  join: (request: Request, response: Response, afterSeq: number) => Promise<void>;
+  /**
+   * Opens a stream to a page, from after an event's number in the log.
+   * @param callerId of a paired device
+   */
+  join: (request: Request, response: Response, afterSeq: number, callerId?: string) => Promise<void>;
+  /** Ends the streams of a device that may not hear them any more. */
+  expel: (callerId: string) => void;
   broadcastEvents: (events: LiveEvent[]) => void;
   /** Sends what is not an event of the log: a plan, changed settings, saved recipes, device readings. */
   broadcast: (name: LiveName, data: unknown) => void;
@@ -55,7 +60,7 @@ export function openBroadcaster(
     hasRoomFor: (address) =>
       listeners.size < IN_ALL_MAX &&
       [...listeners].filter((listener) => listener.address === address).length < FROM_ONE_MAX,
-    join: async (request, response, afterSeq) => {
+    join: async (request, response, afterSeq, callerId) => {
       response.writeHead(200, {
         'Content-Type': 'text/event-stream; charset=utf-8',
         // Without no-transform, compression would hold the events back.
@@ -82,6 +87,7 @@ export function openBroadcaster(
       };
       const listener: Listener = {
         address: request.ip ?? '',
+        callerId,
         send: (text, seq) => (early ? wait(text, seq) : write(text, seq)),
         end: () => response.end(),
       };
@@ -102,6 +108,13 @@ export function openBroadcaster(
       }
       for (const { text, seq } of early) write(text, seq);
       early = null;
+    },
+    expel: (callerId) => {
+      for (const listener of listeners)
+        if (listener.callerId === callerId) {
+          listener.send('event: me\ndata: {}\n\n');
+          listener.end();
+        }
     },
     broadcastEvents: (events) => {
       for (const event of events) sendAll(eventText(event), event.seq);

@@ -4,6 +4,7 @@ import { createServer, get as getOf } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import request from 'supertest';
+import { openGate } from '../access/gate';
 import { accessPolicy } from '../access/hosts';
 import { bar, brewed, http, newId, now, order, cup, post, source, textOf } from '../testing/bar';
 import { httpApp } from './app';
@@ -125,6 +126,8 @@ test('four files go out at once, one that nobody reads is ended, and none of the
     version: 'test',
     requestsPerMinute: 10_000,
     access: accessPolicy(),
+    gate: openGate(null, false),
+    pairing: null,
     downloadIdleMs: 3000,
   });
   const server = createServer(app);

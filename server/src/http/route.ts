@@ -14,6 +14,7 @@ import {
   type QueryRead,
   type Route,
 } from '@even-kettle/core/contract/routes';
+import { callerOn, mustBeAllowed, type Caller } from '../access/gate';
 import { HttpProblem, invalid } from './problem';
 
 export type Asked<Id extends RouteId> = {
@@ -21,6 +22,8 @@ export type Asked<Id extends RouteId> = {
   id: string;
   query: QueryRead<Id>;
   body: BodyRead<Id>;
+  /** Who asks. */
+  caller: Caller;
   request: Request;
   /** For headers, and for streamed answers. */
   response: Response;
@@ -39,11 +42,14 @@ export function routesOn(api: Router, checksAnswers: boolean): AddRoute {
     const route: Route = ROUTES[id];
     const verb = method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete';
     api[verb](expressPath(path), async (request, response) => {
+      const caller = callerOn(response);
+      mustBeAllowed(id, caller);
       response.status(usualStatus(id));
       const answer = await handler({
         id: String(request.params['id'] ?? ''),
         query: readAs(route.query, () => request.query, 'query') as QueryRead<typeof id>,
         body: readAs(route.body?.schema, () => jsonOf(request), route.body?.called) as BodyRead<typeof id>,
+        caller,
         request,
         response,
       });

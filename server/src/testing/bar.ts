@@ -12,6 +12,7 @@ import { CARD_VERSION } from '@even-kettle/core/recipe';
 import type { DataSource } from 'typeorm';
 import type { ImportJob, ImportKind, Imports } from '@even-kettle/core/contract';
 import { solve, type PlanProblem } from '@even-kettle/core/plan';
+import { openGate } from '../access/gate';
 import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
 import { readSetting } from '../store/settings-table';
@@ -79,6 +80,8 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
       version: 'test',
       requestsPerMinute: 10_000,
       access: accessPolicy(),
+    gate: openGate(null, false),
+    pairing: null,
     }),
   );
   await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));
