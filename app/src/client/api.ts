@@ -4,7 +4,7 @@
 import type { BarEvent } from '@even-kettle/core/brew';
 import { addressWith } from '@even-kettle/core/contract/addresses';
 import { rebaseChange } from '@even-kettle/core/contract/rebase';
-import type { AnswerOf, QueryName } from '@even-kettle/core/contract/routes';
+import type { AnswerOf, BodySent, QueryName } from '@even-kettle/core/contract/routes';
 import type {
   Bar,
   BarChange,
@@ -97,6 +97,14 @@ export function apiClient(base = '') {
     planProblem: () => ask('getPlanProblem'),
     plan: () => ask('getPlan'),
     feed: () => ask('getFeed'),
+    pair: (secret: string, name: string) =>
+      ask('pair', { body: { secret, ...(name === '' ? {} : { name }) } }),
+    access: () => ask('getAccess'),
+    invite: (body: BodySent<'invite'>) => ask('invite', { body }),
+    makeKey: (body: BodySent<'makeKey'>) => ask('makeKey', { body }),
+    changeAccess: (id: string, body: BodySent<'changeAccess'>) => ask('changeAccess', { id, body }),
+    revoke: (id: string) => ask('revoke', { id }),
+    cupLink: (orderId: string) => ask('getCupLink', { id: orderId }),
     runFeed: (running: boolean) => ask('runFeed', { body: { running } }),
     postEvents: (events: BarEvent[]) => ask('postEvents', { body: { events } }),
     orderScale: (id: string, order: ScaleOrder) => ask('orderScale', { id, body: order }),

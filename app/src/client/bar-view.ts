@@ -2,7 +2,7 @@
  * What screens see of the bar: one object that is replaced with every change, and those who are told of it.
  */
 import { EMPTY_BAR, type BarState } from '@even-kettle/core/brew';
-import type { Bar, PublishedPlan, StorageState } from '@even-kettle/core/contract';
+import type { Bar, Me, PublishedPlan, StorageState } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import { SCHOOLS, bookOf, latestOf, withSaved, type Recipe, type RecipeBook } from '@even-kettle/core/recipe';
 import type { Link } from './live';
@@ -32,6 +32,10 @@ export type BarView = {
   change: PlanChange | null;
   /** What a page must know to show the bar truly, as the server says it (`CONTRACT_VERSION`). */
   contract: number;
+  /** Who the server takes this device for; null until it has said so. */
+  me: Me | null;
+  /** Why the bar is not shown to this device: it is not paired, it was taken off, or it is for something else than the bar. */
+  shut: 'not-paired' | 'revoked' | 'other-role' | null;
   /** Taps that wait to be stored at the server. */
   waiting: number;
   /** What was refused, and why, until it has been read. */
@@ -64,6 +68,8 @@ export const NOTHING_LOADED: BarView = {
   storage: { level: 'enough', freeMb: null },
   change: null,
   contract: 0,
+  me: null,
+  shut: null,
   waiting: 0,
   refusals: [],
   undoable: null,

@@ -10,7 +10,7 @@ import type { DeviceReadings } from './device-board';
 import type { Link } from './live';
 import type { Outbox } from './outbox';
 import type { ReplicaHolder } from './replica-holder';
-import { Unreadable } from './request';
+import { Refused, Unreadable } from './request';
 import type { Retries } from './retries';
 
 /** If the clock is further than this from the server's, it is measured again, real milliseconds. */
@@ -28,13 +28,15 @@ type Parts = {
   drain: () => Promise<void>;
   /** The server cannot be reached, and there is nothing to show yet. */
   openOffline: () => Promise<void>;
+  /** Deletes what this device keeps of the bar. */
+  forget: () => Promise<void>;
   isClosed: () => boolean;
 };
 
 export type Connection = { load: () => Promise<void>; isStreaming: () => boolean; close: () => void };
 
 export function openConnection(parts: Parts): Connection {
-  const { api, clock, outbox, devices, view, replica, retries, drain, openOffline, isClosed } = parts;
+  const { api, clock, outbox, devices, view, replica, retries, drain, openOffline, forget, isClosed } = parts;
   let closeStream: (() => void) | null = null;
   let streaming = false;
   // Loading the bar anew posts what waits as well, so it goes before that.
@@ -54,6 +56,8 @@ export function openConnection(parts: Parts): Connection {
         unplannable: snapshot.planned?.unplannable ?? [],
         storage: snapshot.storage,
         contract: snapshot.contract ?? 0,
+        me: snapshot.me ?? null,
+        shut: null,
       });
       replica.become(rebase(replica.now(), snapshot));
       closeStream?.();
@@ -61,12 +65,24 @@ export function openConnection(parts: Parts): Connection {
       retries.worked();
       void drain();
     } catch (error) {
+      if (error instanceof Refused && (error.status === 401 || error.status === 403)) return shutOut(error);
       if (error instanceof Unreadable) view.show({ contract: error.contract });
       if (!view.now().bar) await openOffline();
       view.show({ link: 'away', ...(view.now().bar ? {} : { status: 'unreachable' as const }) });
       devices?.lost();
       loadLater();
     }
+  }
+
+  /** The server does not take this device for one of the bar's: nothing is shown, and nothing is tried again by itself. */
+  async function shutOut({ status, problem }: Refused): Promise<void> {
+    closeStream?.();
+    streaming = false;
+    const shut = status === 403 ? 'other-role' : problem.type.endsWith(':revoked') ? 'revoked' : 'not-paired';
+    // A device that was taken off keeps no guest's name, and none of its taps.
+    if (shut === 'revoked') await forget();
+    view.show({ shut, link: 'away', bar: null, status: 'loading' });
+    devices?.lost();
   }
 
   const stream = () =>
@@ -77,6 +93,8 @@ export function openConnection(parts: Parts): Connection {
         recipes: ({ recipes }) => view.takeRecipes(recipes),
         bar: (bar) => view.show({ bar }),
         storage: (storage) => view.show({ storage }),
+        // Its role has changed, or it was taken off.
+        me: () => void load(),
         devices: (all) => devices?.tookAll(all),
         scale: (scale) => devices?.tookScale(scale),
         kettle: (kettle) => devices?.tookKettle(kettle),

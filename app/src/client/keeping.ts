@@ -29,11 +29,13 @@ export function openKeeping({ snapshots, clock, view, replica, isClosed }: Parts
   let timer: ReturnType<typeof setTimeout> | null = null;
   const write = () => {
     timer = null;
-    const { bar, plan } = view.now();
+    const { bar, plan, me } = view.now();
     if (!snapshots || !bar) return;
     const { confirmed: state, seq } = replica.now();
     const now = { barMs: clock.nowMs(), rate: clock.rate(), wallMs: Date.now() };
-    void snapshots.write({ seq, state, bar, recipes: view.saved(), plan, clock: now }).catch(() => undefined);
+    void snapshots
+      .write({ seq, state, bar, recipes: view.saved(), plan, me, clock: now })
+      .catch(() => undefined);
   };
   return {
     open: async () => {
@@ -41,7 +43,7 @@ export function openKeeping({ snapshots, clock, view, replica, isClosed }: Parts
       if (!kept || isClosed() || view.now().bar) return false;
       clock.carryOn(kept.clock);
       view.takeRecipes(kept.recipes);
-      view.show({ status: 'ready', bar: kept.bar, plan: kept.plan });
+      view.show({ status: 'ready', bar: kept.bar, plan: kept.plan, me: kept.me ?? null });
       replica.become(rebase(replica.now(), kept));
       return true;
     },

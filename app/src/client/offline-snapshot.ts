@@ -2,7 +2,7 @@
  * The bar as this device last knew it, kept on the device, so that the app opens and brews with the server away.
  */
 import type { BarState } from '@even-kettle/core/brew';
-import type { Bar } from '@even-kettle/core/contract';
+import type { Bar, Me } from '@even-kettle/core/contract';
 import type { Plan } from '@even-kettle/core/plan';
 import type { Recipe } from '@even-kettle/core/recipe';
 import type { ClockReading } from './clock';
@@ -16,6 +16,8 @@ export type OfflineSnapshot = {
   bar: Bar;
   recipes: Recipe[];
   plan: Plan | null;
+  /** Who the server took this device for. */
+  me?: Me | null;
   /** Bar time when it was kept, and this device's wall clock then. */
   clock: ClockReading & { wallMs: number };
 };
@@ -23,6 +25,8 @@ export type OfflineSnapshot = {
 export type OfflineSnapshots = {
   read: () => Promise<OfflineSnapshot | null>;
   write: (kept: OfflineSnapshot) => Promise<void>;
+  /** Deletes it, with what was set aside. */
+  clear: () => Promise<void>;
 };
 
 /** This number changes when a state of an earlier version cannot be read any more. */
@@ -41,4 +45,8 @@ export const openOfflineSnapshots = (): OfflineSnapshots => ({
     return null;
   },
   write: async (kept) => void (await (await database()).put(KEPT, kept, KEY)),
+  clear: async () => {
+    const stored = await database();
+    await Promise.all([stored.delete(KEPT, KEY), stored.delete(KEPT, SET_ASIDE)]);
+  },
 });

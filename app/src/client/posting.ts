@@ -20,13 +20,15 @@ type Parts = {
   view: ViewHolder;
   replica: ReplicaHolder;
   retries: Retries;
+  /** Loads the bar anew, since the server does not know this device any more. */
+  reload: () => Promise<void>;
   isStreaming: () => boolean;
   isClosed: () => boolean;
 };
 
 /** @returns posts what waits; while that goes on, what comes meanwhile is posted with it */
 export function openPosting(parts: Parts): () => Promise<void> {
-  const { api, outbox, view, replica, retries, isStreaming, isClosed } = parts;
+  const { api, outbox, view, replica, retries, reload, isStreaming, isClosed } = parts;
   let posting: Promise<void> | null = null;
   let oneByOne = false;
   const nextBatch = () => unsent(replica.now()).slice(0, oneByOne ? 1 : POST_AT_ONCE);
@@ -53,7 +55,8 @@ export function openPosting(parts: Parts): () => Promise<void> {
       // Only a fault of the events themselves removes one of them; any other fault may pass.
       if (!(error instanceof Refused) || !OF_THE_EVENTS.has(error.status)) {
         view.show({ link: 'away' });
-        retries.later(drain);
+        if (error instanceof Refused && error.status === 401) void reload();
+        else retries.later(drain);
         return false;
       }
       const named = error.problem.errors?.some(({ eventId }) => eventId !== undefined);

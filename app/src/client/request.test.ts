@@ -105,6 +105,7 @@ describe('the live stream', () => {
         scale: hear('scale'),
         kettle: hear('kettle'),
         storage: hear('storage'),
+        me: hear('me'),
         beat: hear('beat'),
       },
       onLink: (link) => void heard.push(link),

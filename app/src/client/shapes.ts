@@ -163,6 +163,8 @@ export type LiveMessages = {
   scale: ScaleState;
   kettle: KettleState;
   storage: StorageState;
+  /** The device's role has changed, or it was taken off. */
+  me: object;
   /** The server's clock, and what a page must know to show the bar truly. */
   beat: { barMs: number; contract?: number };
 };
@@ -176,6 +178,7 @@ const LIVE: Record<LiveName, Check> = {
   scale,
   kettle,
   storage,
+  me: isObject,
   beat: shape({ barMs: number }),
 };
 export const isLiveMessage = <Name extends LiveName>(

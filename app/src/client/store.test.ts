@@ -276,6 +276,7 @@ test('with no server the app opens on the bar as it was last known here, takes t
   const keeper: OfflineSnapshots = {
     read: async () => written.at(-1) ?? null,
     write: async (kept) => void written.push(kept),
+    clear: async () => void written.splice(0),
   };
   const first = device(api, memoryOutbox(), () => 0, keeper);
   await first.store.open();

@@ -27,6 +27,8 @@ export type BarStore = {
   /** Loads the bar and stays in touch with it. */
   open: () => Promise<void>;
   close: () => void;
+  /** Loads the bar anew: this device was paired. */
+  reload: () => Promise<void>;
   /** Applies events at once and stores them as soon as possible. False if the bar's rules refuse them. */
   act: (events: BarEvent[], label?: string) => boolean;
   undo: () => void;
@@ -63,12 +65,29 @@ export function openStore(parts: Parts): BarStore {
   const replica = holdReplica(view);
   const retries = openRetries();
   const shared = { ...parts, view, replica, retries, isClosed: () => closed };
-  const drain = openPosting({ ...shared, isStreaming: () => connection.isStreaming() });
+  const drain = openPosting({
+    ...shared,
+    reload: () => connection.load(),
+    isStreaming: () => connection.isStreaming(),
+  });
   const keeping = openKeeping({ ...shared, snapshots });
   const openOffline = async () => {
     if (await keeping.open()) void planHere();
   };
-  const connection: Connection = openConnection({ ...shared, devices: parts.devices, drain, openOffline });
+  const forget = async () => {
+    keeping.close();
+    const waiting = await outbox.all().catch(() => []);
+    await outbox.remove(waiting.map(({ id }) => id)).catch(() => undefined);
+    await snapshots?.clear().catch(() => undefined);
+    replica.become(freshReplica());
+  };
+  const connection: Connection = openConnection({
+    ...shared,
+    devices: parts.devices,
+    drain,
+    openOffline,
+    forget,
+  });
   const given = () => givenOf(view.now(), view.saved(), clock.nowMs());
 
   function act(events: BarEvent[], label?: string): boolean {
@@ -121,6 +140,7 @@ export function openStore(parts: Parts): BarStore {
       retries.close();
       keeping.close();
     },
+    reload: connection.load,
     act,
     undo,
     dismiss: (id) => view.show({ refusals: view.now().refusals.filter((said) => said.id !== id) }),

@@ -43,6 +43,9 @@ type FrameProps = {
   title: ReactNode;
 };
 
+/** What fills the window alone: the board, pairing, and whatever a device sees that the bar does not let in. */
+const ALONE = ['/board', '/pair'];
+
 export function AppFrame({ children, strip, mark, title }: FrameProps) {
   const [keys, setKeys] = useState(false);
   useShortcuts({
@@ -77,26 +80,36 @@ function Frame({ children, strip, mark }: Omit<FrameProps, 'title'>) {
   const wide = useWindowDimensions().width >= WIDE;
   // What goes on paper stands alone.
   const path = usePathname();
+  const { shut } = useBar();
   if (path.endsWith('/print')) return children;
+  // The places keep their place in the tree: the navigator does not bear that they are mounted anew by themselves.
+  const isAlone = ALONE.includes(path) || shut !== null;
   return (
     <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: theme.bg }}>
-      {wide ? <PlaceNav wide mark={mark} /> : null}
+      {wide && !isAlone ? <PlaceNav wide mark={mark} /> : null}
       <View style={{ flex: 1, minHeight: 0 }}>
-        <TopLine />
-        <OlderApp />
-        <MadeUpNote />
-        <DiskNote />
-        <Refusals />
-        <UpdateNote />
-        {path === '/' ? null : <Boundary what={WORDS.whatHandsMustDo}>{strip}</Boundary>}
+        {isAlone ? null : <Notices path={path} strip={strip} />}
         <View role="main" style={{ flex: 1, minHeight: 0 }}>
           {children}
         </View>
       </View>
-      {wide ? null : <PlaceNav mark={mark} />}
+      {wide || isAlone ? null : <PlaceNav mark={mark} />}
     </View>
   );
 }
+
+/** What is said above every place. */
+const Notices = ({ path, strip }: { path: string; strip: ReactNode }) => (
+  <>
+    <TopLine />
+    <OlderApp />
+    <MadeUpNote />
+    <DiskNote />
+    <Refusals />
+    <UpdateNote />
+    {path === '/' ? null : <Boundary what={WORDS.whatHandsMustDo}>{strip}</Boundary>}
+  </>
+);
 
 function TopLine() {
   const theme = useTheme();

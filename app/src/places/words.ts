@@ -7,6 +7,8 @@ import { WORDS as PARTS } from '../parts/words';
 export const WORDS = {
   allergy: PARTS.allergy,
   practice: 'Practice',
+  theBoard: 'the board',
+  pairing: 'pairing',
   barIsMadeUp: 'This bar is made up. Nothing here is stored.',
   leaveIt: 'Leave',
   leaveMadeUpBar: 'Leave the made-up bar',

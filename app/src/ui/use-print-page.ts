@@ -15,11 +15,11 @@ export function usePrintPage(): void {
   }, []);
 }
 
-/** Prints one part of a page, and nothing around it. */
-export function printOnly(testID: string): void {
+/** Prints one part of a page, and nothing around it. @param size of the paper, as style sheets name it */
+export function printOnly(testID: string, size = 'A4 landscape'): void {
   const part = `[data-testid="${testID}"]`;
   const style = document.createElement('style');
-  style.textContent = `@page { size: A4 landscape; margin: 12mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } body * { visibility: hidden } ${part}, ${part} * { visibility: visible } ${part} { position: fixed; left: 0; top: 0; width: 100% } }`;
+  style.textContent = `@page { size: ${size}; margin: 6mm } @media print { html, body, #root { height: auto !important; overflow: visible !important; background: #fff } body * { visibility: hidden } ${part}, ${part} * { visibility: visible } ${part} { position: fixed; left: 0; top: 0; width: 100% } }`;
   document.head.append(style);
   window.print();
   style.remove();

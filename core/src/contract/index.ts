@@ -19,4 +19,5 @@ export { ARCHIVE_FORMAT, archiveParts, archiveSchema } from './archive';
 export type { Unreadable } from './archive';
 export { line, thingId } from './words';
 export { oneLine, readStoredEvent, upgradedEvent } from './stored-event';
+export { inviteSchema, makeKeySchema, pairSchema } from './access';
 export type { Access, AccessDevice, Invitation, Me } from './access';

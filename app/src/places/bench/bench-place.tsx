@@ -6,12 +6,14 @@ import { View, useWindowDimensions } from 'react-native';
 import { router, useLocalSearchParams } from 'expo-router';
 import type { Bar } from '@even-kettle/core/contract';
 import { useBar } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { Button } from '../../ui/button';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
-import { Heading } from '../../ui/text';
+import { Heading, Text } from '../../ui/text';
 import { WIDE } from '../../ui/theme';
 import { Unreachable } from '../unreachable';
+import { AccessCards } from './access-card';
 import { DeviceCard } from './device-card';
 import { CoffeesCard } from './coffees-card';
 import { FeedCard } from './feed-card';
@@ -26,7 +28,13 @@ import { PlaceCard, UnitsCard } from './place-cards';
 import { PlanFilesCard } from './plan-files-card';
 import { WORDS } from './words';
 
-type Section = { id: string; name: string; cards: (bar: Bar) => ReactNode };
+type Section = {
+  id: string;
+  name: string;
+  cards: (bar: Bar) => ReactNode;
+  /** Shown to every device; the others to those that may change the bar's settings. */
+  own?: true;
+};
 
 const SECTIONS: readonly Section[] = [
   {
@@ -83,6 +91,7 @@ const SECTIONS: readonly Section[] = [
   {
     id: 'device',
     name: WORDS.thisDevice,
+    own: true,
     cards: (bar) => (
       <>
         <LookCard />
@@ -90,13 +99,17 @@ const SECTIONS: readonly Section[] = [
       </>
     ),
   },
-  { id: 'plan', name: WORDS.planFiles, cards: () => <PlanFilesCard /> },
+  { id: 'access', name: WORDS.accessSection, cards: (bar) => <AccessCards bar={bar} /> },
+  { id: 'plan', name: WORDS.planFiles, cards: () => <PlanFilesCard />, own: true },
 ];
 
 /** On a phone one page; where there is room a section at a time, beside their names. */
 export function BenchPlace() {
   const { bar, status } = useBar();
   const isWide = useWindowDimensions().width >= WIDE;
+  const may = useMay();
+  const isLead = may('changeBar');
+  const sections = SECTIONS.filter(({ own }) => own || isLead);
   if (status === 'unreachable') return <Unreachable />;
   return (
     <Page wide={isWide}>
@@ -104,25 +117,26 @@ export function BenchPlace() {
         <Heading>{WORDS.bench}</Heading>
         <Button label={WORDS.practice} onPress={() => router.push('/practice')} />
       </Row>
+      {isLead ? null : <Text quiet>{WORDS.leadChanges}</Text>}
       {!bar ? (
         <Loading what={WORDS.theBench} height={300} />
       ) : isWide ? (
-        <Sections bar={bar} />
+        <Sections bar={bar} sections={sections} />
       ) : (
-        SECTIONS.map(({ id, cards }) => <Fragment key={id}>{cards(bar)}</Fragment>)
+        sections.map(({ id, cards }) => <Fragment key={id}>{cards(bar)}</Fragment>)
       )}
     </Page>
   );
 }
 
 /** Which section is open stands in the address, so that it can be come back to. */
-function Sections({ bar }: { bar: Bar }) {
+function Sections({ bar, sections }: { bar: Bar; sections: readonly Section[] }) {
   const { section } = useLocalSearchParams<{ section?: string }>();
-  const open = SECTIONS.find(({ id }) => id === section) ?? SECTIONS[0]!;
+  const open = sections.find(({ id }) => id === section) ?? sections[0]!;
   return (
     <Row style={{ alignItems: 'flex-start', gap: 20 }}>
       <View role="navigation" aria-label={WORDS.sectionsOfTheBench} style={{ width: 200, gap: 8 }}>
-        {SECTIONS.map(({ id, name }) => (
+        {sections.map(({ id, name }) => (
           <Button
             key={id}
             label={name}

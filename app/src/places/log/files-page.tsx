@@ -5,9 +5,10 @@
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useMutation } from '@tanstack/react-query';
-import { addressWith } from '@even-kettle/core/contract/addresses';
+import { addressWith, type RouteId } from '@even-kettle/core/contract/addresses';
 import type { RowsIn } from '@even-kettle/core/contract';
 import { useHere } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { chooseFile } from '../../ui/files';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -20,14 +21,20 @@ import { refusalWords } from './refusal-words';
 import { WORDS } from './words';
 
 type Query = { guests?: 'without' };
-const OUT: [name: string, path: (query: Query) => string, what: string][] = [
-  [WORDS.logCsv, (query) => addressWith('getLogCsv', {}, query), WORDS.csvHint],
-  [WORDS.logJsonLines, (query) => addressWith('getLogJsonl', {}, query), WORDS.wholeRecordsHint],
-  [WORDS.careCalendar, () => addressWith('getCareCalendar'), WORDS.clothsAndCoffeesHint],
-  [WORDS.wholeBar, (query) => addressWith('getArchive', {}, query), WORDS.archiveHint],
+const OUT: [name: string, path: (query: Query) => string, what: string, route: RouteId][] = [
+  [WORDS.logCsv, (query) => addressWith('getLogCsv', {}, query), WORDS.csvHint, 'getLogCsv'],
+  [
+    WORDS.logJsonLines,
+    (query) => addressWith('getLogJsonl', {}, query),
+    WORDS.wholeRecordsHint,
+    'getLogJsonl',
+  ],
+  [WORDS.careCalendar, () => addressWith('getCareCalendar'), WORDS.clothsAndCoffeesHint, 'getCareCalendar'],
+  [WORDS.wholeBar, (query) => addressWith('getArchive', {}, query), WORDS.archiveHint, 'getArchive'],
 ];
 
 export function FilesPage() {
+  const may = useMay();
   const [isWithout, setWithout] = useState(false);
   const query: Query = isWithout ? { guests: 'without' } : {};
   return (
@@ -39,7 +46,7 @@ export function FilesPage() {
             <Card>
               <Subheading>{WORDS.toTakeAlong}</Subheading>
               <Switch label={WORDS.leaveOutGuests} on={isWithout} onChange={setWithout} />
-              {OUT.map(([name, path, what]) => (
+              {OUT.filter(([, , , route]) => may(route)).map(([name, path, what]) => (
                 <Row key={name}>
                   <View style={{ flex: 1 }}>
                     <Text>{name}</Text>
@@ -55,19 +62,25 @@ export function FilesPage() {
                 </Row>
               ))}
             </Card>
-            <TableCard what="roasts" title={WORDS.roastList} columns={WORDS.coffeeColumns} />
+            {may('postRoasts') ? (
+              <TableCard what="roasts" title={WORDS.roastList} columns={WORDS.coffeeColumns} />
+            ) : null}
             <TableCard what="orders" title={WORDS.ordersLabel} columns={WORDS.orderColumns} />
           </>
         }
         second={
-          <>
-            <LargeFileCard kind="log" title={WORDS.logFromCsv}>
-              {WORDS.importLogHint}
-            </LargeFileCard>
-            <LargeFileCard kind="archive" title={WORDS.wholeBarFromFile}>
-              {WORDS.restoreHint}
-            </LargeFileCard>
-          </>
+          !may('postImport') ? (
+            <Text quiet>{WORDS.leadReadsIn}</Text>
+          ) : (
+            <>
+              <LargeFileCard kind="log" title={WORDS.logFromCsv}>
+                {WORDS.importLogHint}
+              </LargeFileCard>
+              <LargeFileCard kind="archive" title={WORDS.wholeBarFromFile}>
+                {WORDS.restoreHint}
+              </LargeFileCard>
+            </>
+          )
         }
       />
     </Page>

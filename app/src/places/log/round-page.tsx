@@ -18,6 +18,7 @@ import {
 import type { Bar } from '@even-kettle/core/contract';
 import { METHODS, type Recipe } from '@even-kettle/core/recipe';
 import { newId, useBar, useHere } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { useAct } from '../../device/use-act';
 import { dayAndTime } from '../../words/hands-words';
 import { Field } from '../../ui/field';
@@ -212,6 +213,7 @@ function KeepRecipe({ round, bar }: { round: Round; bar: Bar }) {
     },
     onSuccess: (changed) => store.tookBar(changed),
   });
+  const may = useMay();
   if (!won || !coffee) return null;
   const words = hiddenInWords(trial, bar, recipes) ?? won.name;
   const isOn = bar.menu?.some(({ coffeeId, recipeId }) => coffeeId === coffee.id && recipeId === won.id);
@@ -220,11 +222,12 @@ function KeepRecipe({ round, bar }: { round: Round; bar: Bar }) {
     <>
       <Button
         kind="main"
+        disabled={put.isPending || !may('changeBar')}
         label={WORDS.putOnMenu(letter, words, coffee.name)}
-        disabled={put.isPending}
         onPress={() => put.mutate({ recipe: won, coffeeId: coffee.id })}
         testID="keep-best"
       />
+      {may('changeBar') ? null : <Text quiet>{WORDS.leadKeeps}</Text>}
       {put.error ? <Text role="alert">{WORDS.serverUnreachable}</Text> : null}
     </>
   );
@@ -255,6 +258,7 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
       event.recipeId === round.recipeId &&
       event.atMs >= round.begunMs,
   );
+  const may = useMay();
   const coffees = coffeesWithTrial(bar, coffee, round.recipeId, trial);
   const keep = useMutation({
     mutationFn: () => api.changeBar({ coffees: coffees ?? [] }, bar),
@@ -270,10 +274,11 @@ function KeepBest({ round, bar }: { round: Round; bar: Bar }) {
       <Button
         kind="main"
         label={WORDS.keepFor(letter, words, coffee)}
-        disabled={keep.isPending}
+        disabled={keep.isPending || !may('changeBar')}
         onPress={() => keep.mutate()}
         testID="keep-best"
       />
+      {may('changeBar') ? null : <Text quiet>{WORDS.leadKeeps}</Text>}
       {keep.error ? <Text role="alert">{WORDS.serverUnreachable}</Text> : null}
     </>
   );

@@ -5,6 +5,8 @@ import { counted, plural, type Shown } from '../../ui/language';
 import { WORDS as PARTS } from '../../parts/words';
 
 export const WORDS = {
+  leadKeeps: 'What has won is kept on the lead’s device.',
+  leadReadsIn: 'Logs, roast lists and archives are read in on the lead’s device.',
   log: PARTS.log,
   serverUnreachable: PARTS.serverUnreachable,
   tryAgain: PARTS.tryAgain,

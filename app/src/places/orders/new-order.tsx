@@ -13,6 +13,7 @@ import { Card } from '../../ui/card';
 import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Field } from '../../ui/field';
+import { Switch } from '../../ui/switch';
 import { Form } from '../../ui/by-keys';
 import { LeaveTap } from '../../ui/leave-tap';
 import { useDraft } from '../../ui/use-draft';
@@ -43,7 +44,7 @@ import { WORDS } from '../../parts/orders/words';
 const MOST_CUPS = 6;
 const NONE: number[] = [];
 
-type OrderDraft = { name: string; drafts: Draft[] };
+type OrderDraft = { name: string; drafts: Draft[]; nameShown?: boolean };
 
 /** An order that was being typed, as this version has it. */
 function isOrderDraft(kept: unknown): kept is OrderDraft {
@@ -108,13 +109,13 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const counter = useCounter(bar);
   const { menu } = counter;
   const hasMenu = (bar.menu?.length ?? 0) > 0;
-  const [{ name, drafts }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
+  const [{ name, drafts, nameShown = false }, keepDraft, forgetDraft] = useDraft<OrderDraft>(
     `order.${units.volume}`,
     () => ({ name: '', drafts: hasMenu ? [] : [firstDraft(counter)] }),
     isOrderDraft,
   );
-  const setName = (next: string) => keepDraft({ name: next, drafts });
-  const setDrafts = (next: Draft[]) => keepDraft({ name, drafts: next });
+  const setName = (next: string) => keepDraft({ name: next, drafts, nameShown });
+  const setDrafts = (next: Draft[]) => keepDraft({ name, drafts: next, nameShown });
   const [asked, setAsked] = useState(false);
   const read = useMemo(() => drafts.map((draft) => readDraft(draft, counter)), [drafts, counter]);
   const allRight = drafts.length > 0 && read.every(({ ok }) => ok);
@@ -206,6 +207,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
         type: 'order-taken' as const,
         orderId: newId(),
         ...(called ? { name: called } : {}),
+        ...(called && nameShown ? { nameShown: true as const } : {}),
         ...(outS === null ? {} : timesOf(outS, nowS, standsIn, shareNow(state, bar))),
         ...standsIn,
         cups: indexes.map((index) => chosen[index]!),
@@ -310,6 +312,13 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
             style={{ flex: 1 }}
           />
         </Row>
+        {name.trim() === '' ? null : (
+          <Switch
+            label={WORDS.nameOnBoard}
+            on={nameShown}
+            onChange={(shown) => keepDraft({ name, drafts, nameShown: shown })}
+          />
+        )}
         {drafts.length >= MOST_CUPS ? <Text quiet>{WORDS.sixCupsAtMost}</Text> : null}
         {allRight ? (
           <Card>

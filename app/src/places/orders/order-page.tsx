@@ -4,7 +4,7 @@
  */
 import { useState } from 'react';
 import { router, useLocalSearchParams } from 'expo-router';
-import { badgeOf, isOpen, type OrderState } from '@even-kettle/core/brew';
+import { badgeOf, isOpen, shownNameOf, type OrderState } from '@even-kettle/core/brew';
 import type { Bar } from '@even-kettle/core/contract';
 import { useBar, useUnits } from '../../client/bar-context';
 import { useAct } from '../../device/use-act';
@@ -15,7 +15,9 @@ import { Card } from '../../ui/card';
 import { Field } from '../../ui/field';
 import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
+import { Switch } from '../../ui/switch';
 import { Heading, Text } from '../../ui/text';
+import { GuestLink } from './guest-link';
 import { Undo } from '../../parts/undo';
 import { Wishes } from '../../parts/wishes';
 import { AddCup, ChangeCup, GuestLeft, Join, OtherQueue, Split } from './order-changes';
@@ -81,6 +83,7 @@ function OneOrder({ order, bar }: { order: OrderState; bar: Bar }) {
         />
       </Row>
       <Rename order={order} />
+      <FromTill order={order} />
       {order.cups.map((cup, index) => (
         <Card key={cup.cupId} style={{ gap: 8 }}>
           {changing?.what === 'cup' && changing.cupId === cup.cupId ? null : (
@@ -135,28 +138,48 @@ function OneOrder({ order, bar }: { order: OrderState; bar: Bar }) {
           {button('left', WORDS.guestHasLeft)}
         </Row>
       ) : null}
+      <GuestLink orderId={order.id} badge={order.badge} />
     </Page>
   );
+}
+
+function FromTill({ order: { events } }: { order: OrderState }) {
+  const [first] = events;
+  if (first?.type !== 'order-taken' || first.till === undefined) return null;
+  return <Text quiet>{WORDS.fromTill(first.till)}</Text>;
 }
 
 function Rename({ order }: { order: OrderState }) {
   const act = useAct();
   const [name, setName] = useState(order.name ?? '');
   const trimmed = name.trim();
+  const isShown = shownNameOf(order) !== undefined;
+  const say = (called: string, shown: boolean) =>
+    act(
+      [
+        {
+          type: 'order-renamed',
+          orderId: order.id,
+          ...(called ? { name: called } : {}),
+          ...(called && shown ? { nameShown: true as const } : {}),
+        },
+      ],
+      WORDS.renamed,
+    );
   return (
-    <Row style={{ alignItems: 'flex-end' }}>
-      <Field label={WORDS.forWhom} value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
-      <Button
-        label={WORDS.save}
-        says={WORDS.saveTheName}
-        disabled={trimmed === (order.name ?? '')}
-        onPress={() =>
-          act(
-            [{ type: 'order-renamed', orderId: order.id, ...(trimmed ? { name: trimmed } : {}) }],
-            WORDS.renamed,
-          )
-        }
-      />
-    </Row>
+    <>
+      <Row style={{ alignItems: 'flex-end' }}>
+        <Field label={WORDS.forWhom} value={name} maxLength={40} onChangeText={setName} style={{ flex: 1 }} />
+        <Button
+          label={WORDS.save}
+          says={WORDS.saveTheName}
+          disabled={trimmed === (order.name ?? '')}
+          onPress={() => say(trimmed, isShown)}
+        />
+      </Row>
+      {order.name === undefined ? null : (
+        <Switch label={WORDS.nameOnBoard} on={isShown} onChange={(shown) => say(order.name ?? '', shown)} />
+      )}
+    </>
   );
 }

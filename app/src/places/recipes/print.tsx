@@ -26,7 +26,7 @@ import { convert, type Conversion } from './conversion';
 import { sizeText } from '../../words/size-text';
 import { PourChart } from './pour-chart';
 import { Wall, WallSizes } from './print-wall';
-import { QrPicture } from './share';
+import { QrPicture } from '../../ui/qr-picture';
 import { START_CUE_WORDS, lower, pathInWords } from '../../words/path-words';
 import { PathDrawings } from './steps';
 import { WORDS } from './words';
@@ -87,7 +87,11 @@ export function PrintRecipe({ recipe }: { recipe: Recipe }) {
               <Heading style={{ fontSize: 24, lineHeight: 30 }}>{recipe.name}</Heading>
               <Text size="small">{recipe.why}</Text>
             </View>
-            <QrPicture text={recipeCode(recipe, window.location.origin)} size={110} />
+            <QrPicture
+              text={recipeCode(recipe, window.location.origin)}
+              size={110}
+              says={WORDS.recipeAsCode}
+            />
           </Row>
           {several.length > 1 ? (
             <Wall recipe={recipe} sizes={several} units={units} />

@@ -21,6 +21,7 @@ import {
 import { inWords, showClock, showTemperature } from '@even-kettle/core/units';
 import { brewersOn, placeOf } from '@even-kettle/core/plan';
 import { useBar, useUnits } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { RadioGroup, tabStop } from '../../ui/by-keys';
 import { useTheme } from '../../ui/use-theme';
 import { Button } from '../../ui/button';
@@ -39,18 +40,23 @@ export function RecipeList({ recipes, chosenId }: { recipes: readonly Recipe[]; 
   const [wish, setWish] = useState<Wish | 'any'>('any');
   const here = bar ? brewersOn(bar) : [];
   const place: BrewSite = bar ? placeOf(bar, bar.coffees[0]?.roast ?? 'medium') : DEFAULT_PLACE;
+  const may = useMay();
   const shown = chooseShown(recipes, method, wish, place, here);
   return (
     <View style={{ gap: 12 }}>
       <Row style={{ justifyContent: 'space-between' }}>
         <Heading style={{ flex: 1 }}>{WORDS.recipes}</Heading>
-        <Button icon="plus" label={WORDS.newRecipe} onPress={() => router.push('/recipes/new')} />
-        <Button
-          kind="bare"
-          label={WORDS.importIt}
-          says={WORDS.importHint}
-          onPress={() => router.push('/recipes/import')}
-        />
+        {may('saveRecipe') ? (
+          <>
+            <Button icon="plus" label={WORDS.newRecipe} onPress={() => router.push('/recipes/new')} />
+            <Button
+              kind="bare"
+              label={WORDS.importIt}
+              says={WORDS.importHint}
+              onPress={() => router.push('/recipes/import')}
+            />
+          </>
+        ) : null}
       </Row>
       <MethodTiles recipes={recipes} here={here} value={method} onChange={setMethod} />
       <Choice

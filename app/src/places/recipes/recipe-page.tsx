@@ -7,6 +7,7 @@ import { router } from 'expo-router';
 import { METHODS, why, type BrewCard, type Recipe, type WhyOf } from '@even-kettle/core/recipe';
 import { brewersOn } from '@even-kettle/core/plan';
 import { useBar, useHere, useUnits } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { changesInWords } from '../../words/change-words';
 import { saveFile } from '../../ui/files';
 import { Button } from '../../ui/button';
@@ -27,6 +28,7 @@ import { WORDS } from './words';
 
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
+  const may = useMay();
   const { bar, recipes } = useBar();
   const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, sizeText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
@@ -108,16 +110,20 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             says={WORDS.showWholeMethod}
             onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: recipe.id } })}
           />
-          <Button
-            label={WORDS.changeIt}
-            onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
-          />
-          <Button
-            label={WORDS.copyIt}
-            onPress={() =>
-              router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
-            }
-          />
+          {may('saveRecipe') ? (
+            <>
+              <Button
+                label={WORDS.changeIt}
+                onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
+              />
+              <Button
+                label={WORDS.copyIt}
+                onPress={() =>
+                  router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
+                }
+              />
+            </>
+          ) : null}
           <Button
             label={WORDS.versions}
             onPress={() => router.push({ pathname: '/recipes/[id]/versions', params: { id: recipe.id } })}

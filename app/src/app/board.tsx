@@ -1,0 +1,1 @@
+export { BoardPlace as default } from '../places/alone';

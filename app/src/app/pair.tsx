@@ -1,0 +1,1 @@
+export { PairPlace as default } from '../places/alone';
