@@ -8,6 +8,8 @@ import { root } from './lib.mjs';
 
 /** The server's own code for: starting again is of no use. */
 const NOT_AGAIN = 78;
+/** The server's own code for: start me anew at once, a copy was restored. */
+const START_ANEW = 75;
 const LONGEST_WAIT_MS = 30_000;
 /** After this long a server counts as well again. */
 const WELL_MS = 60_000;
@@ -25,6 +27,7 @@ export function serve(env, main = join(root, 'server/dist/main.js')) {
     });
     child.once('exit', (code) => {
       if (stopped || code === 0 || code === NOT_AGAIN) process.exit(code ?? 0);
+      if (code === START_ANEW) return start();
       if (Date.now() - startedMs > WELL_MS) waitMs = 500;
       console.error(`The server ended by itself. It starts again in ${waitMs / 1000} s.`);
       setTimeout(() => (stopped ? process.exit(0) : start()), waitMs);

@@ -37,7 +37,7 @@ function skippingClock() {
 
 async function open(env: Record<string, string>): Promise<number> {
   const { sources, skip } = skippingClock();
-  const served = await serve(readSettings(env), logger, resort, sources);
+  const served = await serve(readSettings(env), logger, resort, { clockSources: sources });
   bars.set(served.port, {
     served,
     skip: (byMs) => {

@@ -14,6 +14,7 @@ import { v7 as uuid } from 'uuid';
 import { LANTERN_PIER } from '../src/demo/benches';
 import { quoterHere } from '../src/planning/quoter';
 import { workerSolver, type Solver } from '../src/planning/solver';
+import { proveCopy } from '../src/copies/prove';
 import { openBar } from '../src/server';
 import { openDatabase } from '../src/store/database';
 
@@ -75,6 +76,7 @@ async function hour(name: string, solver: Solver): Promise<void> {
     source: await openDatabase(join(folder, 'bar.sqlite')),
     solver,
     quoter: quoterHere,
+    proveCopy,
     importWorker: new URL('./import.worker.js', import.meta.url),
     clockRate: RATE,
     warn: (detail, message) => broken.push(`${message} ${JSON.stringify(detail)}`),

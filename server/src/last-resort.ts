@@ -6,6 +6,8 @@ import type { Logger } from 'pino';
 
 /** The exit code of a fault that a person has to remove: a restart is of no use. */
 export const NOT_AGAIN = 78;
+/** The exit code of a server that is to be started anew at once: a copy stands in the place of its database. */
+export const START_ANEW = 75;
 const CLOSE_MS = 3000;
 
 export type LastResort = {

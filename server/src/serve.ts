@@ -13,19 +13,25 @@ import { accessPolicy } from './access/hosts';
 import type { ClockSources } from './bar-clock';
 import { httpApp, type HttpOptions } from './http/app';
 import { cupRouter } from './http/outlook-routes';
-import type { LastResort } from './last-resort';
+import { START_ANEW, type LastResort } from './last-resort';
 import { networkFolder } from './network/names';
 import { secretIn } from './network/secret';
 import { cupPages } from './network/cup-page';
 import { openNetwork, type Network } from './network/network';
 import { workerQuoter } from './planning/quoter';
+import { restoreCopy } from './copies/restore';
 import { workerSolver } from './planning/solver';
+import { workerJobs } from './planning/worker-jobs';
+import { copiesFolder } from './copies/copy-files';
+import type { Proof } from './copies/prove';
 import { openBar, type BarServer } from './server';
 import type { Settings } from './settings';
 import { lockDatabase, openDatabase } from './store/database';
 
 /** How long a connection of the database may keep the thread waiting for a lock, milliseconds. */
 const BUSY_MS = 20;
+/** A log of years is folded well within this, real milliseconds. */
+const PROVE_WITHIN_MS = 600_000;
 
 export type Served = {
   /** The port that it listens on, where the settings left that open. */
@@ -40,21 +46,34 @@ export type Served = {
 /** Over plain HTTP what answers is what listens. */
 const alike = (http: Server) => ({ http, listening: http });
 
+type ServeParts = {
+  /** Clocks other than the system's, for tests that skip time. */
+  clockSources?: Omit<ClockSources, 'isIdle'>;
+  /** Called when a copy stands in the place of the database, and the server is closed. */
+  restored?: () => void;
+};
+
+/** Whoever runs the server starts it again (`scripts/serve.mjs`, or the system). */
+const endToStartAnew = () => process.exit(START_ANEW);
+
 /**
- * @param clockSources clocks other than the system's, for tests that skip time
  * @throws CannotStart where the database is in use; the error of the network where the port cannot be listened on
  */
 export async function serve(
   settings: Settings,
   logger: Logger,
   resort: LastResort,
-  clockSources?: Omit<ClockSources, 'isIdle'>,
+  { clockSources, restored = endToStartAnew }: ServeParts = {},
 ): Promise<Served> {
   const unlock = lockDatabase(settings.databaseFile);
-  const source = await openDatabase(settings.databaseFile, { busyMs: BUSY_MS });
+  const source = await openDatabase(settings.databaseFile, {
+    busyMs: BUSY_MS,
+    copiesTo: copiesFolder(settings.databaseFile),
+  });
   resort.close(() => source.destroy());
   const folder = networkFolder(settings.databaseFile);
   const credentials = await openCredentials(await openAccessDatabase(join(folder, 'access.sqlite')));
+  const proving = workerJobs<string, Proof>(new URL('./copy.worker.js', import.meta.url), 'copies');
   const bar = await openBar({
     source,
     solver: workerSolver(new URL('./plan.worker.js', import.meta.url)),
@@ -69,6 +88,9 @@ export async function serve(
       .update(readFileSync(fileURLToPath(import.meta.url)))
       .digest('hex'),
     fatal: resort.fatal,
+    proveCopy: async (file) =>
+      (await proving.ask(file, PROVE_WITHIN_MS)) ?? { ok: false, reason: 'The server was stopped.' },
+    ...(settings.copiesTo === null ? {} : { copiesTo: settings.copiesTo }),
     guestSecret: secretIn(folder, 'guests.secret'),
   });
   credentials.onEnded((id) => {
@@ -78,7 +100,9 @@ export async function serve(
   });
   const access = accessPolicy([...settings.hosts, settings.networkName]);
   const gate = openGate(credentials, settings.network);
-  const network = settings.network ? await openNetwork(settings, folder, access, logger, [cupPages(), cupRouter(bar)]) : null;
+  const network = settings.network
+    ? await openNetwork(settings, folder, access, logger, [cupPages(), cupRouter(bar)])
+    : null;
   const { appDir, requestsPerMinute } = settings;
   const options: HttpOptions = {
     appDir,
@@ -94,6 +118,23 @@ export async function serve(
       addresses: () => network?.addresses() ?? [],
       fingerprint: () => network?.fingerprint() ?? null,
     },
+  };
+  const close = async () => {
+    bar.broadcaster.close();
+    bar.outlookStreams.close();
+    const ended = new Promise((resolve) => listening.close(resolve));
+    http.closeAllConnections();
+    await network?.close();
+    await ended;
+    await bar.close();
+    await proving.close();
+    await credentials.close();
+    unlock();
+  };
+  options.restore = async (file) => {
+    await close();
+    await restoreCopy(settings.databaseFile, file);
+    restored();
   };
   const app = httpApp(bar, options);
   const { http, listening } = network?.serve(app) ?? alike(createServer(app));
@@ -111,15 +152,6 @@ export async function serve(
     bar,
     credentials,
     network,
-    close: async () => {
-      bar.broadcaster.close();
-      const ended = new Promise((resolve) => listening.close(resolve));
-      http.closeAllConnections();
-      await network?.close();
-      await ended;
-      await bar.close();
-      await credentials.close();
-      unlock();
-    },
+    close,
   };
 }

@@ -4,13 +4,22 @@
 import { randomBytes } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { CONTRACT_VERSION } from '@even-kettle/core/contract/contract-version';
-import type { Bar, OutsideOrder, OutsideOrderStands, SaveRecipe, Snapshot, TakeAdvice } from '@even-kettle/core/contract';
+import type {
+  Bar,
+  OutsideOrder,
+  OutsideOrderStands,
+  SaveRecipe,
+  Snapshot,
+  TakeAdvice,
+} from '@even-kettle/core/contract';
 import { brewIdOf, movesThePlan, shownState, openOrders, type BarEvent } from '@even-kettle/core/brew';
 import { openFeed, type OrderFeed } from './bar/order-feed';
 import { outsideOrders, type OutsideTaken, type Till } from './bar/outside-orders';
 import { admission } from './bar/admission';
 import { adviceTaker, type AdviceTaken } from './bar/take-advice';
 import { openOutlook, type GuestOutlook } from './bar/outlook';
+import { openCopies, type Copies } from './copies/copies';
+import type { Proof } from './copies/prove';
 import { openForgetting } from './bar/forgetting';
 import { openHealth, type Health } from './bar/health';
 import { openLearntSettings } from './bar/learnt-settings';
@@ -23,7 +32,7 @@ import { openBroadcaster, type Broadcaster } from './http/broadcaster';
 import { startPlanning, type Planning } from './planning/planning';
 import type { Quoter } from './planning/quoter';
 import type { Solver } from './planning/solver';
-import { GO_BACK, whyNoStart } from './store/cannot-open';
+import { goBack, whyNoStart } from './store/cannot-open';
 import { faultsOf } from './store/database';
 import { openLog, type Appended, type EventLog } from './store/log';
 import { watchSpace } from './store/space';
@@ -70,6 +79,7 @@ export type BarServer = {
   takeAdvice: (brewId: string, asked: TakeAdvice) => Promise<AdviceTaken>;
   snapshot: () => Snapshot;
   /** What guests see, and the streams of it. */
+  copies: Copies;
   outlook: GuestOutlook;
   outlookStreams: OutlookStreams;
   health: () => Promise<Health>;
@@ -90,6 +100,10 @@ export type BarServerParts = {
   /** Called when the process is in an unknown state and has to end. */
   fatal?: (error: Error) => void;
   clockSources?: Omit<ClockSources, 'isIdle'>;
+  /** Looks a copy through: its pages, and that its log makes a state. */
+  proveCopy: (file: string) => Promise<Proof>;
+  /** A further folder for copies, on another disk or a share. */
+  copiesTo?: string;
   /** What the addresses of guests' orders are made with; one of this start's own if left out. */
   guestSecret?: string;
   freeBytes?: (folder: string) => Promise<number>;
@@ -99,6 +113,8 @@ export type BarServerParts = {
 const FOLLOW_MS = 4000;
 /** How often it looks for guests who are to be forgotten, real milliseconds. */
 const FORGET_MS = 3600 * 1000;
+/** How often it looks whether it is time for a copy, real milliseconds. */
+const COPY_LOOK_MS = 600 * 1000;
 /** How long closed orders stay in the state that a page loads, milliseconds of bar time. */
 const CLOSED_SHOWN_MS = 3600 * 1000;
 /** The store and the clock: everything else needs them. */
@@ -112,7 +128,10 @@ async function openStored({
 }: BarServerParts) {
   whenUnclean(source, fatal);
   const faults = await faultsOf(source);
-  if (faults.length > 0) warn({ faults }, `the database is damaged. ${GO_BACK}`);
+  let goBackText: string | null = null;
+  // Looked up once, and only if it is needed: copies are looked through for it.
+  const goBackSaid = () => (goBackText ??= goBack(String(source.options.database)));
+  if (faults.length > 0) warn({ faults }, `the database is damaged. ${goBackSaid()}`);
   // A disk or a file that takes nothing just now must not keep the bar shut.
   await inTransaction(source, settleBar).catch((error: unknown) =>
     warn({ err: error }, 'the bench could not be stored'),
@@ -131,7 +150,7 @@ async function openStored({
     ...clockSources,
     isIdle: () => openOrders(log.state()).length === 0,
   });
-  return { faults, recipes, book, log, clock, traces: openTraces(source, warn) };
+  return { faults, goBackSaid, recipes, book, log, clock, traces: openTraces(source, warn) };
 }
 
 /** Rebuilds all records from the log; one rebuild at a time, and none again for a fault that a rebuild did not repair. */
@@ -167,7 +186,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
       .finally(() => background.delete(settled));
     background.add(settled);
   };
-  const { faults, recipes, book, log, clock, traces } = await openStored(parts);
+  const { faults, goBackSaid, recipes, book, log, clock, traces } = await openStored(parts);
   let restoring = false;
   const settings = await openSettings({
     source,
@@ -222,7 +241,16 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     },
     () => broadcaster.broadcast('bar', shownBar()),
   );
+  const copies = openCopies({
+    databaseFile: String(source.options.database),
+    second: parts.copiesTo ?? null,
+    now: () => ({ state: log.state(), seq: log.seq() }),
+    prove: parts.proveCopy,
+    warn,
+    changed: () => unawaited(space.look(), 'looking at the disk'),
+  });
   const forgetting = await openForgetting({
+    copyFolders: copies.folders,
     source,
     log,
     bar: settings.now,
@@ -247,8 +275,9 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     String(source.options.database),
     (storage) => broadcaster.broadcast('storage', storage),
     parts.freeBytes,
+    copies,
   );
-  const health = openHealth(source, faults, log, planning, space);
+  const health = openHealth(source, faults, goBackSaid, log, planning, space, copies);
   const broadcaster = openBroadcaster(
     log.after,
     () => [
@@ -265,7 +294,12 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     parts.guestSecret ?? randomBytes(32).toString('base64url'),
     () => {
       const planned = planning.current();
-      return { state: log.state(), bench: settings.now(), plan: planned?.plan ?? null, rough: planned?.rough ?? {} };
+      return {
+        state: log.state(),
+        bench: settings.now(),
+        plan: planned?.plan ?? null,
+        rough: planned?.rough ?? {},
+      };
     },
     clock.nowMs,
   );
@@ -285,13 +319,14 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     events: readonly unknown[],
     beside?: (writer: EntityManager) => Promise<void>,
   ): Promise<Appended> => {
-    if (faults.length > 0) throw new StoreFailed('damaged', `The database is damaged. ${GO_BACK}`);
+    if (faults.length > 0) throw new StoreFailed('damaged', `The database is damaged. ${goBackSaid()}`);
     const result = await log.append(events, admit, beside).catch((error: unknown) => {
       health.refused();
       throw error;
     });
     health.took();
     if (result.ok && result.appended.length > 0) {
+      copies.passed(log.state(), log.seq());
       broadcaster.broadcastEvents(result.appended);
       outlookStreams.changed();
       follow(result.appended.map(({ event }) => event));
@@ -341,6 +376,8 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
   forgetGuests();
   const forgetsHourly = setInterval(forgetGuests, FORGET_MS);
   forgetsHourly.unref();
+  const copiesNightly = setInterval(() => unawaited(copies.look(), 'copying the bar'), COPY_LOOK_MS);
+  copiesNightly.unref();
   const following = setInterval(() => unawaited(planning.followTime(), 'planning'), FOLLOW_MS);
   following.unref();
   const devices = openDevices({
@@ -366,6 +403,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     barVersion: settings.version,
     settingsChanges: settings.changes,
     recipes,
+    copies,
     outlook,
     outlookStreams,
     practice: openPractice(source, (message) => warn({}, message)),
@@ -414,6 +452,7 @@ async function openParts(parts: BarServerParts): Promise<BarServer> {
     close: async () => {
       clearInterval(following);
       clearInterval(forgetsHourly);
+      clearInterval(copiesNightly);
       await feed.close();
       space.close();
       planning.close();

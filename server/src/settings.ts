@@ -20,6 +20,8 @@ export type Settings = {
   hosts: string[];
   /** Whether it is open to a network: over HTTPS alone, and to paired devices alone. */
   network: boolean;
+  /** A further folder for the copies of the night; null for none. */
+  copiesTo: string | null;
   /** The name that it has on the network, where that works. */
   networkName: string;
   /** A certificate from elsewhere, with its key; PEM files. */
@@ -45,6 +47,7 @@ export function readSettings(env: Environment): Settings {
     logLevel: env['LOG_LEVEL'] || 'info',
     requestsPerMinute: wholeNumber(env, 'REQUESTS_PER_MINUTE', 6000, 60, 1_000_000),
     network,
+    copiesTo: env['EVEN_KETTLE_COPIES'] || null,
     networkName: networkName(env['EVEN_KETTLE_NAME']),
     certificate: certificate(env),
     hosts: (env['EVEN_KETTLE_HOSTS'] ?? '').split(/[\s,]+/).filter(Boolean),
@@ -70,7 +73,9 @@ function certificate(env: Environment): Settings['certificate'] {
   const [certFile, keyFile] = [env['EVEN_KETTLE_CERT'], env['EVEN_KETTLE_CERT_KEY']];
   if (!certFile && !keyFile) return null;
   if (certFile && keyFile) return { certFile, keyFile };
-  throw new CannotStart('EVEN_KETTLE_CERT and EVEN_KETTLE_CERT_KEY name a certificate and its key: give both.');
+  throw new CannotStart(
+    'EVEN_KETTLE_CERT and EVEN_KETTLE_CERT_KEY name a certificate and its key: give both.',
+  );
 }
 
 function wholeNumber(env: Environment, name: string, fallback: number, min: number, max: number): number {

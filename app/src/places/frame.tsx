@@ -6,6 +6,7 @@ import { View, useWindowDimensions } from 'react-native';
 import { Link } from '../ui/link';
 import { router, usePathname, type Href } from 'expo-router';
 import { useBar, useHere, useMadeUpBar } from '../client/bar-context';
+import { useMay } from '../client/may';
 import { appUpdate } from '../client/service-worker';
 import { useShortcuts } from '../device/shortcuts';
 import { listenForInstall } from '../device/install-app';
@@ -105,6 +106,7 @@ const Notices = ({ path, strip }: { path: string; strip: ReactNode }) => (
     <OlderApp />
     <MadeUpNote />
     <DiskNote />
+    <CopyNote />
     <Refusals />
     <UpdateNote />
     {path === '/' ? null : <Boundary what={WORDS.whatHandsMustDo}>{strip}</Boundary>}
@@ -187,6 +189,13 @@ function DiskNote() {
   const { storage } = useBar();
   if (storage.level === 'enough') return null;
   return <Note>{storage.level === 'full' ? WORDS.diskFull : WORDS.diskAlmostFull(storage.freeMb ?? 0)}</Note>;
+}
+
+/** The bar has no recent copy: said to those who can see to it. */
+function CopyNote() {
+  const { storage } = useBar();
+  const may = useMay();
+  return storage.copyDue && may('getCopies') ? <Note>{WORDS.copyIsOld}</Note> : null;
 }
 
 /** A new version of the app, to be taken when nothing is being brewed. */

@@ -7,6 +7,8 @@ import { WORDS as PARTS } from '../parts/words';
 export const WORDS = {
   allergy: PARTS.allergy,
   practice: 'Practice',
+  copyIsOld:
+    'There is no copy of the bar from the last three days. Look at the server’s disk, and make a copy on the Bench, under Copies.',
   theBoard: 'the board',
   pairing: 'pairing',
   barIsMadeUp: 'This bar is made up. Nothing here is stored.',

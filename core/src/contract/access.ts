@@ -7,7 +7,9 @@ import { barMs, line, thingId } from './words';
 
 const deviceName = line(40).meta({ description: 'What the device or program is called on the Bench.' });
 const person = thingId.meta({ description: 'The person of the bench whose device it is.' });
-const realMs = barMs.meta({ description: 'Milliseconds since 1970 of the server’s own clock, not bar time.' });
+const realMs = barMs.meta({
+  description: 'Milliseconds since 1970 of the server’s own clock, not bar time.',
+});
 
 /** What the server knows of whoever asks. */
 export const meSchema = z.object({
@@ -61,7 +63,9 @@ export const accessSchema = z.object({
   fingerprint: z
     .string()
     .nullable()
-    .meta({ description: 'Of the local authority, SHA-256; null where the bar has no certificate of its own.' }),
+    .meta({
+      description: 'Of the local authority, SHA-256; null where the bar has no certificate of its own.',
+    }),
   devices: z.array(
     z.object({
       id: z.string(),

@@ -67,6 +67,10 @@ export const ANSWER_MAX: Record<RouteId, number | 'streamed'> = {
   getCup: 10 * KB,
   liveCup: 'streamed',
   getCupLink: 1 * KB,
+  getCopies: 100 * KB,
+  makeCopy: 1 * KB,
+  restoreCopy: 0,
+  getMetrics: 100 * KB,
   getMe: 1 * KB,
   pair: 1 * KB,
   // 200 devices and keys.

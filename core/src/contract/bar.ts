@@ -68,8 +68,25 @@ export const healthSchema = z.object({
   storage: z.enum(['enough', 'low', 'full']).meta({ description: 'Room on the disk.' }),
   faults: z.array(z.string()).meta({ description: 'What is wrong, in words, with what to do about it.' }),
   version: z.string(),
+  copyAgeH: z
+    .number()
+    .nullable()
+    .meta({ description: 'How old the latest good copy is, hours; null where there is none.' }),
   uptimeS: z.number(),
   seq: z.number().int(),
+});
+
+export const madeCopySchema = z.object({ name: z.string(), events: z.int() });
+/** Copies of the bar beside its database. */
+export const copiesSchema = z.object({
+  copies: z.array(
+    z.object({
+      name: z.string(),
+      kind: z.enum(['night', 'before-migration', 'before-restore', 'by-hand']),
+      atMs: z.number().meta({ description: 'When it was made, real milliseconds since 1970.' }),
+      bytes: z.number(),
+    }),
+  ),
 });
 
 const recordMs = z.number().min(0).max(LATEST_MS);

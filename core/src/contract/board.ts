@@ -14,7 +14,8 @@ const boardOrderSchema = z.object({
   cups: z.int(),
   ready: z.int().meta({ description: 'How many of them stand ready.' }),
   readyMs: barMs.nullable().meta({
-    description: 'When all of it will be ready, or since when it is, bar milliseconds; null while nobody knows.',
+    description:
+      'When all of it will be ready, or since when it is, bar milliseconds; null while nobody knows.',
   }),
 }) satisfies z.ZodType<BoardOrder>;
 

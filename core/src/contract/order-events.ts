@@ -78,7 +78,10 @@ const orderTaken = z.strictObject({
   type: z.literal('order-taken'),
   orderId: thingId,
   name: line(40).optional(),
-  nameShown: z.literal(true).optional().meta({ description: 'The guest is called by the name: the board may show it.' }),
+  nameShown: z
+    .literal(true)
+    .optional()
+    .meta({ description: 'The guest is called by the name: the board may show it.' }),
   till: line(40).optional().meta({ description: 'The till that posted it.' }),
   cups: z.array(cupAskSchema).min(1, 'an order has at least one cup').max(6, 'an order has at most six cups'),
   ...inQueue,

@@ -47,7 +47,10 @@ export const outsideAnswerSchema = z.object({
     .meta({ description: 'Null where the order is long over and was never brewed.' }),
   promisedMs: barMs.nullable().meta({ description: 'By when it is promised, bar milliseconds.' }),
   expectedMs: barMs.nullable(),
-  follow: z.string().optional().meta({ description: 'The address by which the guest follows it, for a printed slip.' }),
+  follow: z
+    .string()
+    .optional()
+    .meta({ description: 'The address by which the guest follows it, for a printed slip.' }),
   isNew: z.boolean().meta({ description: 'False where this key was taken before.' }),
 });
 

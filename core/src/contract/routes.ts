@@ -22,15 +22,23 @@ import {
   barChangeSchema,
   barSchema,
   clockSchema,
+  copiesSchema,
   exportQuerySchema,
   healthSchema,
   logFileQuerySchema,
   logPageSchema,
+  madeCopySchema,
   logQuerySchema,
 } from './bar';
 import { readTextSchema, recipeTextSchema } from './read-recipe';
 import { devicesSchema, kettleOrderSchema, scaleOrderSchema, traceSchema } from './devices';
-import { feedChangeSchema, feedSchema, outsideAnswerSchema, outsideOrderSchema, outsideOrderStandsSchema } from './outside';
+import {
+  feedChangeSchema,
+  feedSchema,
+  outsideAnswerSchema,
+  outsideOrderSchema,
+  outsideOrderStandsSchema,
+} from './outside';
 import { postEventsSchema, postedEventsSchema, postedSchema, takeAdviceSchema } from './events';
 import {
   importQuerySchema,
@@ -417,7 +425,8 @@ export const ROUTES = {
     refuses: { 404: 'There is no such order, or it is over for an hour.' },
   },
   liveCup: {
-    summary: 'The same as server-sent events: `cup` whenever it changes, `over` at its end, `beat` every 4 s.',
+    summary:
+      'The same as server-sent events: `cup` whenever it changes, `over` at its end, `beat` every 4 s.',
     media: 'text/event-stream',
     says: { 200: 'A stream.' },
     refuses: { 404: 'There is no such order, or it is over for an hour.', 429: 'Too many streams are open.' },
@@ -427,6 +436,31 @@ export const ROUTES = {
     answer: cupLinkSchema,
     says: { 200: 'The address.' },
     refuses: { 404: 'There is no such order.' },
+  },
+  getCopies: {
+    summary: 'The copies of the bar, latest first.',
+    answer: copiesSchema,
+    says: { 200: 'The copies.' },
+  },
+  makeCopy: {
+    summary: 'Make a copy of the bar now, and look it through.',
+    answer: madeCopySchema,
+    says: { 201: 'Made, and whole.' },
+    refuses: { 507: 'No copy could be made.' },
+  },
+  restoreCopy: {
+    summary:
+      'Put a copy, by its name, in the place of the bar. The bar as it is now is copied before; the server starts anew.',
+    says: { 204: 'The copy is whole; the server starts anew with it.' },
+    refuses: {
+      404: 'There is no such copy.',
+      409: 'The copy is not whole, or the server cannot start itself anew.',
+    },
+  },
+  getMetrics: {
+    summary: 'The server’s figures, as Prometheus reads them.',
+    media: 'text/plain',
+    says: { 200: 'The figures.' },
   },
   getMe: {
     summary: 'Who the server takes this device for.',

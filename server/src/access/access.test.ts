@@ -9,7 +9,14 @@ import request from 'supertest';
 import { WebSocket } from 'ws';
 import { EVENT_KINDS, type BarEventType } from '@even-kettle/core/brew';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
-import { DEVICE_ROLES, EVENT_ROLES, KEY_ROLES, ROLES, ROUTE_ROLES, type Asker } from '@even-kettle/core/contract/roles';
+import {
+  DEVICE_ROLES,
+  EVENT_ROLES,
+  KEY_ROLES,
+  ROLES,
+  ROUTE_ROLES,
+  type Asker,
+} from '@even-kettle/core/contract/roles';
 import { accessPolicy } from './hosts';
 import { openAccessDatabase } from './credential-rows';
 import { INVITATION_MS, openCredentials, type Credentials } from './credentials';
@@ -26,7 +33,10 @@ let written: string[];
 beforeEach(async () => {
   realMs = Date.UTC(2026, 5, 1);
   written = [];
-  credentials = await openCredentials(await openAccessDatabase(join(folder, 'network', 'access.sqlite')), () => realMs);
+  credentials = await openCredentials(
+    await openAccessDatabase(join(folder, 'network', 'access.sqlite')),
+    () => realMs,
+  );
   const gate = openGate(credentials, true);
   server = createServer(
     httpApp(bar, {
@@ -107,29 +117,39 @@ test.each([...ROLES, 'nobody'] as const)('%s may use the routes of its table, an
   expect(credentials.all().some(({ id }) => id === own)).toBe(role !== 'nobody');
 });
 
-test.each([...ROLES, 'nobody'] as const)('%s may post the events of its table, and no other', async (role) => {
-  const { headers } = await joined(role);
-  for (const type of Object.keys(EVENT_KINDS) as BarEventType[]) {
-    const { status } = await asked(headers, 'POST', '/api/events', { events: [{ type }] });
-    const may = EVENT_ROLES[EVENT_KINDS[type].moves].includes(role);
-    expect([type, status]).toEqual([type, may ? 422 : role === 'nobody' ? 401 : 403]);
-  }
-  const real = await asked(headers, 'POST', '/api/events', { events: [order('a', cup('a-1'))] });
-  expect(real.status === 200).toBe(role === 'lead' || role === 'barista');
-});
+test.each([...ROLES, 'nobody'] as const)(
+  '%s may post the events of its table, and no other',
+  async (role) => {
+    const { headers } = await joined(role);
+    for (const type of Object.keys(EVENT_KINDS) as BarEventType[]) {
+      const { status } = await asked(headers, 'POST', '/api/events', { events: [{ type }] });
+      const may = EVENT_ROLES[EVENT_KINDS[type].moves].includes(role);
+      expect([type, status]).toEqual([type, may ? 422 : role === 'nobody' ? 401 : 403]);
+    }
+    const real = await asked(headers, 'POST', '/api/events', { events: [order('a', cup('a-1'))] });
+    expect(real.status === 200).toBe(role === 'lead' || role === 'barista');
+  },
+);
 
 test('a code pairs one device, within five minutes; ten tries a minute are looked at, from everybody together', async () => {
   const lead = await joined('lead');
   const invite = async () =>
-    (await asked(lead.headers, 'POST', '/api/access/invitations', { role: 'barista', name: 'Phone', person: 'noor' }))
-      .body as { code: string; link: string; untilMs: number };
+    (
+      await asked(lead.headers, 'POST', '/api/access/invitations', {
+        role: 'barista',
+        name: 'Phone',
+        person: 'noor',
+      })
+    ).body as { code: string; link: string; untilMs: number };
   const pair = (secret: string) => asked({}, 'POST', '/api/pair', { secret });
   const first = await invite();
   expect(first.code).toMatch(/^\d{6}$/);
   const paired = await pair(first.code);
   expect(paired.body.device).toMatchObject({ name: 'Phone', role: 'barista', person: 'noor' });
   const cookie = paired.get('Set-Cookie')![0]!;
-  expect(cookie).toMatch(/^__Host-even-kettle=[\w-]{43}; Max-Age=\d+; Path=\/; HttpOnly; Secure; SameSite=Strict$/);
+  expect(cookie).toMatch(
+    /^__Host-even-kettle=[\w-]{43}; Max-Age=\d+; Path=\/; HttpOnly; Secure; SameSite=Strict$/,
+  );
   // Good once, by its code and by its link.
   expect((await pair(first.code)).status).toBe(403);
   expect((await pair(first.link.split('#')[1]!)).status).toBe(403);
@@ -137,13 +157,16 @@ test('a code pairs one device, within five minutes; ten tries a minute are looke
   realMs += INVITATION_MS + 1;
   expect((await pair(late.code)).status).toBe(403);
   const good = await invite();
-  for (let n = 0; n < 9; n += 1) expect((await pair(`${(Number(good.code) + 1 + n) % 1e6}`.padStart(6, '0'))).status).toBe(403);
+  for (let n = 0; n < 9; n += 1)
+    expect((await pair(`${(Number(good.code) + 1 + n) % 1e6}`.padStart(6, '0'))).status).toBe(403);
   expect((await pair(good.code)).status).toBe(429);
   realMs += 60_001;
   expect((await pair(good.code)).status).toBe(201);
   // Neither tokens nor codes are on the disk, nor in what is written down.
   const token = /=([\w-]{43});/.exec(cookie)![1]!;
-  const disk = ['access.sqlite', 'access.sqlite-wal'].map((name) => readFileSync(join(folder, 'network', name), 'latin1'));
+  const disk = ['access.sqlite', 'access.sqlite-wal'].map((name) =>
+    readFileSync(join(folder, 'network', name), 'latin1'),
+  );
   for (const text of [...disk, ...written]) {
     expect(text).not.toContain(token);
     expect(text).not.toContain(lead.token);
@@ -168,7 +191,10 @@ test('a device that is revoked is out at once: its streams end, its taps are ref
   expect([refused.status, codeOf(refused.text)]).toEqual([401, 'revoked']);
   expect(bar.log.state().orders).toEqual({});
   // It stays out when the server is started anew.
-  const again = await openCredentials(await openAccessDatabase(join(folder, 'network', 'access.sqlite')), () => realMs);
+  const again = await openCredentials(
+    await openAccessDatabase(join(folder, 'network', 'access.sqlite')),
+    () => realMs,
+  );
   expect(again.find(phone.token, false)).toEqual({ ok: false, why: 'revoked' });
   expect(again.find(lead.token, false)).toMatchObject({ ok: true });
   await again.close();
@@ -214,7 +240,9 @@ test('a till posts orders by its key and reads its own, and nothing else; the or
   const till = { Authorization: `Bearer ${made.body.key as string}` };
   const other = (await joined('till')).headers;
   const asks = { key: 'bill-7', cups: [{ coffeeId: 'saltmarsh', recipeId: 'cone-thirds', cupMl: 250 }] };
-  await bar.change({ coffees: [{ id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false }] });
+  await bar.change({
+    coffees: [{ id: 'saltmarsh', name: 'Saltmarsh', roast: 'light', notes: '', decaf: false }],
+  });
   const taken = await asked(till, 'POST', '/api/orders', asks);
   expect(taken.status).toBe(201);
   const [placed] = Object.values(bar.log.state().orders);
@@ -226,7 +254,9 @@ test('a till posts orders by its key and reads its own, and nothing else; the or
   expect((await asked(other, 'GET', '/api/orders/bill-7')).status).toBe(404);
   // The guest follows it by the address of the slip, with no key and no device; nobody follows another.
   const follow = new URL(taken.body.follow as string).pathname.replace('/cup/', '/api/cups/');
-  expect((await asked({}, 'GET', follow)).body).toMatchObject({ cups: [{ coffee: 'Saltmarsh', status: 'waiting' }] });
+  expect((await asked({}, 'GET', follow)).body).toMatchObject({
+    cups: [{ coffee: 'Saltmarsh', status: 'waiting' }],
+  });
   expect((await asked({}, 'GET', `${follow.slice(0, -1)}~`)).status).toBe(404);
   // A key in a browser's cookie, or a device's token as a key, is none.
   const asCookie = { Cookie: `${COOKIE}=${made.body.key as string}` };

@@ -3,7 +3,14 @@ import 'reflect-metadata';
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import type BetterSqlite3 from 'better-sqlite3';
-import { Column, DataSource, Entity, PrimaryColumn, type MigrationInterface, type QueryRunner } from 'typeorm';
+import {
+  Column,
+  DataSource,
+  Entity,
+  PrimaryColumn,
+  type MigrationInterface,
+  type QueryRunner,
+} from 'typeorm';
 import type { DeviceRole, Role } from '@even-kettle/core/contract/roles';
 
 /** A paired device, or a program with a key. Times are real milliseconds since 1970. */

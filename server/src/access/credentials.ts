@@ -57,7 +57,8 @@ export type Credentials = {
 
 const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 const newToken = (): string => randomBytes(32).toString('base64url');
-const isKey = ({ role }: CredentialRow): boolean => role === 'till' || role === 'bridge' || role === 'monitor';
+const isKey = ({ role }: CredentialRow): boolean =>
+  role === 'till' || role === 'bridge' || role === 'monitor';
 
 const known = ({ id, name, role, person }: CredentialRow): Known => ({
   id,

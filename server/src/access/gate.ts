@@ -41,7 +41,8 @@ export const openGate = (credentials: Pick<Credentials, 'find'> | null, pairs: b
   callerOf: (headers, mayRenew) => {
     const key = /^Bearer ([\w-]{20,100})$/i.exec(headers.authorization ?? '')?.[1];
     const token = key ?? parseCookie(headers.cookie ?? '')[COOKIE];
-    const found = token === undefined ? null : (credentials?.find(token, mayRenew && key === undefined) ?? null);
+    const found =
+      token === undefined ? null : (credentials?.find(token, mayRenew && key === undefined) ?? null);
     // A key is for a program, a cookie for a browser: neither does for the other.
     const isFitting = found?.ok && isProgram(found.known.role) === (key !== undefined);
     if (found?.ok && isFitting)

@@ -2,10 +2,9 @@
  * Guests are forgotten by the clock: in the log, in the records, in the snapshots and in the copies beside the database. A
  * bar that comes from an earlier version, or out of an archive, is told a day before what will be forgotten.
  */
-import { dirname, join } from 'node:path';
 import type { DataSource } from 'typeorm';
 import type { Bar } from '@even-kettle/core/contract';
-import { forgetGuestsInCopies } from '../store/copies';
+import { forgetGuestsInCopies } from '../copies/forget-in-copies';
 import { GUESTS_KEPT_DAYS, guestsBefore } from '../store/guests';
 import type { EventLog } from '../store/log';
 import { readSetting, writeSetting } from '../store/settings-table';
@@ -23,6 +22,8 @@ type Parts = {
   bar: () => Bar;
   nowMs: () => number;
   warn: (detail: unknown, message: string) => void;
+  /** Where copies of the database are. */
+  copyFolders: readonly string[];
   /** Called when there is something to tell, and when it is over. */
   changed: () => void;
 };
@@ -38,7 +39,15 @@ export type Forgetting = {
   restored: () => Promise<void>;
 };
 
-export async function openForgetting({ source, log, bar, nowMs, warn, changed }: Parts): Promise<Forgetting> {
+export async function openForgetting({
+  source,
+  log,
+  bar,
+  nowMs,
+  warn,
+  copyFolders,
+  changed,
+}: Parts): Promise<Forgetting> {
   const beforeMs = () => nowMs() - (bar().guestsKeptDays ?? GUESTS_KEPT_DAYS) * DAY_MS;
   let due: Bar['guestsDue'];
   let fromMs = (await readSetting<{ atMs: number }>(source.manager, FROM).catch(() => null))?.atMs ?? null;
@@ -88,10 +97,10 @@ export async function openForgetting({ source, log, bar, nowMs, warn, changed }:
       tell(undefined);
       if (nowMs() < copiesMs + DAY_MS) return;
       copiesMs = nowMs();
-      const copies = join(dirname(String(source.options.database)), 'backups');
-      await forgetGuestsInCopies(copies, beforeMs(), (copy, error) =>
-        warn({ err: error }, `the guests in the copy ${copy} could not be forgotten`),
-      );
+      for (const folder of copyFolders)
+        await forgetGuestsInCopies(folder, beforeMs(), (copy, error) =>
+          warn({ err: error }, `the guests in the copy ${copy} could not be forgotten`),
+        );
     },
   };
 }

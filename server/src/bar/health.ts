@@ -3,7 +3,7 @@
  */
 import type { DataSource } from 'typeorm';
 import type { StorageState } from '@even-kettle/core/contract';
-import { GO_BACK } from '../store/cannot-open';
+import type { Copies } from '../copies/copies';
 import type { Planning } from '../planning/planning';
 import type { EventLog } from '../store/log';
 import { writeSetting } from '../store/settings-table';
@@ -17,6 +17,7 @@ export type Health = {
   storage: StorageState['level'];
   faults: string[];
   uptimeS: number;
+  copyAgeH: number | null;
   seq: number;
 };
 
@@ -33,13 +34,18 @@ const TRIED_MS = 1000;
 const REFUSED_MS = 5000;
 const DAMAGE_TOLD = 5;
 
-/** @param faults the faults that were found in the database's file when it was opened */
+/**
+ * @param faults the faults that were found in the database's file when it was opened
+ * @param goBack what to do about them
+ */
 export function openHealth(
   source: DataSource,
   faults: readonly string[],
+  goBack: () => string,
   log: Pick<EventLog, 'seq' | 'damage'>,
   planning: Pick<Planning, 'healthy'>,
   space: Pick<SpaceWatch, 'look'>,
+  copies: Pick<Copies, 'latestMs' | 'isDue'>,
 ): HealthService {
   let refusedMs = -Infinity;
   let triedMs = -Infinity;
@@ -59,14 +65,19 @@ export function openHealth(
   const told = (isWritten: boolean): string[] => {
     const lost = log.damage().slice(0, DAMAGE_TOLD);
     return [
+      ...(copies.isDue()
+        ? [
+            'There is no good copy of the bar from the last three days. Look at the server’s disk and its log, and make one on the Bench.',
+          ]
+        : []),
       ...(isWritten ? [] : ['The database cannot be written to. Taps wait on their devices until it can.']),
       ...faults
         .slice(0, 1)
         .map(
           (fault) =>
-            `The database is damaged (${fault}). What can be read is shown, and nothing is stored. ${GO_BACK}`,
+            `The database is damaged (${fault}). What can be read is shown, and nothing is stored. ${goBack()}`,
         ),
-      ...lost.map(({ seq, reason }) => `Event ${seq} of the log was left out: ${reason}. ${GO_BACK}`),
+      ...lost.map(({ seq, reason }) => `Event ${seq} of the log was left out: ${reason}. ${goBack()}`),
     ];
   };
   return {
@@ -75,6 +86,7 @@ export function openHealth(
     look: async () => {
       const isWritten = await canWrite();
       const { level } = await space.look();
+      const copyMs = copies.latestMs();
       const store = isWritten && faults.length === 0 ? 'ok' : 'failing';
       return {
         status: store,
@@ -82,6 +94,7 @@ export function openHealth(
         planner: planning.healthy() ? 'ok' : 'failing',
         storage: level,
         faults: told(isWritten),
+        copyAgeH: copyMs === null ? null : Math.floor((Date.now() - copyMs) / 3_600_000),
         uptimeS: Math.round(process.uptime()),
         seq: log.seq(),
       };

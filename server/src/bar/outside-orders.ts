@@ -47,68 +47,77 @@ export const outsideOrders = (parts: OutsideParts) => ({
     if (!order) {
       const earlier = await parts.earlier(eventId, orderId);
       if (!earlier) return null;
-      const { ok: _ok, isNew: _isNew, ...answer } = answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
+      const {
+        ok: _ok,
+        isNew: _isNew,
+        ...answer
+      } = answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
       return { ...answer, cups: earlier.taken.cups.map(() => 'fetched') };
     }
     const { ok: _ok, isNew: _isNew, ...answer } = answerOf(order, false);
-    return { ...answer, cups: order.cups.map((cup) => (isFetched(parts.state(), cup) ? 'fetched' : cup.status)) };
+    return {
+      ...answer,
+      cups: order.cups.map((cup) => (isFetched(parts.state(), cup) ? 'fetched' : cup.status)),
+    };
   },
 });
 
 async function take(parts: OutsideParts, asked: OutsideOrder, till?: Till): Promise<OutsideTaken> {
-    const { bar, state, nowMs, post } = parts;
-    const { orderId, eventId } = idsOf(asked.key, till);
-    const known = orderIn(state(), orderId);
-    if (known) return answerOf(known, false);
-    const earlier = await parts.earlier(eventId, orderId);
-    if (earlier) return answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
-    const queue =
-      asked.queueId === undefined ? bar().queues?.[0] : bar().queues?.find(({ id }) => id === asked.queueId);
-    if (asked.queueId !== undefined && !queue)
-      return notValid('queueId', `There is no queue ${asked.queueId}.`);
-    if (queue?.promise === 'pick-up' && asked.wantedMs === undefined)
-      return notValid('wantedMs', `${queue.name} needs the time at which the order is fetched.`);
-    const cups: CupAsk[] = [];
-    for (const [index, cup] of asked.cups.entries()) {
-      const made = cupOf(parts, cup, `${orderId}-${index + 1}`, `cups.${index}`);
-      if ('ok' in made) return made;
-      cups.push(made);
-    }
-    const standsIn = asInQueue(queue, asked.wantedMs ?? null);
-    const askedMs = nowMs();
-    const quote = await parts.quoter.quote(
-      { state: state(), bench: bar(), nowMs: askedMs, plan: parts.plan(), cups, queue: standsIn },
-      parts.book,
-    );
-    if (quote && !quote.ok) return { ok: false, why: 'not-offered', field: 'cups', reason: quote.reason };
-    const result = await post([
-      {
-        id: eventId,
-        type: 'order-taken',
-        atMs: nowMs(),
-        orderId,
-        ...(till ? { till: till.name } : {}),
-        ...(asked.name === undefined ? {} : { name: asked.name }),
-        ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, shareNow(state(), bar())) : {}),
-        ...standsIn,
-        cups,
-      },
-    ]);
-    // The same key may have come twice at once: the first was taken.
-    const taken = orderIn(state(), orderId);
-    if (!result.ok && taken) return answerOf(taken, false);
-    if (!result.ok) {
-      const { field, reason } = result.refused.refusal;
-      return notValid(field, reason);
-    }
-    return answerOf(taken!, true);
+  const { bar, state, nowMs, post } = parts;
+  const { orderId, eventId } = idsOf(asked.key, till);
+  const known = orderIn(state(), orderId);
+  if (known) return answerOf(known, false);
+  const earlier = await parts.earlier(eventId, orderId);
+  if (earlier) return answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
+  const queue =
+    asked.queueId === undefined ? bar().queues?.[0] : bar().queues?.find(({ id }) => id === asked.queueId);
+  if (asked.queueId !== undefined && !queue)
+    return notValid('queueId', `There is no queue ${asked.queueId}.`);
+  if (queue?.promise === 'pick-up' && asked.wantedMs === undefined)
+    return notValid('wantedMs', `${queue.name} needs the time at which the order is fetched.`);
+  const cups: CupAsk[] = [];
+  for (const [index, cup] of asked.cups.entries()) {
+    const made = cupOf(parts, cup, `${orderId}-${index + 1}`, `cups.${index}`);
+    if ('ok' in made) return made;
+    cups.push(made);
   }
+  const standsIn = asInQueue(queue, asked.wantedMs ?? null);
+  const askedMs = nowMs();
+  const quote = await parts.quoter.quote(
+    { state: state(), bench: bar(), nowMs: askedMs, plan: parts.plan(), cups, queue: standsIn },
+    parts.book,
+  );
+  if (quote && !quote.ok) return { ok: false, why: 'not-offered', field: 'cups', reason: quote.reason };
+  const result = await post([
+    {
+      id: eventId,
+      type: 'order-taken',
+      atMs: nowMs(),
+      orderId,
+      ...(till ? { till: till.name } : {}),
+      ...(asked.name === undefined ? {} : { name: asked.name }),
+      ...(quote ? timesOf(quote.readyS, askedMs / 1000, standsIn, shareNow(state(), bar())) : {}),
+      ...standsIn,
+      cups,
+    },
+  ]);
+  // The same key may have come twice at once: the first was taken.
+  const taken = orderIn(state(), orderId);
+  if (!result.ok && taken) return answerOf(taken, false);
+  if (!result.ok) {
+    const { field, reason } = result.refused.refusal;
+    return notValid(field, reason);
+  }
+  return answerOf(taken!, true);
+}
 
 const notValid = (field: string, reason: string): Refused => ({ ok: false, why: 'not-valid', field, reason });
 
 /** A key is one order for good: its ids follow from it. */
 function idsOf(key: string, till?: Till): { orderId: string; eventId: string } {
-  const hex = createHash('sha256').update(till ? `outside ${till.id} ${key}` : `outside ${key}`).digest('hex');
+  const hex = createHash('sha256')
+    .update(till ? `outside ${till.id} ${key}` : `outside ${key}`)
+    .digest('hex');
   // A UUID of version 8, which leaves its bits to us.
   const eventId = [
     hex.slice(0, 8),
@@ -172,7 +181,10 @@ type Answered = { id: string; badge: number | null; promisedMs?: number; expecte
 const orderIn = ({ orders, settled }: BarState, id: string): Answered | undefined =>
   orders[id] ?? settled?.flatMap((each) => each.orders).find((order) => order.id === id);
 
-function answerOf({ id, badge, promisedMs, expectedMs }: Answered, isNew: boolean): Extract<OutsideTaken, { ok: true }> {
+function answerOf(
+  { id, badge, promisedMs, expectedMs }: Answered,
+  isNew: boolean,
+): Extract<OutsideTaken, { ok: true }> {
   return {
     ok: true,
     orderId: id,

@@ -87,7 +87,10 @@ const NO_SUCH_DEVICE = new HttpProblem(
   'No device or key of this id is paired with the bar.',
 );
 
-const AS_MANY_AS_MAY_BE = refusal('full', 'There are as many devices and keys as there may be. Remove some first.');
+const AS_MANY_AS_MAY_BE = refusal(
+  'full',
+  'There are as many devices and keys as there may be. Remove some first.',
+);
 
 const NOBODY_PAIRS = refusal(
   'pairs-nobody',

@@ -16,7 +16,9 @@ import { serveBuiltApp } from './built-app';
 import { HttpProblem, answerErrors, eventProblem } from './problem';
 import { GAP_MAX } from './broadcaster';
 import { openDownloads } from './downloads';
+import { openMetrics } from './metrics';
 import { accessRoutes, tillOf, type Pairing } from './access-routes';
+import { copyRoutes } from './copy-routes';
 import { logRoutes } from './log-routes';
 import { outlookRoutes, type FollowAddress } from './outlook-routes';
 import { openapiDocument } from './openapi';
@@ -29,6 +31,8 @@ export type HttpOptions = {
   gate: Gate;
   /** The address by which a guest follows the order with a key. */
   follow?: FollowAddress;
+  /** Puts a copy's file in the place of the database and starts anew; left out where that cannot be done. */
+  restore?: (file: string) => Promise<void>;
   /** Pages that the server writes itself, before the app's. */
   pages?: readonly express.Router[];
   /** Pairing; null where the bar keeps no devices. */
@@ -97,7 +101,17 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
       logger,
       // Neither guests' words, which a search has in its address, nor cookies and keys are written down.
       serializers: {
-        req: ({ id, method, url, remoteAddress }: { id: unknown; method: string; url: string; remoteAddress: string }) => ({
+        req: ({
+          id,
+          method,
+          url,
+          remoteAddress,
+        }: {
+          id: unknown;
+          method: string;
+          url: string;
+          remoteAddress: string;
+        }) => ({
           id,
           method,
           path: url.split('?')[0]!.replace(/^\/(api\/)?(cups?)\/[^/]+/, '/$1$2/…'),
@@ -140,7 +154,16 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
 
 function apiRoutes(
   bar: BarServer,
-  { version, requestsPerMinute, checksAnswers, downloadIdleMs, gate, pairing, follow = followHere }: HttpOptions,
+  {
+    version,
+    requestsPerMinute,
+    checksAnswers,
+    downloadIdleMs,
+    gate,
+    pairing,
+    follow = followHere,
+    restore,
+  }: HttpOptions,
 ): express.Router {
   const api = express.Router();
   // Made when it is first asked for: a start need not wait for it.
@@ -158,6 +181,8 @@ function apiRoutes(
       handler: (_request, _response, next) => next(TOO_MANY),
     }),
   );
+  const metrics = openMetrics(bar);
+  api.use(metrics.count);
   api.use(askWho(gate));
   api.get('/live', async (request, response) => {
     const caller = callerOn(response);
@@ -173,6 +198,10 @@ function apiRoutes(
   );
 
   const route = routesOn(api, checksAnswers ?? false);
+  route('getMetrics', async ({ response }) => {
+    response.type(metrics.contentType).send(await metrics.text());
+    return undefined;
+  });
   barRoutes(route, bar, gate, follow);
   recipeRoutes(route, bar);
   deviceRoutes(route, bar);
@@ -180,6 +209,7 @@ function apiRoutes(
   logRoutes(route, bar, openDownloads(downloadIdleMs));
   accessRoutes(route, gate, pairing);
   outlookRoutes(route, api, bar, follow);
+  copyRoutes(route, bar, restore);
   route('getClock', () => ({ barMs: bar.clock.nowMs(), rate: bar.clock.rate }));
   route('getHealth', async ({ response }) => {
     const health = { ...(await bar.health()), version };

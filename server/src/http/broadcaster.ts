@@ -18,7 +18,12 @@ const IN_ALL_MAX = 150;
 
 export type LiveName = 'plan' | 'bar' | 'recipes' | 'devices' | 'scale' | 'kettle' | 'storage';
 
-type Listener = { address: string; callerId: string | undefined; send: (text: string, seq?: number) => void; end: () => void };
+type Listener = {
+  address: string;
+  callerId: string | undefined;
+  send: (text: string, seq?: number) => void;
+  end: () => void;
+};
 
 export type Broadcaster = {
   /** Whether an address may open one more stream. */

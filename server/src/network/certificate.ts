@@ -108,18 +108,15 @@ export function givenCertificates(certFile: string, keyFile: string): Certificat
 }
 
 async function makeAuthority(nowMs: number): Promise<Pair> {
-  const made = await generate(
-    [{ name: 'commonName', value: `Even Kettle on ${hostname()}` }],
-    {
-      ...KEYS,
-      notBeforeDate: new Date(nowMs - BEFORE_MS),
-      notAfterDate: new Date(nowMs + AUTHORITY_DAYS * DAY_MS),
-      extensions: [
-        { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
-        { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
-      ],
-    },
-  );
+  const made = await generate([{ name: 'commonName', value: `Even Kettle on ${hostname()}` }], {
+    ...KEYS,
+    notBeforeDate: new Date(nowMs - BEFORE_MS),
+    notAfterDate: new Date(nowMs + AUTHORITY_DAYS * DAY_MS),
+    extensions: [
+      { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
+      { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
+    ],
+  });
   return { cert: made.cert, key: made.private };
 }
 

@@ -5,7 +5,8 @@ type Told = { addresses: readonly string[]; fingerprint: string | null; secret: 
 
 export async function networkText({ addresses, fingerprint, secret }: Told): Promise<string> {
   const [address = ''] = addresses;
-  const qr = (text: string) => QRCode.toString(text, { type: 'terminal', small: true, errorCorrectionLevel: 'L' });
+  const qr = (text: string) =>
+    QRCode.toString(text, { type: 'terminal', small: true, errorCorrectionLevel: 'L' });
   const trust = `${address.replace(/^https:/, 'http:')}/trust`;
   const known =
     fingerprint === null
@@ -24,5 +25,10 @@ export async function networkText({ addresses, fingerprint, secret }: Told): Pro
           link,
           await qr(link),
         ];
-  return ['Even Kettle is open to the network:', ...addresses.map((each) => `  ${each}`), ...known, ...lead].join('\n');
+  return [
+    'Even Kettle is open to the network:',
+    ...addresses.map((each) => `  ${each}`),
+    ...known,
+    ...lead,
+  ].join('\n');
 }

@@ -28,7 +28,11 @@ type Where = { host: string; hosts: readonly string[]; networkName: string; netw
 /** Where other machines find the bar, the likeliest first. */
 export function networkAddresses({ host, hosts, networkName, network }: Where, port: number): string[] {
   const isEvery = host === '0.0.0.0' || host === '::' || (isLoopback(host) && !network);
-  const names = [...hosts, ...(isEvery ? ownAddresses() : [host]), ...(isLoopback(host) ? [] : [networkName])];
+  const names = [
+    ...hosts,
+    ...(isEvery ? ownAddresses() : [host]),
+    ...(isLoopback(host) ? [] : [networkName]),
+  ];
   return [...new Set(names)].map((name) => `https://${asUrlHost(name)}:${port}`);
 }
 

@@ -54,11 +54,17 @@ export async function openNetwork(
     if (await certificates.refresh()) secure?.setSecureContext(certificates.tls());
   };
   const looking = setInterval(
-    () => void look().catch((error: unknown) => logger.warn({ err: error }, 'the certificate could not be made anew')),
+    () =>
+      void look().catch((error: unknown) =>
+        logger.warn({ err: error }, 'the certificate could not be made anew'),
+      ),
     LOOK_MS,
   );
   looking.unref();
-  const pages = [...open, trustRoutes(certificates, (host) => urlOf(new URL(`http://${host}`).hostname.replace(/^\[|\]$/g, '')))];
+  const pages = [
+    ...open,
+    trustRoutes(certificates, (host) => urlOf(new URL(`http://${host}`).hostname.replace(/^\[|\]$/g, ''))),
+  ];
   return {
     addresses: () => networkAddresses(settings, port),
     fingerprint: certificates.fingerprint,
@@ -76,7 +82,10 @@ export async function openNetwork(
       port = listensOn;
       if (isHere) return;
       silence = announce(networkName, port, (error) =>
-        logger.warn({ err: error }, `the name ${networkName} could not be announced; the addresses work in any case`),
+        logger.warn(
+          { err: error },
+          `the name ${networkName} could not be announced; the addresses work in any case`,
+        ),
       );
     },
     close: async () => {

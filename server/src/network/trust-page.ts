@@ -22,7 +22,13 @@ const FILES = {
 } as const;
 type FileKind = keyof typeof FILES;
 
-type System = { id: string; name: string; known: RegExp; file: FileKind; steps: [picture: Picture, text: string][] };
+type System = {
+  id: string;
+  name: string;
+  known: RegExp;
+  file: FileKind;
+  steps: [picture: Picture, text: string][];
+};
 type Picture = 'load' | 'settings' | 'choose' | 'on';
 
 const SYSTEMS: readonly System[] = [
@@ -45,7 +51,10 @@ const SYSTEMS: readonly System[] = [
     file: 'certificate',
     steps: [
       ['load', 'Load the certificate with the button above.'],
-      ['settings', 'Open Settings and search for “CA certificate”. It stands under Security, Encryption and credentials.'],
+      [
+        'settings',
+        'Open Settings and search for “CA certificate”. It stands under Security, Encryption and credentials.',
+      ],
       ['choose', 'Touch “Install anyway” and choose the file even-kettle-authority.crt.'],
       ['on', 'Close the browser altogether, then open it again.'],
     ],
@@ -58,7 +67,10 @@ const SYSTEMS: readonly System[] = [
     steps: [
       ['load', 'Load the certificate with the button above and open it.'],
       ['settings', 'Press “Install Certificate” and choose “Current User”.'],
-      ['choose', 'Choose “Place all certificates in the following store”, then “Trusted Root Certification Authorities”.'],
+      [
+        'choose',
+        'Choose “Place all certificates in the following store”, then “Trusted Root Certification Authorities”.',
+      ],
       ['on', 'Finish, answer Yes, and start the browser again.'],
     ],
   },
@@ -148,9 +160,15 @@ const drawing = (inside: string): string =>
 
 const PICTURES: Record<Picture, string> = {
   load: drawing('<path d="M28 14v20M20 27l8 8 8-8M17 43h22"/>'),
-  settings: drawing('<path d="M14 17h28M14 28h28M14 39h28"/><circle cx="21" cy="17" r="3.5" fill="var(--page)"/><circle cx="35" cy="28" r="3.5" fill="var(--page)"/><circle cx="25" cy="39" r="3.5" fill="var(--page)"/>'),
-  choose: drawing('<path d="M14 16h28M14 40h28"/><rect x="12" y="22" width="32" height="12" rx="3"/><path d="M18 28l3 3 6-6"/>'),
-  on: drawing('<rect x="15" y="20" width="26" height="16" rx="8"/><circle cx="33" cy="28" r="5" fill="currentColor"/>'),
+  settings: drawing(
+    '<path d="M14 17h28M14 28h28M14 39h28"/><circle cx="21" cy="17" r="3.5" fill="var(--page)"/><circle cx="35" cy="28" r="3.5" fill="var(--page)"/><circle cx="25" cy="39" r="3.5" fill="var(--page)"/>',
+  ),
+  choose: drawing(
+    '<path d="M14 16h28M14 40h28"/><rect x="12" y="22" width="32" height="12" rx="3"/><path d="M18 28l3 3 6-6"/>',
+  ),
+  on: drawing(
+    '<rect x="15" y="20" width="26" height="16" rx="8"/><circle cx="33" cy="28" r="5" fill="currentColor"/>',
+  ),
 };
 
 /** A configuration profile with the authority in it. Its ids follow from the authority, so that it replaces itself. */
@@ -159,7 +177,10 @@ function profileOf(pem: string): string {
   const hex = createHash('sha256').update(der).digest('hex');
   const id = (from: number) =>
     [8, 4, 4, 4, 12]
-      .reduce<[string[], number]>(([parts, at], size) => [[...parts, hex.slice(at, at + size)], at + size], [[], from])[0]
+      .reduce<[string[], number]>(
+        ([parts, at], size) => [[...parts, hex.slice(at, at + size)], at + size],
+        [[], from],
+      )[0]
       .join('-');
   return `<?xml version="1.0" encoding="UTF-8"?>
 <!DOCTYPE plist PUBLIC "-//Apple//DTD PLIST 1.0//EN" "http://www.apple.com/DTDs/PropertyList-1.0.dtd">

@@ -3,10 +3,11 @@
  */
 import 'reflect-metadata';
 import { mkdirSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import { DataSource } from 'typeorm';
 import { CannotStart } from '../cannot-start';
+import { copyDatabase, newCopyName } from '../copies/copy-files';
 import { whyNoStart } from './cannot-open';
 import {
   DrawdownFromLastPour1765000000000,
@@ -57,6 +58,8 @@ export type DatabaseOptions = {
   readonly?: boolean;
   /** Whether its tables are brought to this version; a copy of another one is left as it is. */
   migrates?: boolean;
+  /** Where a copy is made before tables of an earlier version are changed; none is made if left out. */
+  copiesTo?: string;
 };
 
 /**
@@ -65,7 +68,13 @@ export type DatabaseOptions = {
  */
 export async function openDatabase(
   file: string,
-  { keptStatements = 100, busyMs = 3000, readonly = false, migrates = !readonly }: DatabaseOptions = {},
+  {
+    keptStatements = 100,
+    busyMs = 3000,
+    readonly = false,
+    migrates = !readonly,
+    copiesTo,
+  }: DatabaseOptions = {},
 ): Promise<DataSource> {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
   const source = new DataSource({
@@ -100,7 +109,11 @@ export async function openDatabase(
   });
   try {
     await source.initialize();
-    if (migrates) await source.runMigrations();
+    if (migrates) {
+      if (copiesTo !== undefined && (await isOfEarlierVersion(source)))
+        await copyDatabase(file, join(copiesTo, newCopyName(copiesTo, 'before-migration', Date.now())));
+      await source.runMigrations();
+    }
   } catch (error) {
     if (source.isInitialized) await source.destroy();
     const code = String((error as { code?: unknown }).code);
@@ -109,6 +122,12 @@ export async function openDatabase(
   }
   await source.query(`PRAGMA busy_timeout = ${busyMs}`);
   return source;
+}
+
+/** Whether its tables hold something and are to be changed. */
+async function isOfEarlierVersion(source: DataSource): Promise<boolean> {
+  const tables = await source.query<unknown[]>(`SELECT 1 FROM sqlite_master WHERE name = 'event'`);
+  return tables.length > 0 && (await source.showMigrations());
 }
 
 function refuseNewer(db: BetterSqlite3.Database, file: string): void {

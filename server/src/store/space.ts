@@ -3,6 +3,7 @@
  */
 import { statfs } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import type { Copies } from '../copies/copies';
 import type { StorageState } from '@even-kettle/core/contract';
 
 /** Below the first limit people are warned; below the second nothing more may fit, bytes. */
@@ -12,11 +13,12 @@ const LOOK_MS = 15_000;
 
 export type SpaceWatch = { now: () => StorageState; look: () => Promise<StorageState>; close: () => void };
 
-/** @param tell called on every change of level after the first check */
+/** @param tell called on every change of level, or of the copies, after the first check */
 export async function watchSpace(
   databaseFile: string,
   tell: (storage: StorageState) => void,
   freeBytes: (folder: string) => Promise<number> = freeOn,
+  copies: Pick<Copies, 'latestMs' | 'isDue'> = { latestMs: () => null, isDue: () => false },
 ): Promise<SpaceWatch> {
   const folder = dirname(databaseFile);
   let state: StorageState = { level: 'enough', freeMb: null };
@@ -24,12 +26,15 @@ export async function watchSpace(
   const look = async () => {
     // If the system cannot say, nobody is warned.
     const bytes = await freeBytes(folder).catch(() => null);
-    const was = state.level;
+    const was = state;
     state = {
       level: bytes === null || bytes >= LOW_BYTES ? 'enough' : bytes >= OUT_BYTES ? 'low' : 'full',
       freeMb: bytes === null ? null : Math.floor(bytes / 1e6),
+      copyMs: copies.latestMs(),
+      copyDue: copies.isDue(),
     };
-    if (state.level !== was && !isFirst) tell(state);
+    const isOther = state.level !== was.level || state.copyMs !== was.copyMs || state.copyDue !== was.copyDue;
+    if (isOther && !isFirst) tell(state);
     return state;
   };
   await look();

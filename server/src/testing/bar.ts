@@ -16,6 +16,7 @@ import { openGate } from '../access/gate';
 import { accessPolicy } from '../access/hosts';
 import { httpApp } from '../http/app';
 import { readSetting } from '../store/settings-table';
+import { proveCopy } from '../copies/prove';
 import { quoterHere } from '../planning/quoter';
 import { PLAIN_BAR, writeBar } from '../bench';
 import { openBar, type BarServer, type BarServerParts } from '../server';
@@ -52,6 +53,7 @@ export const openOver = (over: DataSource, parts: Partial<BarServerParts> = {}):
     solver,
     quoter: quoterHere,
     importWorker,
+    proveCopy,
     clockRate: 1,
     warn: (_detail, message) => warned.push(message),
     rules: 'test',
@@ -80,8 +82,8 @@ export async function open(clockRate = 1, anew = false): Promise<void> {
       version: 'test',
       requestsPerMinute: 10_000,
       access: accessPolicy(),
-    gate: openGate(null, false),
-    pairing: null,
+      gate: openGate(null, false),
+      pairing: null,
     }),
   );
   await new Promise<void>((resolve) => http.listen(0, '127.0.0.1', resolve));

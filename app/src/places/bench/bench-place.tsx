@@ -15,6 +15,7 @@ import { WIDE } from '../../ui/theme';
 import { Unreachable } from '../unreachable';
 import { AccessCards } from './access-card';
 import { DeviceCard } from './device-card';
+import { CopiesCard } from './copies-card';
 import { CoffeesCard } from './coffees-card';
 import { FeedCard } from './feed-card';
 import { GrindersCard } from './grinders-card';
@@ -100,6 +101,7 @@ const SECTIONS: readonly Section[] = [
     ),
   },
   { id: 'access', name: WORDS.accessSection, cards: (bar) => <AccessCards bar={bar} /> },
+  { id: 'copies', name: WORDS.copies, cards: () => <CopiesCard /> },
   { id: 'plan', name: WORDS.planFiles, cards: () => <PlanFilesCard />, own: true },
 ];
 

@@ -5,6 +5,27 @@ import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
   practice: 'Practice',
+  copies: 'Copies',
+  copyKinds: {
+    night: 'of the night',
+    'before-migration': 'before a new version',
+    'before-restore': 'before a copy was restored',
+    'by-hand': 'by hand',
+  },
+  copyOf: (kind: Shown, megabytes: Shown) => `${kind}, ${megabytes} MB`,
+  latestCopy: (age: Shown) =>
+    `The latest copy of the bar is ${age} old. One is made and looked through every night.`,
+  noCopyYet: 'There is no copy yet. One is made and looked through every night.',
+  copyNow: 'Make a copy now',
+  copying: 'Copying…',
+  noCopyMade: 'No copy could be made. Look at the server’s disk and its log.',
+  restore: 'Restore',
+  restoring: 'Restoring…',
+  restoreOf: (time: Shown) => `Restore the copy of ${time}`,
+  restoreMeans:
+    'The bar becomes what it was then: orders, brews and settings since are gone from it. What it is now is copied first, so that you can come back. The server starts anew, which takes some seconds.',
+  startsAnew: 'The copy is restored. The server starts anew; this page goes on by itself.',
+  allCopies: (count: Shown) => `Show all ${count}`,
   accessSection: 'Devices and keys',
   onTheNetwork: 'On the network',
   trustAsCode: 'A code with the address of the page about trust',

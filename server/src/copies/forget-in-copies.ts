@@ -1,15 +1,15 @@
 /**
- * Copies of the database that `npm run backup` made beside it: their guests are forgotten with those of the bar.
+ * Copies of the database: their guests are forgotten with those of the bar.
  */
 import { existsSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { EMPTY_BAR } from '@even-kettle/core/brew';
-import { openDatabase } from './database';
-import { forgetGuestsInLog, forgetGuestsInRecords } from './guests';
-import { StateSnapshotRow } from './rows';
-import { emptied } from './vacuum';
-import { inTransaction } from './transaction';
+import { openDatabase } from '../store/database';
+import { forgetGuestsInLog, forgetGuestsInRecords } from '../store/guests';
+import { StateSnapshotRow } from '../store/rows';
+import { emptied } from '../store/vacuum';
+import { inTransaction } from '../store/transaction';
 
 /** @param failed told of a copy that cannot be opened: one of an earlier version, say, which stays as it is */
 export async function forgetGuestsInCopies(

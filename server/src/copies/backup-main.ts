@@ -1,13 +1,11 @@
-/**
- * A copy of the database by SQLite's own online backup: complete and of one moment, whether a server writes or not. A
- * copy of the file alone is incomplete, because the latest writes are in a second file beside it.
- */
-import { existsSync, mkdirSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+/** `npm run backup [-- FILE]`: a copy of the database, whether a server writes or not. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import BetterSqlite3 from 'better-sqlite3';
 import { GUEST_EVENTS } from '@even-kettle/core/brew';
-import { readSettings } from './settings';
-import { GUESTS_KEPT_DAYS } from './store/guests';
+import { copiesFolder, copyDatabase, newCopyName } from './copy-files';
+import { readSettings } from '../settings';
+import { GUESTS_KEPT_DAYS } from '../store/guests';
 
 const { databaseFile } = readSettings(process.env);
 
@@ -15,10 +13,7 @@ async function backUp(from: string, to: string): Promise<void> {
   if (!existsSync(from))
     throw new Error(`There is no database at ${from}. Set EVEN_KETTLE_DB to where the bar’s is.`);
   if (existsSync(to)) throw new Error(`There is a file at ${to} already. Name another.`);
-  mkdirSync(dirname(to), { recursive: true });
-  const source = new BetterSqlite3(from, { readonly: true });
-  await source.backup(to);
-  source.close();
+  await copyDatabase(from, to);
   const copy = new BetterSqlite3(to, { readonly: true });
   const faults = copy.pragma('integrity_check', { simple: true });
   const { events } = copy.prepare<[], { events: number }>('SELECT COUNT(*) AS events FROM event').get()!;
@@ -48,13 +43,8 @@ function oldestGuests(copy: BetterSqlite3.Database): { since: string; days: numb
 }
 
 const named = process.argv[2];
-const target =
-  named ??
-  join(
-    dirname(databaseFile),
-    'backups',
-    `even-kettle-${new Date().toISOString().slice(0, 19).replace(/[T:]/g, '-')}.sqlite`,
-  );
+const folder = copiesFolder(databaseFile);
+const target = named ?? join(folder, newCopyName(folder, 'by-hand', Date.now()));
 backUp(databaseFile, target).catch((error: unknown) => {
   console.error(error instanceof Error ? error.message : error);
   process.exit(1);
