@@ -59,6 +59,7 @@ const endToStartAnew = () => process.exit(START_ANEW);
 /**
  * @throws CannotStart where the database is in use; the error of the network where the port cannot be listened on
  */
+// eslint-disable-next-line max-lines-per-function -- it puts the parts together, each by a line or a few
 export async function serve(
   settings: Settings,
   logger: Logger,

@@ -18,7 +18,7 @@ import type {
   TakeAdvice,
 } from '@even-kettle/core/contract';
 import { openLive, type LiveHandlers } from './live';
-import { Refused, openRequests, read } from './request';
+import { Refused, openRequests, read, type Ask } from './request';
 
 /** What a list of the log is narrowed to; left out, everything. */
 export type LogAsked = Partial<Record<Exclude<QueryName<'getLog'>, 'before' | 'limit'>, string>>;
@@ -97,17 +97,7 @@ export function apiClient(base = '') {
     planProblem: () => ask('getPlanProblem'),
     plan: () => ask('getPlan'),
     feed: () => ask('getFeed'),
-    pair: (secret: string, name: string) =>
-      ask('pair', { body: { secret, ...(name === '' ? {} : { name }) } }),
-    access: () => ask('getAccess'),
-    invite: (body: BodySent<'invite'>) => ask('invite', { body }),
-    makeKey: (body: BodySent<'makeKey'>) => ask('makeKey', { body }),
-    changeAccess: (id: string, body: BodySent<'changeAccess'>) => ask('changeAccess', { id, body }),
-    revoke: (id: string) => ask('revoke', { id }),
-    copies: () => ask('getCopies'),
-    makeCopy: () => ask('makeCopy', { patienceMs: LONG_PATIENCE_MS }),
-    restoreCopy: (id: string) => ask('restoreCopy', { id, patienceMs: LONG_PATIENCE_MS }),
-    cupLink: (orderId: string) => ask('getCupLink', { id: orderId }),
+    ...accessApi(ask),
     runFeed: (running: boolean) => ask('runFeed', { body: { running } }),
     postEvents: (events: BarEvent[]) => ask('postEvents', { body: { events } }),
     orderScale: (id: string, order: ScaleOrder) => ask('orderScale', { id, body: order }),
@@ -117,6 +107,20 @@ export function apiClient(base = '') {
     live: (after: number, handlers: LiveHandlers) => openLive(base, after, handlers),
   };
 }
+
+/** Pairing, devices, copies: what the lead sees to. */
+const accessApi = (ask: Ask) => ({
+  pair: (secret: string, name: string) => ask('pair', { body: { secret, ...(name === '' ? {} : { name }) } }),
+  access: () => ask('getAccess'),
+  invite: (body: BodySent<'invite'>) => ask('invite', { body }),
+  makeKey: (body: BodySent<'makeKey'>) => ask('makeKey', { body }),
+  changeAccess: (id: string, body: BodySent<'changeAccess'>) => ask('changeAccess', { id, body }),
+  revoke: (id: string) => ask('revoke', { id }),
+  copies: () => ask('getCopies'),
+  makeCopy: () => ask('makeCopy', { patienceMs: LONG_PATIENCE_MS }),
+  restoreCopy: (id: string) => ask('restoreCopy', { id, patienceMs: LONG_PATIENCE_MS }),
+  cupLink: (orderId: string) => ask('getCupLink', { id: orderId }),
+});
 
 type Sending = { type: string; onSent: (share: number) => void; signal: AbortSignal };
 

@@ -2,9 +2,9 @@
  * The connection to the bar: loads it, follows its stream, and loads it again if something was missed.
  */
 import { rebase, receiveLogged } from '@even-kettle/core/brew';
-import type { LiveEvent, PublishedPlan } from '@even-kettle/core/contract';
+import type { LiveEvent, PublishedPlan, Snapshot } from '@even-kettle/core/contract';
 import type { Api } from './api';
-import type { ViewHolder } from './bar-view';
+import type { BarView, ViewHolder } from './bar-view';
 import type { DeviceClock } from './clock';
 import type { DeviceReadings } from './device-board';
 import type { Link } from './live';
@@ -48,17 +48,7 @@ export function openConnection(parts: Parts): Connection {
       const [snapshot] = await Promise.all([api.state(), clock.measure()]);
       if (isClosed()) return;
       view.takeRecipes(snapshot.recipes);
-      view.show({
-        status: 'ready',
-        bar: snapshot.bar,
-        plan: snapshot.planned?.plan ?? null,
-        rough: snapshot.planned?.rough ?? {},
-        unplannable: snapshot.planned?.unplannable ?? [],
-        storage: snapshot.storage,
-        contract: snapshot.contract ?? 0,
-        me: snapshot.me ?? null,
-        shut: null,
-      });
+      view.show(shownOf(snapshot));
       replica.become(rebase(replica.now(), snapshot));
       closeStream?.();
       closeStream = stream();
@@ -75,10 +65,10 @@ export function openConnection(parts: Parts): Connection {
   }
 
   /** The server does not take this device for one of the bar's: nothing is shown, and nothing is tried again by itself. */
-  async function shutOut({ status, problem }: Refused): Promise<void> {
+  async function shutOut(refused: Refused): Promise<void> {
     closeStream?.();
     streaming = false;
-    const shut = status === 403 ? 'other-role' : problem.type.endsWith(':revoked') ? 'revoked' : 'not-paired';
+    const shut = whyShut(refused);
     // A device that was taken off keeps no guest's name, and none of its taps.
     if (shut === 'revoked') await forget();
     view.show({ shut, link: 'away', bar: null, status: 'loading' });
@@ -138,3 +128,18 @@ export function openConnection(parts: Parts): Connection {
 
   return { load, isStreaming: () => streaming, close: () => closeStream?.() };
 }
+
+const whyShut = ({ status, problem }: Refused): NonNullable<BarView['shut']> =>
+  status === 403 ? 'other-role' : problem.type.endsWith(':revoked') ? 'revoked' : 'not-paired';
+
+const shownOf = ({ bar, planned, storage, contract, me }: Snapshot): Partial<BarView> => ({
+  status: 'ready',
+  bar,
+  plan: planned?.plan ?? null,
+  rough: planned?.rough ?? {},
+  unplannable: planned?.unplannable ?? [],
+  storage,
+  contract: contract ?? 0,
+  me: me ?? null,
+  shut: null,
+});

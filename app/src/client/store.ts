@@ -11,12 +11,12 @@ import { openView, type BarView } from './bar-view';
 import type { DeviceClock } from './clock';
 import { openConnection, type Connection } from './connection';
 import type { DeviceReadings } from './device-board';
-import { openKeeping } from './keeping';
+import { openKeeping, type Keeping } from './keeping';
 import type { OfflineSnapshots } from './offline-snapshot';
 import type { Outbox } from './outbox';
 import type { BarGiven } from './plan.worker';
 import { openPosting } from './posting';
-import { holdReplica } from './replica-holder';
+import { holdReplica, type ReplicaHolder } from './replica-holder';
 import { openRetries } from './retries';
 
 export type { BarView, Notice, PlanChange } from './bar-view';
@@ -74,19 +74,12 @@ export function openStore(parts: Parts): BarStore {
   const openOffline = async () => {
     if (await keeping.open()) void planHere();
   };
-  const forget = async () => {
-    keeping.close();
-    const waiting = await outbox.all().catch(() => []);
-    await outbox.remove(waiting.map(({ id }) => id)).catch(() => undefined);
-    await snapshots?.clear().catch(() => undefined);
-    replica.become(freshReplica());
-  };
   const connection: Connection = openConnection({
     ...shared,
     devices: parts.devices,
     drain,
     openOffline,
-    forget,
+    forget: () => forgetAll({ keeping, outbox, snapshots, replica }),
   });
   const given = () => givenOf(view.now(), view.saved(), clock.nowMs());
 
@@ -151,3 +144,17 @@ export function openStore(parts: Parts): BarStore {
 
 const givenOf = ({ state, bar, plan }: BarView, saved: Recipe[], nowMs: number): BarGiven | null =>
   bar && { state, bench: bar, saved, nowMs, plan };
+
+/** Nothing of the bar stays on a device that was taken off it. */
+async function forgetAll({
+  keeping,
+  outbox,
+  snapshots,
+  replica,
+}: Pick<Parts, 'outbox' | 'snapshots'> & { keeping: Keeping; replica: ReplicaHolder }): Promise<void> {
+  keeping.close();
+  const waiting = await outbox.all().catch(() => []);
+  await outbox.remove(waiting.map(({ id }) => id)).catch(() => undefined);
+  await snapshots?.clear().catch(() => undefined);
+  replica.become(freshReplica());
+}

@@ -67,6 +67,7 @@ const known = ({ id, name, role, person }: CredentialRow): Known => ({
   ...(person === null ? {} : { person }),
 });
 
+// eslint-disable-next-line max-lines-per-function -- what is known is shared by its short functions
 export async function openCredentials(
   source: DataSource,
   nowMs: () => number = Date.now,

@@ -34,6 +34,7 @@ export type BridgeHub = {
   close: () => void;
 };
 
+// eslint-disable-next-line max-lines-per-function -- the places that bridges speak for are shared by its short functions
 export function openBridges(time: Time, realNow: () => number = () => performance.now()): BridgeHub {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MESSAGE_MAX });
   const places = new Map<string, BridgedDevice>();
@@ -107,10 +108,8 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
         const judged = access.judge(request.headers, false);
         if (!judged.ok) return refuse(judged.status === 421 ? '421 Misdirected Request' : '403 Forbidden');
         if (pathOf(request.url) !== BRIDGE_PATH) return refuse('404 Not Found');
-        const { asker, known } = gate.callerOf(request.headers, false);
-        // At the server's own machine, where nobody is paired, no key is needed.
-        const isAllowed = gate.pairs ? asker === 'bridge' : true;
-        if (!isAllowed) return refuse(asker === 'nobody' ? '401 Unauthorized' : '403 Forbidden');
+        const { known, refusal } = bridgeOf(gate, request);
+        if (refusal) return refuse(refusal);
         sockets.handleUpgrade(request, socket, head, (opened) => {
           if (known) keyOf.set(opened, known.id);
           sockets.emit('connection', opened, request);
@@ -124,6 +123,13 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
       sockets.close();
     },
   };
+}
+
+/** The key that a bridge came with, or why it is not let in. At the server's own machine, where nobody is paired, it needs none. */
+function bridgeOf(gate: Gate, { headers }: IncomingMessage) {
+  const { asker, known } = gate.callerOf(headers, false);
+  const isAllowed = !gate.pairs || asker === 'bridge';
+  return { known, refusal: isAllowed ? null : asker === 'nobody' ? '401 Unauthorized' : '403 Forbidden' };
 }
 
 /** The path of a request's address; null if it is not valid. */

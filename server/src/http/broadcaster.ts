@@ -66,13 +66,7 @@ export function openBroadcaster(
       listeners.size < IN_ALL_MAX &&
       [...listeners].filter((listener) => listener.address === address).length < FROM_ONE_MAX,
     join: async (request, response, afterSeq, callerId) => {
-      response.writeHead(200, {
-        'Content-Type': 'text/event-stream; charset=utf-8',
-        // Without no-transform, compression would hold the events back.
-        'Cache-Control': 'no-cache, no-transform',
-        Connection: 'keep-alive',
-        'X-Accel-Buffering': 'no',
-      });
+      response.writeHead(200, STREAM_HEADERS);
       response.write('retry: 1000\n\n');
       let sentSeq = afterSeq;
       let early: { text: string; seq?: number }[] | null = [];
@@ -115,11 +109,10 @@ export function openBroadcaster(
       early = null;
     },
     expel: (callerId) => {
-      for (const listener of listeners)
-        if (listener.callerId === callerId) {
-          listener.send('event: me\ndata: {}\n\n');
-          listener.end();
-        }
+      for (const listener of [...listeners].filter((each) => each.callerId === callerId)) {
+        listener.send(messageText('me', {}));
+        listener.end();
+      }
     },
     broadcastEvents: (events) => {
       for (const event of events) sendAll(eventText(event), event.seq);
@@ -133,6 +126,14 @@ export function openBroadcaster(
     },
   };
 }
+
+export const STREAM_HEADERS = {
+  'Content-Type': 'text/event-stream; charset=utf-8',
+  // Without no-transform, compression would hold the events back.
+  'Cache-Control': 'no-cache, no-transform',
+  Connection: 'keep-alive',
+  'X-Accel-Buffering': 'no',
+};
 
 /** Resolves when the reader has taken what was written, or has disconnected. */
 async function drained(response: Response): Promise<void> {

@@ -1,5 +1,6 @@
 /** Live streams of what guests see: each page is sent its view whenever that has changed. */
 import type { Request, Response } from 'express';
+import { STREAM_HEADERS } from './broadcaster';
 
 const HEARTBEAT_MS = 4000;
 /** A change is shown within this; several at once are one. */
@@ -36,12 +37,7 @@ export function openOutlookStreams(beat: () => unknown): OutlookStreams {
     hasRoomFor: (address) =>
       pages.size < IN_ALL_MAX && [...pages].filter((page) => page.address === address).length < FROM_ONE_MAX,
     join: (request, response, name, view, callerId) => {
-      response.writeHead(200, {
-        'Content-Type': 'text/event-stream; charset=utf-8',
-        'Cache-Control': 'no-cache, no-transform',
-        Connection: 'keep-alive',
-        'X-Accel-Buffering': 'no',
-      });
+      response.writeHead(200, STREAM_HEADERS);
       response.write('retry: 2000\n\n');
       let sent = '';
       const page: Page = {

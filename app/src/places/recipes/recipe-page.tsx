@@ -28,7 +28,6 @@ import { WORDS } from './words';
 
 export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean }) {
   const units = useUnits();
-  const may = useMay();
   const { bar, recipes } = useBar();
   const [asked, onAsk] = useConverterInput(recipe.id, `${units.mass} ${units.volume}`, sizeText(250, units));
   const [of, setOf] = useState<WhyOf | null>(null);
@@ -110,20 +109,7 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
             says={WORDS.showWholeMethod}
             onPress={() => router.push({ pathname: '/recipes/[id]/show', params: { id: recipe.id } })}
           />
-          {may('saveRecipe') ? (
-            <>
-              <Button
-                label={WORDS.changeIt}
-                onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id } })}
-              />
-              <Button
-                label={WORDS.copyIt}
-                onPress={() =>
-                  router.push({ pathname: '/recipes/[id]/edit', params: { id: recipe.id, copy: 'yes' } })
-                }
-              />
-            </>
-          ) : null}
+          <ChangeButtons id={recipe.id} />
           <Button
             label={WORDS.versions}
             onPress={() => router.push({ pathname: '/recipes/[id]/versions', params: { id: recipe.id } })}
@@ -151,6 +137,24 @@ export function RecipePage({ recipe, back }: { recipe: Recipe; back?: boolean })
         </Row>
       </Card>
     </View>
+  );
+}
+
+/** For those that may change the bar's recipes. */
+function ChangeButtons({ id }: { id: string }) {
+  const may = useMay();
+  if (!may('saveRecipe')) return null;
+  return (
+    <>
+      <Button
+        label={WORDS.changeIt}
+        onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id } })}
+      />
+      <Button
+        label={WORDS.copyIt}
+        onPress={() => router.push({ pathname: '/recipes/[id]/edit', params: { id, copy: 'yes' } })}
+      />
+    </>
   );
 }
 
