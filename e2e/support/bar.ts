@@ -93,7 +93,7 @@ function tell(host: ChildProcess, asked: AskedOfBars): Promise<number> {
 }
 
 /** What is the same for every test of a run is made once, before the first (`global-setup.ts`). */
-const madeOnce = (demo: Exclude<Demo, 'new'>): string =>
+export const madeOnce = (demo: Exclude<Demo, 'new'>): string =>
   join(process.env['E2E_MADE_ONCE']!, `${demo === true ? 'weeks' : demo || 'plain'}.sqlite`);
 
 let standing: RunningBar | null = null;
@@ -189,7 +189,7 @@ export async function openBar({
   };
 }
 
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.once('error', reject);

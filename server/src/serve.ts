@@ -124,7 +124,7 @@ export async function serve(
     bar.broadcaster.close();
     bar.outlookStreams.close();
     const ended = new Promise((resolve) => listening.close(resolve));
-    http.closeAllConnections();
+    listening.closeAllConnections();
     await network?.close();
     await ended;
     await bar.close();

@@ -3,7 +3,7 @@ import { X509Certificate } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { get as plainGet, type IncomingMessage } from 'node:http';
 import { get as secureGet } from 'node:https';
-import { connect, type AddressInfo, type Server } from 'node:net';
+import { connect, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import express from 'express';
@@ -14,6 +14,7 @@ import { openCertificates } from './certificate';
 import { cupPages } from './cup-page';
 import { networkText } from './invitation-text';
 import { openNetwork, type Network } from './network';
+import type { OnePort } from './one-port';
 import { secretIn } from './secret';
 
 const DAY_MS = 86_400_000;
@@ -63,7 +64,7 @@ test('an authority is made once, and gives certificates for the names of the day
 
 describe('on one port', () => {
   let network: Network;
-  let listening: Server;
+  let listening: OnePort;
   let port: number;
   beforeEach(async () => {
     const settings = { ...readSettings({ EVEN_KETTLE_NETWORK: 'on' }), port: 0 };
@@ -78,6 +79,7 @@ describe('on one port', () => {
   });
   afterEach(async () => {
     await network.close();
+    listening.closeAllConnections();
     await new Promise((resolve) => listening.close(resolve));
   });
   const read = (answer: IncomingMessage) =>
@@ -149,8 +151,8 @@ describe('on one port', () => {
     const nonsense = connect(port, '127.0.0.1', () => nonsense.write('\u0000\u0001nonsense\r\n\r\n'));
     for (const socket of [silent, nonsense]) socket.on('error', () => undefined);
     expect((await plain('/trust')).status).toBe(200);
-    silent.destroy();
-    nonsense.destroy();
+    // Nor do they keep the server from ending (afterEach).
+    expect(silent.destroyed).toBe(false);
   });
 
   test('the terminal says where the bar is, with the link that makes a device the lead’s', async () => {

@@ -1,7 +1,6 @@
 /** The bar on a network: its certificate, its name, and what is said there without encryption. */
 import { createServer as createPlain, type RequestListener } from 'node:http';
 import { createServer as createSecure, type Server as HttpsServer } from 'node:https';
-import type { Server as NetServer } from 'node:net';
 import type { Router } from 'express';
 import type { Logger } from 'pino';
 import type { AccessPolicy } from '../access/hosts';
@@ -9,7 +8,7 @@ import type { Settings } from '../settings';
 import { announce } from './announce';
 import { givenCertificates, openCertificates } from './certificate';
 import { asUrlHost, isLoopback, networkAddresses, ownNames } from './names';
-import { onePort } from './one-port';
+import { onePort, type OnePort } from './one-port';
 import { plainHttp } from './plain-http';
 import { trustRoutes } from './trust-page';
 
@@ -26,7 +25,7 @@ export type Network = {
   /** The address by which a guest follows the order with a key: of plain HTTP, since a guest's phone does not know the authority. */
   follow: (key: string) => string;
   /** What answers over HTTPS, and what listens, for encrypted and plain connections on one port. */
-  serve: (app: RequestListener) => { http: HttpsServer; listening: NetServer };
+  serve: (app: RequestListener) => { http: HttpsServer; listening: OnePort };
   /** Says which port it is, once that is known. */
   listens: (port: number) => void;
   close: () => Promise<void>;

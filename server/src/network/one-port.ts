@@ -11,8 +11,14 @@ const TLS_HANDSHAKE = 22;
 /** Whoever connects says something within this. */
 const SILENT_MS = 10_000;
 
-export function onePort(plain: HttpServer, secure: HttpsServer): NetServer {
-  return createServer((socket: Socket) => {
+/** Ends every connection, also those that have said nothing yet: browsers open some ahead. */
+export type OnePort = NetServer & { closeAllConnections: () => void };
+
+export function onePort(plain: HttpServer, secure: HttpsServer): OnePort {
+  const sockets = new Set<Socket>();
+  const server = createServer((socket: Socket) => {
+    sockets.add(socket);
+    socket.once('close', () => sockets.delete(socket));
     const giveUp = () => socket.destroy();
     socket.setTimeout(SILENT_MS, giveUp);
     socket.on('error', giveUp);
@@ -24,5 +30,10 @@ export function onePort(plain: HttpServer, secure: HttpsServer): NetServer {
       socket.off('timeout', giveUp);
       (first[0] === TLS_HANDSHAKE ? secure : plain).emit('connection', socket);
     });
+  });
+  return Object.assign(server, {
+    closeAllConnections: () => {
+      for (const socket of sockets) socket.destroy();
+    },
   });
 }

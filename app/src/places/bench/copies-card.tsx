@@ -1,9 +1,9 @@
 /** The copies of the bar: how old the latest is, one more by hand, and the way back to one. */
 import { useState } from 'react';
 import { View } from 'react-native';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns/formatDistanceToNow';
-import { useHere } from '../../client/bar-context';
+import { useBar, useHere } from '../../client/bar-context';
 import { Refused } from '../../client/request';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -21,7 +21,13 @@ export function CopiesCard() {
   const queries = useQueryClient();
   const [all, setAll] = useState(false);
   const [asked, setAsked] = useState<string | null>(null);
-  const list = useQuery({ queryKey: COPIES, queryFn: api.copies });
+  // A server that was started anew may have other copies.
+  const { link } = useBar();
+  const list = useQuery({
+    queryKey: [...COPIES, link],
+    queryFn: api.copies,
+    placeholderData: keepPreviousData,
+  });
   const again = () => queries.invalidateQueries({ queryKey: COPIES });
   const make = useMutation({ mutationFn: api.makeCopy, onSettled: again });
   const restore = useMutation({ mutationFn: api.restoreCopy, onSettled: () => setAsked(null) });
