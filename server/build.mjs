@@ -28,6 +28,7 @@ const options = {
     backup: here('src/copies/backup-main.ts'),
     restore: here('src/copies/restore-main.ts'),
     'copy.worker': here('src/copies/copy.worker.ts'),
+    doctor: here('src/doctor/main.ts'),
     'lead-link': here('src/access/lead-link.ts'),
     'rush-hour': here('soak/rush-hour.ts'),
     'rush-cards': here('soak/rush-cards.ts'),

@@ -69,9 +69,9 @@ export function openConnection(parts: Parts): Connection {
     closeStream?.();
     streaming = false;
     const shut = whyShut(refused);
+    view.show({ shut, link: 'away', bar: null, status: 'loading' });
     // A device that was taken off keeps no guest's name, and none of its taps.
     if (shut === 'revoked') await forget();
-    view.show({ shut, link: 'away', bar: null, status: 'loading' });
     devices?.lost();
   }
 
