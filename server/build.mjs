@@ -25,6 +25,7 @@ const options = {
     soak: here('soak/main.ts'),
     bars: here('soak/bars.ts'),
     fuzz: here('soak/fuzz.ts'),
+    damaged: here('soak/damaged.ts'),
     backup: here('src/copies/backup-main.ts'),
     restore: here('src/copies/restore-main.ts'),
     'copy.worker': here('src/copies/copy.worker.ts'),

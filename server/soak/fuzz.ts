@@ -8,8 +8,11 @@ import { connect } from 'node:net';
 import { openOrders, type BarEvent } from '@even-kettle/core/brew';
 import type { Snapshot } from '@even-kettle/core/contract';
 import { seededRandom } from '@even-kettle/core/rush';
+import type { RouteId } from '@even-kettle/core/contract/addresses';
+import { ROUTE_ROLES, type Asker } from '@even-kettle/core/contract/roles';
 import { canonical } from '../src/store/canonical';
 import { openDatabase } from '../src/store/database';
+import { AT_THE_MACHINE, pairedAskers, type Askers } from './askers';
 import { requestMaker, type ApiDocument, type Pool, type RandomRequest } from './random-requests';
 import { openServer, type ServerProcess } from './server-process';
 
@@ -24,7 +27,9 @@ const pick = <Item>(items: readonly Item[]): Item => items[Math.floor(random() *
 type Answer = { status: number; ms: number; body: unknown };
 
 /** What streams goes on for as long as it is read. */
-const STREAMS: ReadonlySet<string> = new Set(['live']);
+const STREAMS: ReadonlySet<string> = new Set(['live', 'liveBoard', 'liveCup']);
+/** Each request is of another role, or of none (`server/soak/askers.ts`). */
+const asRoles = process.env['ROLES'] === 'on';
 const faults: string[] = [];
 const counts = new Map<string, number>();
 const slowest = new Map<string, number>();
@@ -54,7 +59,7 @@ function parsed(text: string): unknown {
 
 /** Everything that a refusal may not change. */
 async function hashOf(url: string): Promise<{ hash: string; snapshot: Snapshot }> {
-  const { body } = await ask(url, { method: 'GET', path: '/api/state', headers: {} });
+  const { body } = await ask(url, { method: 'GET', path: '/api/state', headers: askers.lead });
   const snapshot = body as Snapshot;
   const { pace: _pace, beds: _beds, promiseShares: _promiseShares, ...bar } = snapshot.bar;
   const kept = { seq: snapshot.seq, state: snapshot.state, bar, recipes: snapshot.recipes };
@@ -149,8 +154,19 @@ function idsOf(body: string | undefined): string[] {
   );
 }
 
+/** Whoever may not is refused, and whoever may is not refused for their role. */
+function judge({ operation, method, path, body }: RandomRequest, asker: Asker, answer: Answer): void {
+  const may = ROUTE_ROLES[operation as RouteId].includes(asker);
+  const isForRole = answer.status === 401 || codeOf(answer) === 'not-for-this-role';
+  if (may ? isForRole : answer.status < 400)
+    faults.push(`${asker} was answered ${answer.status}: ${method} ${path} ${body?.slice(0, 300) ?? ''}`);
+}
+
+const codeOf = ({ body }: Answer): string | undefined =>
+  (body as { type?: string } | null)?.type?.split(':').at(-1);
+
 async function attack(server: ServerProcess): Promise<void> {
-  const document = (await ask(server.url, { method: 'GET', path: '/api/openapi.json', headers: {} }))
+  const document = (await ask(server.url, { method: 'GET', path: '/api/openapi.json', headers: askers.lead }))
     .body as ApiDocument;
   const make = requestMaker(document, random);
   let { hash, snapshot } = await hashOf(server.url);
@@ -168,6 +184,8 @@ async function attack(server: ServerProcess): Promise<void> {
           }
         : make(poolOf(snapshot));
     if (STREAMS.has(request.operation)) continue;
+    const asker = asRoles ? pick(Object.keys(askers) as Asker[]) : 'lead';
+    Object.assign(request.headers, askers[asker]);
     const answer = await ask(server.url, request).catch((error: unknown) => {
       faults.push(
         `no answer: ${request.method} ${request.path} ${request.body?.slice(0, 300) ?? ''}: ${String(error)}`,
@@ -176,6 +194,7 @@ async function attack(server: ServerProcess): Promise<void> {
     });
     if (!answer) continue;
     note(request, answer);
+    if (asRoles) judge(request, asker, answer);
     if (request.method === 'GET') continue;
     const now = await hashOf(server.url);
     if (answer.status >= 400 && now.hash !== hash)
@@ -207,7 +226,12 @@ async function afterwards(server: ServerProcess): Promise<void> {
 
 console.log(`Fuzz, seed ${SEED}, ${REQUESTS} requests`);
 const fromMs = performance.now();
-const server = await openServer();
+let askers: Askers = AT_THE_MACHINE;
+const server = await openServer({ isOnNetwork: asRoles, idle: asRoles });
+if (asRoles) {
+  askers = await pairedAskers(server.file);
+  await server.start();
+}
 await attack(server);
 await afterwards(server);
 await server.close();

@@ -31,6 +31,8 @@ export type ServerOptions = {
   /** Where the database is; a new folder otherwise. */
   folder?: string;
   env?: Record<string, string>;
+  /** Over HTTPS, with devices that are paired. */
+  isOnNetwork?: boolean;
   /** Not started yet. */
   idle?: boolean;
   /** The script of the server; another one for tests of what it is made of. */
@@ -59,6 +61,7 @@ export async function openServer({
   env = {},
   main = MAIN,
   idle = false,
+  isOnNetwork = false,
 }: ServerOptions = {}): Promise<ServerProcess> {
   const folder = given ?? mkdtempSync(join(tmpdir(), 'even-kettle-soak-'));
   const file = join(folder, 'bar.sqlite');
@@ -72,7 +75,7 @@ export async function openServer({
   const [clockFile, clockScript] = [join(aside, 'off'), join(aside, 'clock.mjs')];
   writeFileSync(clockScript, CLOCK_SCRIPT(clockFile));
   const port = await freePort();
-  const url = `http://127.0.0.1:${port}`;
+  const url = `${isOnNetwork ? 'https' : 'http'}://127.0.0.1:${port}`;
   let child: ChildProcess | null = null;
   let wanted = false;
   let died = 0;
@@ -87,6 +90,7 @@ export async function openServer({
         BAR_CLOCK_RATE: String(rate),
         LOG_LEVEL: 'silent',
         REQUESTS_PER_MINUTE: '1000000',
+        ...(isOnNetwork ? { EVEN_KETTLE_NETWORK: 'on' } : {}),
         ...env,
       },
     });
@@ -105,7 +109,7 @@ export async function openServer({
         died -= 1;
         run();
       }
-      const isUp = await fetch(`${url}/api/clock`).then(
+      const isUp = await fetch(`${url}/api/me`).then(
         ({ ok }) => ok,
         () => false,
       );

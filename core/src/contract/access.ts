@@ -60,12 +60,9 @@ export const changeAccessSchema = z.strictObject({
 export const accessSchema = z.object({
   pairs: z.boolean(),
   addresses: z.array(z.string()).meta({ description: 'Where the bar is found on the network.' }),
-  fingerprint: z
-    .string()
-    .nullable()
-    .meta({
-      description: 'Of the local authority, SHA-256; null where the bar has no certificate of its own.',
-    }),
+  fingerprint: z.string().nullable().meta({
+    description: 'Of the local authority, SHA-256; null where the bar has no certificate of its own.',
+  }),
   devices: z.array(
     z.object({
       id: z.string(),

@@ -48,13 +48,9 @@ export type PublishedPlan = z.infer<typeof publishedPlanSchema>;
 export const storageSchema = z.object({
   level: z.enum(['enough', 'low', 'full']),
   freeMb: z.number().nullable().meta({ description: 'Null where the system does not say.' }),
-  copyMs: z
-    .number()
-    .nullable()
-    .optional()
-    .meta({
-      description: 'When the latest good copy was made, real milliseconds; null where there is none.',
-    }),
+  copyMs: z.number().nullable().optional().meta({
+    description: 'When the latest good copy was made, real milliseconds; null where there is none.',
+  }),
   copyDue: z.boolean().optional().meta({ description: 'There is no good copy of the last three days.' }),
 });
 export type StorageState = z.infer<typeof storageSchema>;

@@ -446,7 +446,7 @@ export const ROUTES = {
     summary: 'Make a copy of the bar now, and look it through.',
     answer: madeCopySchema,
     says: { 201: 'Made, and whole.' },
-    refuses: { 507: 'No copy could be made.' },
+    refuses: { 409: 'There are as many as there may be.', 507: 'No copy could be made.' },
   },
   restoreCopy: {
     summary:

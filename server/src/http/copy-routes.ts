@@ -13,6 +13,8 @@ export function copyRoutes(
     copies: copies.list().map(({ name, kind, atMs, bytes }) => ({ name, kind, atMs, bytes })),
   }));
   route('makeCopy', async () => {
+    // Those by hand are removed by people, who cannot from here.
+    if (copies.list().filter(({ kind }) => kind === 'by-hand').length >= BY_HAND_MAX) throw AS_MANY_AS_MAY_BE;
     const made = await copies.make('by-hand');
     if (!made.ok) throw new HttpProblem(507, 'no-copy', 'No copy was made', made.reason);
     return { name: made.copy.name, events: made.events };
@@ -36,6 +38,14 @@ export function copyRoutes(
     });
   });
 }
+
+const BY_HAND_MAX = 30;
+const AS_MANY_AS_MAY_BE = new HttpProblem(
+  409,
+  'full',
+  'No copy was made',
+  'There are as many copies by hand as there may be. Remove some from the folder backups beside the database.',
+);
 
 const NO_SUCH_COPY = new HttpProblem(404, 'no-such-copy', 'No such copy', 'There is no copy of this name.');
 const CANNOT_START_ANEW = new HttpProblem(
