@@ -22,7 +22,7 @@ const SHOTS = [
   ['log', '/log', 'day', 'phone'],
   ['log-brew', '/log/past-14-14-1.1', 'evening', 'phone'],
   ['log-run', '/log/run?recipeId=cone-thirds&coffee=Saltmarsh', 'day', 'phone'],
-  ['log-day', '/log/day', 'day', 'phone'],
+  ['board', '/board', 'day', 'wide'],
   ['today', '/log/today', 'evening', 'wide'],
   ['bench', '/bench', 'evening', 'phone'],
   ['station', '/station/cone-1', 'evening', 'phone'],

@@ -28,6 +28,8 @@ const PLACES = [
   '/log/files',
   '/bench',
   '/first-day',
+  '/board',
+  '/pair',
   '/practice',
   '/practice/pour',
   '/practice/rush',

@@ -11,7 +11,7 @@ import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
 import { Loading } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
-import { Heading, Text } from '../../ui/text';
+import { Heading, Subheading, Text } from '../../ui/text';
 import { useChange } from '../../parts/use-change';
 import { lacks, type Save } from './bench-of';
 import { openMadeUpBar } from './made-up-bar';
@@ -42,7 +42,26 @@ export function FirstDay() {
     <Page>
       <Heading>{WORDS.welcome}</Heading>
       {bar ? <Steps bar={bar} /> : <Loading what={WORDS.welcome} height={300} />}
+      <OtherDevices />
     </Page>
+  );
+}
+
+/** How phones and tablets come to the bar. */
+function OtherDevices() {
+  const { me } = useBar();
+  return (
+    <Card style={{ gap: 8 }}>
+      <Subheading>{WORDS.otherDevices}</Subheading>
+      <Text>{me?.pairs ? WORDS.pairThem : WORDS.openToNetwork}</Text>
+      {me?.pairs ? (
+        <Button
+          label={WORDS.devicesOnBench}
+          onPress={() => router.push({ pathname: '/bench', params: { section: 'access' } })}
+          style={{ alignSelf: 'flex-start' }}
+        />
+      ) : null}
+    </Card>
   );
 }
 

@@ -4,6 +4,12 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  otherDevices: 'Phones and tablets',
+  openToNetwork:
+    'Just now the bar is served to this machine alone. To let other devices in, stop the server and start it with npm start -- --network. It makes its own certificate, and its terminal shows how a device trusts it and is paired.',
+  pairThem:
+    'The bar is open to its network. Each device trusts it once and is paired by a code, which the Bench shows.',
+  devicesOnBench: 'Devices on the Bench',
   welcome: 'Your first day',
   intro:
     'Tell the bar what stands on your counter, and it brews with that and nothing else. Each step takes a minute. You can leave any of them out and come back to it from the Bench.',
