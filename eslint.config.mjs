@@ -61,6 +61,7 @@ export default [
       'coverage/',
       '**/test-results/',
       'reports/',
+      'release/',
       'app/expo-env.d.ts',
     ],
   },

@@ -55,7 +55,8 @@ export function openConnection(parts: Parts): Connection {
       retries.worked();
       void drain();
     } catch (error) {
-      if (error instanceof Refused && (error.status === 401 || error.status === 403)) return shutOut(error);
+      const shut = error instanceof Refused ? whyShut(error) : null;
+      if (shut) return shutOut(shut);
       if (error instanceof Unreadable) view.show({ contract: error.contract });
       if (!view.now().bar) await openOffline();
       view.show({ link: 'away', ...(view.now().bar ? {} : { status: 'unreachable' as const }) });
@@ -65,10 +66,9 @@ export function openConnection(parts: Parts): Connection {
   }
 
   /** The server does not take this device for one of the bar's: nothing is shown, and nothing is tried again by itself. */
-  async function shutOut(refused: Refused): Promise<void> {
+  async function shutOut(shut: NonNullable<BarView['shut']>): Promise<void> {
     closeStream?.();
     streaming = false;
-    const shut = whyShut(refused);
     view.show({ shut, link: 'away', bar: null, status: 'loading' });
     // A device that was taken off keeps no guest's name, and none of its taps.
     if (shut === 'revoked') await forget();
@@ -129,8 +129,12 @@ export function openConnection(parts: Parts): Connection {
   return { load, isStreaming: () => streaming, close: () => closeStream?.() };
 }
 
-const whyShut = ({ status, problem }: Refused): NonNullable<BarView['shut']> =>
-  status === 403 ? 'other-role' : problem.type.endsWith(':revoked') ? 'revoked' : 'not-paired';
+/** Null where it was refused for another reason, which may pass. */
+function whyShut({ status, problem: { type } }: Refused): BarView['shut'] {
+  if (status === 403 && type.endsWith(':not-for-this-role')) return 'other-role';
+  if (status !== 401) return null;
+  return type.endsWith(':revoked') ? 'revoked' : 'not-paired';
+}
 
 const shownOf = ({ bar, planned, storage, contract, me }: Snapshot): Partial<BarView> => ({
   status: 'ready',

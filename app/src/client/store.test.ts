@@ -340,3 +340,44 @@ test('what was decided between two devices is said in words: whose tap counts, a
     'not taken back, because the other device has gone on from it. Something was done to this brew since; undo that first.',
   );
 });
+
+test.each([
+  ['not-paired', 'keeps its taps until it is paired again', 1, ['A']],
+  ['revoked', 'keeps nothing of the bar, and none of its taps', 0, []],
+])('a device that is told %s %s', async (code, _what, waiting, stored) => {
+  const { api, its, log } = server();
+  const kept: OfflineSnapshot[] = [];
+  const keeper: OfflineSnapshots = {
+    read: async () => kept.at(-1) ?? null,
+    write: async (each) => void kept.push(each),
+    clear: async () => void kept.splice(0),
+  };
+  const { store, outbox } = device(api, memoryOutbox(), () => 0, keeper);
+  await store.open();
+  await jest.advanceTimersByTimeAsync(1500);
+  its.up = false;
+  store.act([order('A')]);
+  await jest.advanceTimersByTimeAsync(1500);
+  expect(kept.length).toBeGreaterThan(0);
+  let asks = 0;
+  const refused = async (): Promise<never> => {
+    asks += 1;
+    throw new Refused(401, { type: `urn:even-kettle:problem:${code}`, title: '', status: 401, detail: '' });
+  };
+  const { state, postEvents } = api;
+  Object.assign(api, { state: refused, postEvents: refused });
+  await jest.advanceTimersByTimeAsync(10_000);
+  expect(store.view()).toMatchObject({ shut: code, bar: null, waiting });
+  expect([outbox.kept.length, kept.length > 0]).toEqual([waiting, waiting > 0]);
+  // It asks no more by itself.
+  const before = asks;
+  await jest.advanceTimersByTimeAsync(20_000);
+  expect(asks).toBe(before);
+  // Paired again, it is let in.
+  Object.assign(api, { state, postEvents });
+  its.up = true;
+  await store.reload();
+  await settled();
+  expect(store.view().shut).toBeNull();
+  expect(log.flatMap((event) => ('orderId' in event ? [event.orderId] : []))).toEqual(stored);
+});
