@@ -3,7 +3,6 @@
  * this machine's kind. It starts with Node.js alone, and builds nothing.
  */
 import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { execFileSync } from 'node:child_process';
 import { basename, dirname, join, relative, sep } from 'node:path';
 import { build } from './build.mjs';
 import { installPackages } from './install.mjs';
