@@ -252,6 +252,10 @@ test('a till posts orders by its key and reads its own, and nothing else; the or
     cups: ['waiting'],
   });
   expect((await asked(other, 'GET', '/api/orders/bill-7')).status).toBe(404);
+  // One that asks too often waits, and no other with it.
+  for (let n = 0; n < 60; n += 1) await asked(other, 'GET', '/api/orders/bill-7');
+  expect((await asked(other, 'GET', '/api/orders/bill-7')).status).toBe(429);
+  expect((await asked(till, 'GET', '/api/orders/bill-7')).status).toBe(200);
   // The guest follows it by the address of the slip, with no key and no device; nobody follows another.
   const follow = new URL(taken.body.follow as string).pathname.replace('/cup/', '/api/cups/');
   expect((await asked({}, 'GET', follow)).body).toMatchObject({

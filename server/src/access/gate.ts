@@ -7,13 +7,13 @@ import type { RequestHandler, Response } from 'express';
 import { parseCookie, stringifySetCookie } from 'cookie';
 import { EVENT_KINDS, type BarEventType } from '@even-kettle/core/brew';
 import type { Me } from '@even-kettle/core/contract';
-import type { RouteId } from '@even-kettle/core/contract/addresses';
+import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
 import { EVENT_ROLES, ROUTE_ROLES, mayUse, type Asker, type Role } from '@even-kettle/core/contract/roles';
 import { HttpProblem } from '../http/problem';
 import type { Credentials, Known } from './credentials';
 
 /** With this beginning a browser takes it from a secure page of this very host alone. */
-const COOKIE = '__Host-even-kettle';
+export const COOKIE = '__Host-even-kettle';
 /** Browsers keep a cookie no longer than this. */
 const COOKIE_S = 400 * 24 * 3600;
 
@@ -71,7 +71,15 @@ export const askWho =
   };
 
 /** The paths, within the API, that somebody who is not paired may ask for; each route is then judged by itself. */
-const FOR_ANYBODY = /^\/(me|pair|health|openapi\.json|cups\/[^/]+(\/live)?)\/?$/i;
+const FOR_ANYBODY = new RegExp(
+  `^(${[
+    ...(Object.keys(ADDRESSES) as RouteId[])
+      .filter((id) => ROUTE_ROLES[id].includes('nobody'))
+      .map((id) => addressOf(id).path.replace('/api', '').replace('{id}', '[^/]+')),
+    '/openapi\\.json',
+  ].join('|')})/?$`,
+  'i',
+);
 
 export const callerOn = (response: Response): Caller => response.locals['caller'] as Caller;
 

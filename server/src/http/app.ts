@@ -2,7 +2,7 @@
  * The HTTP server: the API, the live stream, and the built app.
  */
 import compression from 'compression';
-import express, { type Express, type Request } from 'express';
+import express, { type Express, type Request, type Response } from 'express';
 import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -184,6 +184,7 @@ function apiRoutes(
   const metrics = openMetrics(bar);
   api.use(metrics.count);
   api.use(askWho(gate));
+  api.use('/orders', tillLimit());
   api.get('/live', async (request, response) => {
     const caller = callerOn(response);
     mustBeAllowed('live', caller);
@@ -338,6 +339,20 @@ const PRACTICE_IS_FULL = new HttpProblem(
   'No more can be kept',
   'Practice keeps as much of this kind as it can. Remove what nobody looks at any more.',
 );
+
+/** What a till may ask in a minute: more than any counter sells, and too little to fill a bar at once. */
+const TILL_A_MINUTE = 60;
+const tillLimit = () =>
+  rateLimit({
+    windowMs: 60_000,
+    limit: TILL_A_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    // A till is known by its key; two of them may stand behind one address.
+    keyGenerator: (_request, response) => callerOn(response as Response).known?.id ?? '',
+    skip: (_request, response) => callerOn(response as Response).asker !== 'till',
+    handler: (_request, _response, next) => next(TOO_MANY),
+  });
 
 const TOO_MANY = new HttpProblem(
   429,

@@ -4,6 +4,8 @@
 import { z } from 'zod';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
 import { ROUTES, refusalsOf, type Route } from '@even-kettle/core/contract/routes';
+import { KEY_ROLES, ROUTE_ROLES } from '@even-kettle/core/contract/roles';
+import { COOKIE } from '../access/gate';
 import { archiveSchema, problemSchema } from '@even-kettle/core/contract';
 
 type Json = Record<string, unknown>;
@@ -54,7 +56,18 @@ export function openapiDocument(version: string) {
         'The brew bar’s own API. Everything that happens is an event in one append-only log; the state is what the log makes of it. Bar time is this server’s, in milliseconds since 1970.',
     },
     paths,
-    components: { schemas },
+    components: {
+      schemas,
+      securitySchemes: {
+        device: {
+          type: 'apiKey',
+          in: 'cookie',
+          name: COOKIE,
+          description: 'A paired device. Where the bar is served to its own machine alone, nobody needs one.',
+        },
+        key: { type: 'http', scheme: 'bearer', description: 'The key of a program, as the Bench made it.' },
+      },
+    },
   };
 }
 
@@ -90,6 +103,7 @@ function operationOf(id: RouteId, path: string, ref: Ref): Json {
   return {
     operationId: id,
     summary,
+    ...securityOf(id),
     ...(parameters.length > 0 ? { parameters } : {}),
     ...(Object.keys(content).length > 0 ? { requestBody: { required: true, content } } : {}),
     responses: {
@@ -100,6 +114,14 @@ function operationOf(id: RouteId, path: string, ref: Ref): Json {
       })),
     },
   };
+}
+
+/** Who may: paired devices, programs with a key, or anybody; which of them stands in `x-roles`. */
+function securityOf(id: RouteId): Json {
+  const roles = ROUTE_ROLES[id];
+  if (roles.includes('nobody')) return { security: [], 'x-roles': roles };
+  const byKey = roles.some((role) => KEY_ROLES.some((key) => key === role));
+  return { security: [{ device: [] }, ...(byKey ? [{ key: [] }] : [])], 'x-roles': roles };
 }
 
 const mapped = (of: Record<number, string>, make: (description: string) => Json): Json =>

@@ -1,5 +1,6 @@
 /** What the network gets without encryption: how to trust the bar, a guest's own cup, and the way to everything else. */
 import express, { type Express, type Router } from 'express';
+import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { AccessPolicy } from '../access/hosts';
 import { CONTENT_SECURITY_POLICY } from '../http/content-security';
@@ -15,6 +16,15 @@ export function plainHttp(access: AccessPolicy, routes: readonly Router[]): Expr
     if (judged.ok) return next();
     next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
   });
+  app.use(
+    rateLimit({
+      windowMs: 60_000,
+      limit: REQUESTS_A_MINUTE,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      handler: (_request, _response, next) => next(TOO_MANY),
+    }),
+  );
   for (const each of routes) app.use(each);
   app.use((request, response, next) => {
     if (request.method !== 'GET' || /^\/api(\/|$)/i.test(request.path)) return next(SECURE_ONLY);
@@ -23,6 +33,15 @@ export function plainHttp(access: AccessPolicy, routes: readonly Router[]): Expr
   app.use(answerErrors);
   return app;
 }
+
+/** Of one address: guests behind one router share it. */
+const REQUESTS_A_MINUTE = 1200;
+const TOO_MANY = new HttpProblem(
+  429,
+  'too-many',
+  'Too many requests',
+  'Wait a moment; this device has asked too often.',
+);
 
 const SECURE_ONLY = new HttpProblem(
   426,

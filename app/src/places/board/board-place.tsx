@@ -8,9 +8,10 @@ import type { Board, BoardOrder } from '@even-kettle/core/plan';
 import { useHere } from '../../client/bar-context';
 import { useBoard } from '../../client/use-board';
 import { Badge } from '../../ui/badge';
+import { Button } from '../../ui/button';
 import { Heading, Text } from '../../ui/text';
 import { FACE, RADIUS, WIDE } from '../../ui/theme';
-import { useTheme } from '../../ui/use-theme';
+import { THEME_CHOICES, useTheme, useThemeChoice } from '../../ui/use-theme';
 import { ROW, fitOf, type Fit } from './fit';
 import { WORDS } from './words';
 
@@ -50,6 +51,7 @@ export function BoardPlace() {
         <Heading style={{ flex: 1, fontSize: head, lineHeight: head * 1.35 }}>
           {board?.barName ?? WORDS.board}
         </Heading>
+        <LookButton />
         {heardMs === null ? null : (
           <Text style={{ fontSize: head, lineHeight: head * 1.35 }}>{timeOfDay(heardMs)}</Text>
         )}
@@ -81,6 +83,20 @@ export function BoardPlace() {
         <Text>{WORDS.loading}</Text>
       )}
     </ScrollView>
+  );
+}
+
+/** A screen in the hall has no Bench: its look is chosen here. */
+function LookButton() {
+  const { choice, choose } = useThemeChoice();
+  const next = THEME_CHOICES[(THEME_CHOICES.indexOf(choice) + 1) % THEME_CHOICES.length]!;
+  return (
+    <Button
+      kind="bare"
+      label={WORDS.look(WORDS.looks[choice])}
+      says={WORDS.anotherLook(WORDS.looks[next])}
+      onPress={() => choose(next)}
+    />
   );
 }
 
