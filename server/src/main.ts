@@ -31,9 +31,9 @@ async function main(): Promise<void> {
 
 /** On the terminal itself, whatever the log's level: it is said to the person who starts it. */
 async function tell({ network, credentials }: Served): Promise<void> {
-  const invited = credentials.hasLead()
+  const invited = credentials!.hasLead()
     ? null
-    : await credentials.invite({ role: 'lead', name: 'Lead’s device' }, 'link');
+    : await credentials!.invite({ role: 'lead', name: 'Lead’s device' }, 'link');
   const { addresses, fingerprint } = network!;
   console.log(
     await networkText({ addresses: addresses(), fingerprint: fingerprint(), secret: invited?.link ?? null }),

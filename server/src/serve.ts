@@ -37,7 +37,8 @@ export type Served = {
   /** The port that it listens on, where the settings left that open. */
   port: number;
   bar: BarServer;
-  credentials: Credentials;
+  /** Null where they could not be read, which only a server for its own machine goes on without. */
+  credentials: Credentials | null;
   /** Null where it is served to its own machine alone. */
   network: Network | null;
   close: () => Promise<void>;
@@ -73,7 +74,14 @@ export async function serve(
   });
   resort.close(() => source.destroy());
   const folder = networkFolder(settings.databaseFile);
-  const credentials = await openCredentials(await openAccessDatabase(join(folder, 'access.sqlite')));
+  // A disk that takes nothing just now must not keep the bar shut where nobody is paired.
+  const credentials = await openAccessDatabase(join(folder, 'access.sqlite'))
+    .then(openCredentials)
+    .catch((error: unknown) => {
+      if (settings.network) throw error;
+      logger.warn({ err: error }, 'the keys of tills and bridges cannot be read');
+      return null;
+    });
   const proving = workerJobs<string, Proof>(new URL('./copy.worker.js', import.meta.url), 'copies');
   const bar = await openBar({
     source,
@@ -94,7 +102,7 @@ export async function serve(
     ...(settings.copiesTo === null ? {} : { copiesTo: settings.copiesTo }),
     guestSecret: secretIn(folder, 'guests.secret'),
   });
-  credentials.onEnded((id) => {
+  credentials?.onEnded((id) => {
     bar.broadcaster.expel(id);
     bar.outlookStreams.expel(id);
     bar.devices.expel(id);
@@ -114,7 +122,7 @@ export async function serve(
     gate,
     pages: network?.pages ?? [cupPages()],
     ...(network ? { follow: (_request, key) => network.follow(key) } : {}),
-    pairing: {
+    pairing: credentials && {
       credentials,
       addresses: () => network?.addresses() ?? [],
       fingerprint: () => network?.fingerprint() ?? null,
@@ -129,7 +137,7 @@ export async function serve(
     await ended;
     await bar.close();
     await proving.close();
-    await credentials.close();
+    await credentials?.close();
     unlock();
   };
   options.restore = async (file) => {

@@ -7,7 +7,11 @@ export function secretIn(folder: string, name: string): string {
   const file = join(folder, name);
   if (existsSync(file)) return readFileSync(file, 'utf8').trim();
   const made = randomBytes(32).toString('base64url');
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
-  writeFileSync(file, `${made}\n`, { mode: 0o600 });
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    writeFileSync(file, `${made}\n`, { mode: 0o600 });
+  } catch {
+    // A full disk: it lasts until the next start.
+  }
   return made;
 }
