@@ -17,11 +17,15 @@ const ADDRESS = '10.77.0.1';
 const PORT = 4173;
 const URL_OF = `https://${ADDRESS}:${PORT}`;
 
-if (!process.env.NETWORK_DAY_INSIDE) enterNamespace();
-await day();
+if (process.env.NETWORK_DAY) await day(process.env.NETWORK_DAY);
+else await enterNamespace();
 
-/** Runs this script again where the only address is one that nobody else has. */
-function enterNamespace() {
+/** Makes ready what wants the network, then runs this script again where the only address is one that nobody else has. */
+async function enterNamespace() {
+  await installPackages({ all: true });
+  await installChromium();
+  const folder = mkdtempSync(join(tmpdir(), 'even-kettle-clone-'));
+  const bar = process.argv.includes('--here') ? root : cloneInto(join(folder, 'even-kettle'));
   const ip = (...args) => spawnSync('ip', args, { stdio: 'inherit' }).status;
   spawnSync('ip', ['netns', 'del', NAMESPACE], { stdio: 'ignore' });
   if (ip('netns', 'add', NAMESPACE) !== 0) {
@@ -33,24 +37,22 @@ function enterNamespace() {
   ip(...inside, 'ip', 'link', 'set', 'lo', 'up');
   const { status } = spawnSync('ip', [...inside, process.execPath, ...process.argv.slice(1)], {
     stdio: 'inherit',
-    env: { ...process.env, NETWORK_DAY_INSIDE: '1' },
+    env: { ...process.env, NETWORK_DAY: bar },
   });
   ip('netns', 'del', NAMESPACE);
+  rmSync(folder, { recursive: true, force: true });
   process.exit(status ?? 1);
 }
 
-async function day() {
+/** @param bar the folder that it is started in */
+async function day(bar) {
   const folder = mkdtempSync(join(tmpdir(), 'even-kettle-day-'));
-  const bar = process.argv.includes('--here') ? root : cloneInto(join(folder, 'even-kettle'));
-  await installPackages({ all: true });
-  await installChromium();
   const env = {
     ...process.env,
     PORT: String(PORT),
     EVEN_KETTLE_DB: join(folder, 'data/bar.sqlite'),
     HOME: folder,
   };
-  delete env.NETWORK_DAY_INSIDE;
   const run = (...args) => spawnSync('npm', args, { cwd: bar, env, encoding: 'utf8' });
   mkdirSync(join(folder, 'data'));
   step(
@@ -165,8 +167,12 @@ async function day() {
 }
 
 function cloneInto(folder) {
-  say('A fresh clone.');
-  if (spawnSync('git', ['clone', '-q', root, folder], { stdio: 'inherit' }).status !== 0) process.exit(1);
+  say('A fresh clone, with its packages and its build.');
+  const must = (command, args, cwd) => {
+    if (spawnSync(command, args, { stdio: 'inherit', ...(cwd ? { cwd } : {}) }).status !== 0) process.exit(1);
+  };
+  must('git', ['clone', '-q', root, folder]);
+  must('npm', ['run', '-s', 'build'], folder);
   return folder;
 }
 

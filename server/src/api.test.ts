@@ -490,7 +490,7 @@ test('the API describes itself; every route that it describes is there, and ever
   ).flatMap(([path, methods]) => Object.entries(methods).map(([method, of]) => ({ path, method, ...of })));
   expect(described.map(({ operationId }) => operationId).sort()).toEqual(Object.keys(ADDRESSES).sort());
   for (const { path, method, operationId, responses } of described) {
-    if (operationId === 'live') continue;
+    if (operationId.startsWith('live')) continue;
     const answer = await request(http)[method as 'get'](path.replace('{id}', 'nobody'));
     // Nothing that is asked for in vain is answered as if nothing were there, or otherwise than described.
     expect([operationId, answer.body.type]).not.toEqual([operationId, 'urn:even-kettle:problem:not-found']);

@@ -472,7 +472,11 @@ export const ROUTES = {
     body: { called: 'pairing', schema: pairSchema },
     answer: meSchema,
     says: { 201: 'Paired.' },
-    refuses: { 403: 'The code or link is not good, or not any more.', 422: 'A field is wrong.' },
+    refuses: {
+      403: 'The code or link is not good, or not any more.',
+      409: 'The bar is served to its own machine alone.',
+      422: 'A field is wrong.',
+    },
   },
   getAccess: {
     summary: 'The devices that are paired, the programs that have a key, and where the bar is found.',
@@ -484,7 +488,7 @@ export const ROUTES = {
     body: { called: 'invitation', schema: inviteSchema },
     answer: invitationSchema,
     says: { 201: 'Show it to whoever pairs the device.' },
-    refuses: { 422: 'A field is wrong.' },
+    refuses: { 409: 'The bar is served to its own machine alone.', 422: 'A field is wrong.' },
   },
   makeKey: {
     summary: 'Make a key for a program: a till, a bridge of devices, or whatever reads the metrics.',

@@ -77,7 +77,11 @@ export function openHealth(
           (fault) =>
             `The database is damaged (${fault}). What can be read is shown, and nothing is stored. ${goBack()}`,
         ),
-      ...lost.map(({ seq, reason }) => `Event ${seq} of the log was left out: ${reason}. ${goBack()}`),
+      // The way back is said once.
+      ...lost.map(
+        ({ seq, reason }, n) =>
+          `Event ${seq} of the log was left out: ${reason}.${n === 0 && faults.length === 0 ? ` ${goBack()}` : ''}`,
+      ),
     ];
   };
   return {

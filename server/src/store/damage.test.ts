@@ -71,7 +71,7 @@ test('an event that cannot be read is left out and named; the rest of the bar go
   await open();
   expect(Object.keys(bar.log.state().orders)).toEqual(['A', 'C']);
   const { faults } = (await request(http).get('/api/health')).body;
-  expect(faults[0]).toMatch(/^Event 2 of the log was left out: .*`npm run backup`/);
+  expect(faults[0]).toMatch(/^Event 2 of the log was left out: .*There is no good copy/);
   expect((await post(order('D', cup('d1')))).status).toBe(200);
 });
 
@@ -92,7 +92,9 @@ test('where pages of the log are damaged, what can be read is shown, nothing is 
   expect(shown).toBeLessThan(120);
   const health = await request(http).get('/api/health');
   expect(health.status).toBe(503);
-  expect(health.body.faults.join()).toMatch(/damaged.*`npm run backup`.*Event \d+ of the log was left out/);
+  expect(health.body.faults.join()).toMatch(
+    /damaged.*There is no good copy.*Event \d+ of the log was left out/,
+  );
   const refused = await post(order('N', cup('n1')));
   expect([refused.status, refused.body.type]).toEqual([503, 'urn:even-kettle:problem:store-damaged']);
 });
@@ -123,7 +125,7 @@ test('a bar whose database cannot be opened at all, or has no room to, says so a
   harmPages('SELECT pageno AS page FROM dbstat WHERE pageno > 1');
   const opening = async () => openOver(await openDatabase(file()));
   await expect(opening()).rejects.toThrow(CannotStart);
-  await expect(opening()).rejects.toThrow(/damaged.*put the latest copy/);
+  await expect(opening()).rejects.toThrow(/damaged.*There is no good copy/);
   expect(whyNoStart(Object.assign(new Error('full'), { code: 'SQLITE_FULL' }), file())?.message).toMatch(
     /disk is full.*[Mm]ake room/,
   );

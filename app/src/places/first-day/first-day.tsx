@@ -7,9 +7,10 @@ import { View } from 'react-native';
 import { router } from 'expo-router';
 import type { Bar } from '@even-kettle/core/contract';
 import { useBar, useMadeUpBar } from '../../client/bar-context';
+import { useMay } from '../../client/may';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
-import { Loading } from '../../ui/notice';
+import { Loading, Notice } from '../../ui/notice';
 import { Page, Row } from '../../ui/page';
 import { Heading, Subheading, Text } from '../../ui/text';
 import { useChange } from '../../parts/use-change';
@@ -38,6 +39,13 @@ const PRACTISED = 'practised';
 
 export function FirstDay() {
   const { bar } = useBar();
+  const may = useMay();
+  if (!may('changeBar'))
+    return (
+      <Page>
+        <Notice title={WORDS.welcome}>{WORDS.leadSetsUp}</Notice>
+      </Page>
+    );
   return (
     <Page>
       <Heading>{WORDS.welcome}</Heading>

@@ -4,6 +4,7 @@
 import { plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
+  leadSetsUp: 'The bar is set up on the lead’s device.',
   otherDevices: 'Phones and tablets',
   openToNetwork:
     'Just now the bar is served to this machine alone. To let other devices in, stop the server and start it with npm start -- --network. It makes its own certificate, and its terminal shows how a device trusts it and is paired.',
