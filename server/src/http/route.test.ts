@@ -1,12 +1,14 @@
 /** A route of the table: what is asked is read, and what is answered is whole. */
 import express from 'express';
 import request from 'supertest';
+import { askWho, openGate } from '../access/gate';
 import { answerErrors } from './problem';
 import { routesOn, type AddRoute } from './route';
 
 function serverWith(add: (route: AddRoute) => void) {
   const app = express();
   const api = express.Router();
+  api.use(askWho(openGate(null, false)));
   api.use(express.json());
   add(routesOn(api, true));
   app.use('/api', api);
