@@ -44,6 +44,11 @@ test.each<[string, Record<string, string>, boolean, number]>([
   ],
 ])('%s', (_who, headers, page, status) => expect(judge(headers, page)).toBe(status));
 
+test('over HTTPS a page of the same name that came in the clear is another site', () => {
+  const asked = (origin: string) => accessPolicy().judge({ host: 'localhost:4173', origin }, false, true).ok;
+  expect([asked('https://localhost:4173'), asked('http://localhost:4173')]).toEqual([true, false]);
+});
+
 test('a name of the settings is answered too', () => {
   expect(judge({ host: 'bar.example:4173' }, false, ['Bar.Example'])).toBe(200);
 });

@@ -8,8 +8,12 @@ import type { IncomingHttpHeaders } from 'node:http';
 export type Access = { ok: true } | { ok: false; status: 403 | 421; reason: string };
 
 export type AccessPolicy = {
-  /** @param page whether the request is for a page or one of its files, which a link on another site may open */
-  judge: (headers: IncomingHttpHeaders, page: boolean) => Access;
+  /**
+   * @param page whether the request is for a page or one of its files, which a link on another site may open
+   * @param isSecure whether it came over HTTPS: then a page of the same name that came in the clear is another site, since
+   *   somebody on the way may have written it
+   */
+  judge: (headers: IncomingHttpHeaders, page: boolean, isSecure?: boolean) => Access;
 };
 
 const ALLOWED: Access = { ok: true };
@@ -18,7 +22,7 @@ const ALLOWED: Access = { ok: true };
 export function accessPolicy(extra: readonly string[] = []): AccessPolicy {
   const given = new Set(extra.map(plain));
   return {
-    judge: (headers, page) => {
+    judge: (headers, page, isSecure = false) => {
       const host = hostOf(headers.host);
       if (host === null || !(given.has(host) || isOwnName(host)))
         return {
@@ -26,7 +30,7 @@ export function accessPolicy(extra: readonly string[] = []): AccessPolicy {
           status: 421,
           reason: `This server does not answer to the name “${String(headers.host ?? '').slice(0, 80)}”. Use its address, or name it in EVEN_KETTLE_HOSTS.`,
         };
-      if (headers.origin !== undefined && !sameHost(headers.origin, headers.host!))
+      if (headers.origin !== undefined && !isOwnPage(headers.origin, headers.host!, isSecure))
         return { ok: false, status: 403, reason: 'Only pages of this server may ask this.' };
       const site = headers['sec-fetch-site'];
       if (!page && site !== undefined && site !== 'same-origin' && site !== 'none')
@@ -58,9 +62,11 @@ function hostOf(header: string | undefined): string | null {
   }
 }
 
-function sameHost(origin: string, host: string): boolean {
+function isOwnPage(origin: string, host: string, isSecure: boolean): boolean {
   try {
-    return new URL(origin).host === new URL(`http://${host}`).host;
+    const { protocol, hostname: name, port } = new URL(origin);
+    const own = new URL(`${protocol}//${host}`);
+    return name === own.hostname && port === own.port && (!isSecure || protocol === 'https:');
   } catch {
     return false;
   }

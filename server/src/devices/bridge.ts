@@ -105,7 +105,7 @@ export function openBridges(time: Time, realNow: () => number = () => performanc
         // Must come first: an error event without a listener ends the process.
         socket.on('error', () => socket.destroy());
         const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
-        const judged = access.judge(request.headers, false);
+        const judged = access.judge(request.headers, false, 'encrypted' in request.socket);
         if (!judged.ok) return refuse(judged.status === 421 ? '421 Misdirected Request' : '403 Forbidden');
         if (pathOf(request.url) !== BRIDGE_PATH) return refuse('404 Not Found');
         const { known, refusal } = bridgeOf(gate, request);

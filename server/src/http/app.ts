@@ -130,7 +130,7 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
   );
   app.use((request, _response, next) => {
     // Addresses are not case-sensitive.
-    const judged = access.judge(request.headers, !/^\/api(\/|$)/i.test(request.path));
+    const judged = access.judge(request.headers, !/^\/api(\/|$)/i.test(request.path), request.secure);
     if (judged.ok) return next();
     // An app of version 0.1 throws its taps away when they are refused. It keeps them while the server is not ready for them.
     const keepsTaps = judged.status === 421 && /^\/api\/events\/?$/i.test(request.path);
