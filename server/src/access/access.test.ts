@@ -232,6 +232,9 @@ test('a token is renewed after a week; the one before goes on until its successo
   realMs += 61_000;
   expect((await look(phone.headers)).status).toBe(401);
   expect((await look(other)).status).toBe(200);
+  // One that was not here for more than a year is paired anew.
+  realMs += 401 * DAY_MS;
+  expect((await look(other)).status).toBe(401);
 });
 
 test('a till posts orders by its key and reads its own, and nothing else; the order says which till it was', async () => {

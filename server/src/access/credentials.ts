@@ -18,6 +18,8 @@ const TOKEN_AGE_MS = 7 * 24 * 3600 * 1000;
 const OLD_TOKEN_MS = 60_000;
 /** Guesses at codes and links, from everybody together. */
 const TRIES_A_MINUTE = 10;
+/** A device that was not here for so long is paired anew; browsers keep its cookie no longer either. */
+export const IDLE_MS = 400 * 24 * 3600 * 1000;
 const SEEN_EVERY_MS = 60_000;
 /** Revoked ones are remembered for so long, so that their device is told so. */
 const REVOKED_KEPT_MS = 90 * 24 * 3600 * 1000;
@@ -141,6 +143,7 @@ export async function openCredentials(
         byHash.delete(hash);
         return { ok: false, why: 'unknown' };
       }
+      if (!isKey(row) && nowMs() - (row.seenMs ?? row.madeMs) > IDLE_MS) return { ok: false, why: 'unknown' };
       if (hash === row.nextHash) takeNext(row, hash);
       if (nowMs() - (row.seenMs ?? 0) > SEEN_EVERY_MS) {
         row.seenMs = nowMs();

@@ -10,12 +10,10 @@ import type { Me } from '@even-kettle/core/contract';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
 import { EVENT_ROLES, ROUTE_ROLES, mayUse, type Asker, type Role } from '@even-kettle/core/contract/roles';
 import { HttpProblem } from '../http/problem';
-import type { Credentials, Known } from './credentials';
+import { IDLE_MS, type Credentials, type Known } from './credentials';
 
 /** With this beginning a browser takes it from a secure page of this very host alone. */
 export const COOKIE = '__Host-even-kettle';
-/** Browsers keep a cookie no longer than this. */
-const COOKIE_S = 400 * 24 * 3600;
 
 export type Caller = {
   asker: Asker;
@@ -100,7 +98,13 @@ export function mustBeAllowedEvents({ asker }: Caller, events: readonly unknown[
 }
 
 export function setToken(response: Response, token: string): void {
-  const cookie = { httpOnly: true, sameSite: 'strict', secure: true, path: '/', maxAge: COOKIE_S } as const;
+  const cookie = {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: true,
+    path: '/',
+    maxAge: IDLE_MS / 1000,
+  } as const;
   response.append('Set-Cookie', stringifySetCookie({ name: COOKIE, value: token, ...cookie }));
 }
 
