@@ -35,6 +35,7 @@ export const TONES: Record<Tone, readonly Note[]> = {
 /** As loud as a loudspeaker gives without breaking up: the limiter keeps what overlaps below that. */
 const LOUDNESS = 0.9;
 const LIMITER = { threshold: -6, knee: 4, ratio: 12, attack: 0.002, release: 0.08 };
+const CEILING = 0.9;
 let context: AudioContext | null = null;
 
 /** Whether tones can be made here; `waiting` until the first touch, which browsers ask for. */
@@ -88,7 +89,10 @@ function limiterOf(to: AudioContext): AudioNode {
   const limiter = to.createDynamicsCompressor();
   for (const [name, value] of Object.entries(LIMITER) as [keyof typeof LIMITER, number][])
     limiter[name].value = value;
-  limiter.connect(to.destination);
+  // It makes up for what it takes, and its attack lets a first edge through: both stay below full scale.
+  const ceiling = to.createGain();
+  ceiling.gain.value = CEILING;
+  limiter.connect(ceiling).connect(to.destination);
   limiters.set(to, limiter);
   return limiter;
 }
