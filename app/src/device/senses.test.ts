@@ -67,7 +67,8 @@ test('a tone is a graph of oscillators through a soft edge and to its side, made
   expect(tonesState()).toBe('ready');
   sound('ready', -0.8);
   expect(made).toEqual([
-    'limiter to loudspeaker',
+    'limiter to edge',
+    'edge to loudspeaker',
     'side to limiter',
     'tone to edge',
     'edge to side -0.8',

@@ -92,7 +92,8 @@ function limiterOf(to: AudioContext): AudioNode {
   // It makes up for what it takes, and its attack lets a first edge through: both stay below full scale.
   const ceiling = to.createGain();
   ceiling.gain.value = CEILING;
-  limiter.connect(ceiling).connect(to.destination);
+  limiter.connect(ceiling);
+  ceiling.connect(to.destination);
   limiters.set(to, limiter);
   return limiter;
 }
