@@ -140,10 +140,10 @@ async function day(bar) {
     await lead.goto(`${URL_OF}/bench?section=access`);
     await lead.getByRole('button', { name: 'Change Phone' }).click();
     const fromMs = performance.now();
-    await lead.getByRole('button', { name: 'Take Phone off the bar' }).click();
+    await lead.getByRole('button', { name: 'Remove Phone from the bar' }).click();
     await phone.getByTestId('main-button').waitFor({ state: 'detached' });
     const outMs = performance.now() - fromMs;
-    await phone.getByText('This device was taken off the bar').waitFor();
+    await phone.getByText('This device was removed from the bar').waitFor();
     step(`The phone is out ${Math.round(outMs)} ms after the tap`, outMs < 1000);
 
     const copy = /even-kettle-\S+\.sqlite/.exec(run('run', '-s', 'restore').stdout)?.[0];

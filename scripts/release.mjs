@@ -88,8 +88,7 @@ function putPackages() {
     const folder = folderOf(next.name, next.from);
     if (!folder || put.has(folder)) continue;
     put.add(folder);
-    const to = relative(root, folder).replace(/^server\/node_modules/, 'server/node_modules');
-    cpSync(folder, join(stage, to), {
+    cpSync(folder, join(stage, relative(root, folder)), {
       recursive: true,
       dereference: true,
       filter: (path) => isNeeded(folder, path),

@@ -41,7 +41,7 @@ test('a phone is paired by a code, brews, keeps a tap while it is away, and is o
   await expect(stranger.getByText('Pair this device')).toBeVisible();
   await stranger.getByTestId('pair-code').fill(String((Number(code) + 1) % 1e6).padStart(6, '0'));
   await stranger.getByTestId('pair').click();
-  await expect(stranger.getByRole('alert')).toContainText('The code or link is not good');
+  await expect(stranger.getByRole('alert')).toContainText('This code or link does not work');
 
   const phone = await paired(code);
   await takeOrder(phone, 'window', [{ method: 'Cone', size: '250' }]);
@@ -58,10 +58,10 @@ test('a phone is paired by a code, brews, keeps a tap while it is away, and is o
   await expect(phone.getByText(/server away, \d kept here/)).toBeVisible();
   await office.getByRole('button', { name: 'Done' }).click();
   await office.getByRole('button', { name: 'Change Window phone' }).click();
-  await office.getByRole('button', { name: 'Take Window phone off the bar' }).click();
+  await office.getByRole('button', { name: 'Remove Window phone from the bar' }).click();
   await expect(office.getByText('Window phone')).toHaveCount(0);
   await phone.context().setOffline(false);
-  await expect(phone.getByText('This device was taken off the bar')).toBeVisible();
+  await expect(phone.getByText('This device was removed from the bar')).toBeVisible();
   const { state } = (await (await office.request.get(`${bar.url}/api/state`)).json()) as {
     state: { brews: object; orders: object };
   };
@@ -119,7 +119,7 @@ test('a till’s order shows on the board, which shows nothing else, and on the 
   // The guest says that the name may be called.
   await office.goto(`${bar.url}/orders/${answer.orderId}`);
   await expect(office.getByText('From Counter till.')).toBeVisible();
-  await office.getByRole('switch', { name: 'The guest is called by it' }).click();
+  await office.getByRole('switch', { name: 'Show this name on the board' }).click();
   await expect(board.getByText('Iona')).toBeVisible();
 
   const guest = await bar.device();

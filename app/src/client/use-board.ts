@@ -37,6 +37,8 @@ export function useBoard(shutOut: () => void): BoardView {
       stream.addEventListener('beat', ({ data }: MessageEvent<string>) =>
         hear({ heardMs: (JSON.parse(data) as { barMs: number }).barMs }),
       );
+      // It was taken off, or has another role.
+      stream.addEventListener('me', shutOut);
       stream.onerror = () => {
         if (stream?.readyState !== EventSource.CLOSED) return;
         // Refused, or given up by the browser: which of them an ordinary request says.

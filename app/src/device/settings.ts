@@ -32,6 +32,8 @@ export type DeviceSettings = {
   spoonG: number;
   /** Says why, how, and the commonest mistake of every step. */
   learning: boolean;
+  /** After an order was taken, the code by which its guest follows it is shown. */
+  guestCode: boolean;
   /** The day (bar time) for which cautions have been read, as YYYY-MM-DD, by caution. */
   cautionsRead: Record<string, string>;
 };
@@ -52,6 +54,7 @@ export const USUAL_SETTINGS: DeviceSettings = {
   pouringHand: 'right',
   spoonG: 0,
   learning: false,
+  guestCode: false,
   cautionsRead: {},
 };
 

@@ -44,7 +44,7 @@ export {
   servedAlike,
 } from './order-events';
 export type { CupAsk, CupService, InQueue, Milk, OrderTaken, Sample, Trial } from './order-events';
-export { asksOf, hasLeft, isFetched, queueOf, readyOrders, shownNameOf } from './order-fold';
+export { SURELY_GONE_MS, asksOf, hasLeft, isFetched, queueOf, readyOrders, shownNameOf } from './order-fold';
 export type { Ready } from './order-fold';
 export type {
   BarEvent,

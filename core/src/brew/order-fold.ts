@@ -85,7 +85,7 @@ export const queueOf = (order: OrderState): InQueue =>
 export type Ready = { order: OrderState; cups: CupState[]; sinceMs: number };
 
 /** A cup that nobody said anything of is surely gone after so long, milliseconds. */
-const SURELY_GONE_MS = 600_000;
+export const SURELY_GONE_MS = 600_000;
 
 /** Cups on the counter, those that stand there the longest first; what is one order's stays together. */
 export const readyOrders = (state: BarState, nowMs: number): Ready[] =>

@@ -56,7 +56,10 @@ export const outsideAnswerSchema = z.object({
 
 /** `GET /api/orders/{key}`: the same, with how far its cups are. */
 export const outsideOrderStandsSchema = outsideAnswerSchema.omit({ isNew: true }).extend({
-  cups: z.array(z.enum(['waiting', 'brewing', 'served', 'fetched', 'cancelled'])),
+  cups: z
+    .array(z.enum(['waiting', 'brewing', 'served', 'fetched', 'cancelled']))
+    .nullable()
+    .meta({ description: 'Null where the order is long over.' }),
 });
 export type OutsideOrderStands = z.infer<typeof outsideOrderStandsSchema>;
 

@@ -14,6 +14,8 @@ export const ROLES = [...DEVICE_ROLES, ...KEY_ROLES] as const;
 export type DeviceRole = (typeof DEVICE_ROLES)[number];
 export type KeyRole = (typeof KEY_ROLES)[number];
 export type Role = (typeof ROLES)[number];
+/** Whether a role is a program's, which comes with a key, and not a device's, which comes with a cookie. */
+export const isKeyRole = (role: Asker): role is KeyRole => KEY_ROLES.some((each) => each === role);
 /** Whoever asks: somebody with a role, or anybody on the network. */
 export type Asker = Role | 'nobody';
 

@@ -292,6 +292,20 @@ test('a bridge speaks for devices by its key, and is cut off when that is revoke
   await closed;
 });
 
+test('a monitor reads the figures by its key: counts of the bar, and requests by their route and not by what is in them', async () => {
+  const monitor = await joined('monitor');
+  const lead = await joined('lead');
+  await asked(lead.headers, 'POST', '/api/events', { events: [order('a', cup('a-1'))] });
+  await asked(lead.headers, 'GET', '/api/brews/of-a-guest');
+  const { text } = await asked(monitor.headers, 'GET', '/api/metrics').buffer(true);
+  expect(text).toMatch(/^even_kettle_open_orders 1$/m);
+  expect(text).toMatch(/^even_kettle_log_events 1$/m);
+  expect(text).toMatch(/even_kettle_http_seconds_count\{method="GET",route="\/brews\/:id",status="404"\} 1/);
+  expect(text).not.toContain('of-a-guest');
+  // There is no copy whose age could be told.
+  expect(text).not.toMatch(/^even_kettle_copy_age_seconds \d/m);
+});
+
 test('what guests’ requests were, and who asked, is written down without words and tokens', async () => {
   const lead = await joined('lead');
   await asked(lead.headers, 'GET', '/api/log?search=quill');

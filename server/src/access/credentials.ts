@@ -5,13 +5,13 @@
 import { createHash, randomBytes, randomInt, randomUUID } from 'node:crypto';
 import { Mutex } from 'async-mutex';
 import { LessThan, type DataSource } from 'typeorm';
-import type { DeviceRole, KeyRole, Role } from '@even-kettle/core/contract/roles';
+import { isKeyRole, type DeviceRole, type KeyRole, type Role } from '@even-kettle/core/contract/roles';
 import { CredentialRow, InvitationRow } from './credential-rows';
 
 /** How long a code and its link are good. */
 export const INVITATION_MS = 5 * 60_000;
 /** How long a link that the server's own terminal showed is good. */
-export const LEAD_LINK_MS = 24 * 3600 * 1000;
+const LEAD_LINK_MS = 24 * 3600 * 1000;
 /** A device that comes with a token of this age gets a new one. */
 const TOKEN_AGE_MS = 7 * 24 * 3600 * 1000;
 /** Requests that were under way with a token when its successor was first used are still taken. */
@@ -23,7 +23,7 @@ export const IDLE_MS = 400 * 24 * 3600 * 1000;
 const SEEN_EVERY_MS = 60_000;
 /** Revoked ones are remembered for so long, so that their device is told so. */
 const REVOKED_KEPT_MS = 90 * 24 * 3600 * 1000;
-export const CREDENTIALS_MAX = 200;
+const CREDENTIALS_MAX = 200;
 
 /** Whoever asks, as the server knows it. */
 export type Known = { id: string; name: string; role: Role; person?: string };
@@ -59,8 +59,7 @@ export type Credentials = {
 
 const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 const newToken = (): string => randomBytes(32).toString('base64url');
-const isKey = ({ role }: CredentialRow): boolean =>
-  role === 'till' || role === 'bridge' || role === 'monitor';
+const isKey = ({ role }: CredentialRow): boolean => isKeyRole(role);
 
 const known = ({ id, name, role, person }: CredentialRow): Known => ({
   id,
@@ -80,7 +79,11 @@ export async function openCredentials(
   const byId = new Map((await rows.find()).map((row) => [row.id, row]));
   /** Tokens that are taken, by hash. */
   const byHash = new Map<string, CredentialRow>();
+  /** Tokens that have a successor, with until when they still do. */
   const old = new Map<string, number>();
+  /** When each was last sent a successor; before a restart, it may have been a moment before it. */
+  const sentMs = new Map<string, number>();
+  const openedMs = nowMs();
   for (const row of byId.values())
     for (const hash of [row.hash, row.nextHash]) if (hash !== null) byHash.set(hash, row);
   const ended: ((id: string) => void)[] = [];
@@ -120,7 +123,7 @@ export async function openCredentials(
   const renewed = (row: CredentialRow): string | null => {
     if (isKey(row) || nowMs() - row.tokenMs < TOKEN_AGE_MS) return null;
     // One at a time: of several answers at once, any may be the last that the browser reads.
-    if (row.nextHash !== null && nowMs() - (sentMs.get(row.id) ?? 0) < OLD_TOKEN_MS) return null;
+    if (row.nextHash !== null && nowMs() - (sentMs.get(row.id) ?? openedMs) < OLD_TOKEN_MS) return null;
     if (row.nextHash !== null) byHash.delete(row.nextHash);
     const token = newToken();
     row.nextHash = hashOf(token);
@@ -129,7 +132,6 @@ export async function openCredentials(
     keepSoon(row);
     return token;
   };
-  const sentMs = new Map<string, number>();
 
   return {
     find: (token, mayRenew) => {

@@ -8,7 +8,14 @@ import { parseCookie, stringifySetCookie } from 'cookie';
 import { EVENT_KINDS, type BarEventType } from '@even-kettle/core/brew';
 import type { Me } from '@even-kettle/core/contract';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
-import { EVENT_ROLES, ROUTE_ROLES, mayUse, type Asker, type Role } from '@even-kettle/core/contract/roles';
+import {
+  EVENT_ROLES,
+  ROUTE_ROLES,
+  isKeyRole,
+  mayUse,
+  type Asker,
+  type Role,
+} from '@even-kettle/core/contract/roles';
 import { HttpProblem } from '../http/problem';
 import { IDLE_MS, type Credentials, type Known } from './credentials';
 
@@ -42,7 +49,7 @@ export const openGate = (credentials: Pick<Credentials, 'find'> | null, pairs: b
     const found =
       token === undefined ? null : (credentials?.find(token, mayRenew && key === undefined) ?? null);
     // A key is for a program, a cookie for a browser: neither does for the other.
-    const isFitting = found?.ok && isProgram(found.known.role) === (key !== undefined);
+    const isFitting = found?.ok && isKeyRole(found.known.role) === (key !== undefined);
     if (found?.ok && isFitting)
       return {
         asker: found.known.role,
@@ -54,8 +61,6 @@ export const openGate = (credentials: Pick<Credentials, 'find'> | null, pairs: b
     return found?.ok === false && found.why === 'revoked' ? { ...NOBODY, isRevoked: true } : NOBODY;
   },
 });
-
-const isProgram = (role: Role): boolean => role === 'till' || role === 'bridge' || role === 'monitor';
 
 /** Finds out who asks, before a body is read. */
 export const askWho =
@@ -115,14 +120,14 @@ const notPaired = ({ isRevoked }: Caller): HttpProblem =>
     ? new HttpProblem(
         401,
         'revoked',
-        'This device was taken off the bar',
-        'Whoever has the lead’s device can pair it again, on the Bench.',
+        'This device was removed from the bar',
+        'The lead’s device can pair it again: on the Bench, under Devices and keys.',
       )
     : new HttpProblem(
         401,
         'not-paired',
         'This device is not paired',
-        'Whoever has the lead’s device shows a code for it, on the Bench.',
+        'The lead’s device shows a code for it: on the Bench, under Devices and keys.',
       );
 
 const ROLE_NAMES: Record<Role, string> = {

@@ -26,23 +26,31 @@ export function openOutlook(secret: string, outlook: () => Outlook, nowMs: () =>
     keys.set(orderId, made);
     return made;
   };
-  const find = (key: string): OrderState | undefined => {
+  const find = (key: string) => {
     const orders = ordersOf(outlook().state);
     if (keys.size > 2 * orders.length + 500) keys.clear();
-    return orders.find(({ id }) => keyFor(id) === key);
+    return orders.find(({ order }) => keyFor(order.id) === key);
   };
   return {
     board: () => boardOf(outlook(), nowMs()),
     followed: (key) => {
-      const order = find(key);
-      return order ? followedOrder(outlook(), order, nowMs()) : null;
+      const found = find(key);
+      return found ? followedOrder({ ...outlook(), state: found.state }, found.order, nowMs()) : null;
     },
-    keyOf: (orderId) => (ordersOf(outlook().state).some(({ id }) => id === orderId) ? keyFor(orderId) : null),
+    keyOf: (orderId) =>
+      ordersOf(outlook().state).some(({ order }) => order.id === orderId) ? keyFor(orderId) : null,
   };
 }
 
-/** Those of the live state, and those that were set aside. */
-const ordersOf = ({ orders, settled = [] }: BarState): OrderState[] => [
-  ...Object.values(orders),
-  ...settled.flatMap((each) => each.orders),
+/** Those of the live state, and those that were set aside; each in a state that holds its brews. */
+const ordersOf = (state: BarState): { order: OrderState; state: BarState }[] => [
+  ...Object.values(state.orders).map((order) => ({ order, state })),
+  ...(state.settled ?? []).flatMap(({ orders, brews }) => {
+    const then = {
+      ...state,
+      orders: Object.fromEntries(orders.map((order) => [order.id, order])),
+      brews: Object.fromEntries(brews.map((brew) => [brew.id, brew])),
+    };
+    return orders.map((order) => ({ order, state: then }));
+  }),
 ];

@@ -52,7 +52,7 @@ export const outsideOrders = (parts: OutsideParts) => ({
         isNew: _isNew,
         ...answer
       } = answerOf({ ...earlier.taken, id: orderId, badge: earlier.badge }, false);
-      return { ...answer, cups: earlier.taken.cups.map(() => 'fetched') };
+      return { ...answer, cups: null };
     }
     const { ok: _ok, isNew: _isNew, ...answer } = answerOf(order, false);
     return {

@@ -183,6 +183,9 @@ test('a damaged database names the newest good copy and what it lacks; restoring
   ).toBe(409);
   await close();
   writeFileSync(databaseFile(), Buffer.alloc(50_000, 7));
+  // What cannot be copied changes nothing: a bar with no database would begin anew in silence.
+  await expect(restoreCopy(databaseFile(), join(folder, 'nowhere.sqlite'))).rejects.toThrow();
+  expect(readFileSync(databaseFile())).toEqual(Buffer.alloc(50_000, 7));
   const { kept, lost } = await restoreCopy(databaseFile(), good.file);
   expect(lost).toBeNull();
   expect(readFileSync(kept!)).toEqual(Buffer.alloc(50_000, 7));

@@ -18,10 +18,11 @@ export async function restoreCopy(
 ): Promise<Restored> {
   const before = summaryOf(databaseFile);
   const after = summaryOf(copy);
+  // First, so that a full disk leaves everything where it was.
+  await copyDatabase(copy, `${databaseFile}.restoring`);
   const kept = existsSync(databaseFile)
     ? await keepPresent(databaseFile, before?.isWhole ?? false, realMs)
     : null;
-  await copyDatabase(copy, `${databaseFile}.restoring`);
   // What these hold belongs to the file that goes.
   for (const beside of ['-wal', '-shm', '-journal']) rmSync(`${databaseFile}${beside}`, { force: true });
   renameSync(`${databaseFile}.restoring`, databaseFile);

@@ -2,7 +2,7 @@
 import { readSettings } from '../settings';
 import { checkMachine, thisMachine } from './checks';
 
-const SIGNS = { well: 'well ', note: 'note ', wrong: 'WRONG' } as const;
+const SIGNS = { well: 'OK   ', note: 'Note ', wrong: 'WRONG' } as const;
 
 async function main(): Promise<void> {
   // As the server would be started for a network, where it was once.

@@ -89,7 +89,7 @@ const NO_SUCH_DEVICE = new HttpProblem(
 
 const AS_MANY_AS_MAY_BE = refusal(
   'full',
-  'There are as many devices and keys as there may be. Remove some first.',
+  'The bar has 200 devices and keys, which is the most. Remove some first.',
 );
 
 const NOBODY_PAIRS = refusal(
@@ -100,13 +100,13 @@ const NOBODY_PAIRS = refusal(
 const WRONG_SECRET = new HttpProblem(
   403,
   'wrong-code',
-  'The code is not good',
-  'The code or link is not good, or not any more: each is good once, and for five minutes. Ask for a new one.',
+  'The code does not work',
+  'This code or link does not work, or not any more. Each works once, for five minutes. Ask for a new one.',
 );
 
 const TOO_MANY_TRIES = new HttpProblem(
   429,
   'too-many-tries',
   'Too many tries',
-  'Ten codes or links a minute are looked at, from everybody together. Wait a minute, then try again.',
+  'All devices together can try ten codes or links a minute. Wait a minute, then try again.',
 );

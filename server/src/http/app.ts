@@ -2,25 +2,26 @@
  * The HTTP server: the API, the live stream, and the built app.
  */
 import compression from 'compression';
-import express, { type Express, type Request, type Response } from 'express';
-import rateLimit from 'express-rate-limit';
+import express, { type Express, type Request } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
 import { readRecipeText, readTextJson, recipeJsonSchema } from '@even-kettle/core/formats';
-import { askWho, callerOn, meOf, mustBeAllowed, mustBeAllowedEvents, type Gate } from '../access/gate';
+import { askWho, callerOn, mustBeAllowed, type Gate } from '../access/gate';
 import type { AccessPolicy } from '../access/hosts';
 import type { BarServer } from '../server';
 import { CONTENT_SECURITY_POLICY } from './content-security';
 import { serveBuiltApp } from './built-app';
-import { HttpProblem, answerErrors, eventProblem } from './problem';
+import { HttpProblem, answerErrors } from './problem';
 import { GAP_MAX } from './broadcaster';
 import { openDownloads } from './downloads';
 import { openMetrics } from './metrics';
-import { accessRoutes, tillOf, type Pairing } from './access-routes';
+import { accessRoutes, type Pairing } from './access-routes';
+import { barRoutes } from './bar-routes';
 import { copyRoutes } from './copy-routes';
+import { TOO_MANY_STREAMS, minuteLimit, tillLimit } from './limits';
 import { logRoutes } from './log-routes';
-import { outlookRoutes, type FollowAddress } from './outlook-routes';
+import { followHere, outlookRoutes, type FollowAddress } from './outlook-routes';
+import { requestLog } from './request-log';
 import { openapiDocument } from './openapi';
 import { routesOn, type AddRoute } from './route';
 
@@ -61,20 +62,6 @@ const NO_SUCH_RECIPE = new HttpProblem(
   'There is no recipe of this id on the bar.',
 );
 
-const NO_SUCH_ORDER = new HttpProblem(
-  404,
-  'no-such-order',
-  'No such order',
-  'No order from outside has this key. It may be so long over that the bar has set it aside.',
-);
-
-const NOTHING_PLANNED = new HttpProblem(
-  404,
-  'nothing-planned',
-  'Nothing is planned',
-  'No cup waits and no brew runs, so there is no problem to plan.',
-);
-
 const NO_SUCH_DEVICE = new HttpProblem(
   404,
   'no-such-device',
@@ -96,32 +83,7 @@ export function httpApp(bar: BarServer, options: HttpOptions): Express {
   const { appDir, logger, access } = options;
   const app = express();
   app.disable('x-powered-by');
-  app.use(
-    pinoHttp({
-      logger,
-      // Neither guests' words, which a search has in its address, nor cookies and keys are written down.
-      serializers: {
-        req: ({
-          id,
-          method,
-          url,
-          remoteAddress,
-        }: {
-          id: unknown;
-          method: string;
-          url: string;
-          remoteAddress: string;
-        }) => ({
-          id,
-          method,
-          path: url.split('?')[0]!.replace(/^\/(api\/)?(cups?)\/[^/]+/, '/$1$2/…'),
-          remoteAddress,
-        }),
-        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
-      },
-      customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
-    }),
-  );
+  app.use(requestLog(logger));
   app.use(
     helmet({
       contentSecurityPolicy: CONTENT_SECURITY_POLICY,
@@ -172,15 +134,7 @@ function apiRoutes(
     response.set('Cache-Control', 'no-store');
     next();
   });
-  api.use(
-    rateLimit({
-      windowMs: 60_000,
-      limit: requestsPerMinute,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
-      handler: (_request, _response, next) => next(TOO_MANY),
-    }),
-  );
+  api.use(minuteLimit(requestsPerMinute));
   const metrics = openMetrics(bar);
   api.use(metrics.count);
   api.use(askWho(gate));
@@ -223,69 +177,6 @@ function apiRoutes(
   );
   api.use((_request, _response, next) => next(NOT_FOUND));
   return api;
-}
-
-/** Where the server is asked at, for one that is not on a network. */
-const followHere: FollowAddress = (request, key) => `http://${request.headers.host ?? ''}/cup/${key}`;
-
-function barRoutes(route: AddRoute, bar: BarServer, gate: Gate, follow: FollowAddress): void {
-  route('postEvents', async ({ body, caller }) => {
-    mustBeAllowedEvents(caller, body.events);
-    const result = await bar.post(body.events);
-    if (!result.ok) throw eventProblem(result.refused);
-    return {
-      accepted: result.appended.map(({ event }) => event.id),
-      duplicates: result.duplicates,
-      seq: result.seq,
-    };
-  });
-  route('takeOrder', async ({ body, caller, request, response }) => {
-    const taken = await bar.takeOutside(body, tillOf(caller));
-    if (taken.ok) {
-      if (taken.isNew) response.status(201);
-      const { ok: _ok, ...answer } = taken;
-      const key = bar.outlook.keyOf(answer.orderId);
-      return key === null ? answer : { ...answer, follow: follow(request, key) };
-    }
-    const { field, reason, why } = taken;
-    throw new HttpProblem(why === 'not-offered' ? 409 : 422, why, 'The order was not taken', reason, [
-      { field, reason, code: why },
-    ]);
-  });
-  route('getOrder', async ({ id, caller }) => {
-    const stands = await bar.outsideStands(id, tillOf(caller));
-    if (!stands) throw NO_SUCH_ORDER;
-    return stands;
-  });
-  route('getFeed', () => bar.feed.now());
-  route('runFeed', ({ body }) => bar.feed.run(body.running));
-  route('getState', ({ caller }) => ({ ...bar.snapshot(), me: meOf(gate, caller) }));
-  route('getPlan', () => ({ ...bar.planning.current(), calm: bar.planning.calm() }));
-  route('getPlanProblem', () => {
-    const problem = bar.planning.problem();
-    if (!problem) throw NOTHING_PLANNED;
-    return problem;
-  });
-  route('getBar', ({ response }) => {
-    response.set('ETag', etagOf(bar));
-    return bar.bar();
-  });
-  route('changeBar', async ({ body, request, response }) => {
-    const changed = await bar.change(body, versionIn(request.get('If-Match')));
-    if (changed.ok) {
-      response.set('ETag', etagOf(bar));
-      return changed.bar;
-    }
-    if (changed.why === 'not-valid')
-      throw new HttpProblem(422, 'not-valid', 'The setting was not changed', changed.reason, [
-        { field: changed.field, reason: changed.reason, code: 'not-valid' },
-      ]);
-    if (changed.why === 'changed-since')
-      throw new HttpProblem(412, changed.why, 'The settings have changed meanwhile', changed.reason);
-    throw new HttpProblem(409, 'in-use', 'The setting was not changed', changed.reason, [
-      { field: changed.field, reason: changed.reason, code: 'in-use' },
-    ]);
-  });
 }
 
 function recipeRoutes(route: AddRoute, bar: BarServer): void {
@@ -339,38 +230,6 @@ const PRACTICE_IS_FULL = new HttpProblem(
   'No more can be kept',
   'Practice keeps as much of this kind as it can. Remove what nobody looks at any more.',
 );
-
-/** What a till may ask in a minute: more than any counter sells, and too little to fill a bar at once. */
-const TILL_A_MINUTE = 60;
-const tillLimit = () =>
-  rateLimit({
-    windowMs: 60_000,
-    limit: TILL_A_MINUTE,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    // A till is known by its key; two of them may stand behind one address.
-    keyGenerator: (_request, response) => callerOn(response as Response).known?.id ?? '',
-    skip: (_request, response) => callerOn(response as Response).asker !== 'till',
-    handler: (_request, _response, next) => next(TOO_MANY),
-  });
-
-const TOO_MANY = new HttpProblem(
-  429,
-  'too-many',
-  'Too many requests',
-  'Wait a moment; this device has asked too often.',
-);
-
-const TOO_MANY_STREAMS = new HttpProblem(
-  429,
-  'too-many-streams',
-  'Too many pages are open',
-  'This server streams to as many pages as it can. Close some of them, then load this one again.',
-);
-
-const etagOf = (bar: BarServer): string => `"${bar.barVersion()}"`;
-const versionIn = (header: string | undefined): string | undefined =>
-  header === undefined || header === '*' ? undefined : header.replace(/^W\//, '').replace(/^"|"$/g, '');
 
 /** The number of the last event that the page has: the browser's own header on a reconnect, else the query. */
 function resumeAfter(request: Request, latest: number): number {

@@ -4,7 +4,7 @@
 import { z } from 'zod';
 import { ADDRESSES, addressOf, type RouteId } from '@even-kettle/core/contract/addresses';
 import { ROUTES, refusalsOf, type Route } from '@even-kettle/core/contract/routes';
-import { KEY_ROLES, ROUTE_ROLES } from '@even-kettle/core/contract/roles';
+import { ROUTE_ROLES, isKeyRole } from '@even-kettle/core/contract/roles';
 import { COOKIE } from '../access/gate';
 import { archiveSchema, problemSchema } from '@even-kettle/core/contract';
 
@@ -120,8 +120,7 @@ function operationOf(id: RouteId, path: string, ref: Ref): Json {
 function securityOf(id: RouteId): Json {
   const roles = ROUTE_ROLES[id];
   if (roles.includes('nobody')) return { security: [], 'x-roles': roles };
-  const byKey = roles.some((role) => KEY_ROLES.some((key) => key === role));
-  return { security: [{ device: [] }, ...(byKey ? [{ key: [] }] : [])], 'x-roles': roles };
+  return { security: [{ device: [] }, ...(roles.some(isKeyRole) ? [{ key: [] }] : [])], 'x-roles': roles };
 }
 
 const mapped = (of: Record<number, string>, make: (description: string) => Json): Json =>

@@ -2,6 +2,7 @@
 import express, { type Request, type Response, type Router } from 'express';
 import { callerOn, mustBeAllowed } from '../access/gate';
 import type { BarServer } from '../server';
+import { TOO_MANY_STREAMS } from './limits';
 import { HttpProblem } from './problem';
 import type { AddRoute } from './route';
 
@@ -23,6 +24,9 @@ export function outlookRoutes(route: AddRoute, api: Router, bar: BarServer, foll
 }
 
 export type FollowAddress = (request: Request, key: string) => string;
+
+/** Where the server is asked at, for one that is not on a network. */
+export const followHere: FollowAddress = (request, key) => `http://${request.headers.host ?? ''}/cup/${key}`;
 
 /** What a guest's phone asks for; over plain HTTP as well, since it has no reason to trust the bar's authority. */
 export function cupRoutes(api: Router, bar: BarServer): void {
@@ -63,11 +67,4 @@ const NO_SUCH_CUP = new HttpProblem(
   'no-such-order',
   'There is no such order',
   'Its address is not right, or the order has been over for an hour.',
-);
-
-const TOO_MANY_STREAMS = new HttpProblem(
-  429,
-  'too-many-streams',
-  'Too many pages are open',
-  'This server streams to as many pages as it can. Wait a moment, then load this one again.',
 );

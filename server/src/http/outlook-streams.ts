@@ -9,7 +9,7 @@ const SOON_MS = 200;
 const FROM_ONE_MAX = 60;
 const IN_ALL_MAX = 400;
 
-type Page = { address: string; callerId: string | undefined; look: () => void; end: () => void };
+type Page = { address: string; callerId: string | undefined; look: () => void; end: (word?: string) => void };
 
 export type OutlookStreams = {
   hasRoomFor: (address: string) => boolean;
@@ -54,7 +54,7 @@ export function openOutlookStreams(beat: () => unknown): OutlookStreams {
           sent = text;
           response.write(`event: beat\ndata: ${JSON.stringify(beat())}\n\n`);
         },
-        end: () => response.end(),
+        end: (word = '') => response.end(word),
       };
       pages.add(page);
       response.on('close', () => pages.delete(page));
@@ -64,7 +64,7 @@ export function openOutlookStreams(beat: () => unknown): OutlookStreams {
       soon ??= setTimeout(lookAll, SOON_MS).unref();
     },
     expel: (callerId) => {
-      for (const page of pages) if (page.callerId === callerId) page.end();
+      for (const page of pages) if (page.callerId === callerId) page.end('event: me\ndata: {}\n\n');
     },
     close: () => {
       clearInterval(heartbeat);

@@ -12,16 +12,16 @@ export async function networkText({ addresses, fingerprint, secret }: Told): Pro
     fingerprint === null
       ? []
       : [
-          `Each device trusts the bar once, at ${trust}`,
+          `Open this address once on each device, and follow what it says:\n${trust}`,
           await qr(trust),
-          `The fingerprint there must be\n${fingerprint}`,
+          `The page must show this fingerprint:\n${fingerprint}`,
         ];
   const link = `${address}/pair#${secret ?? ''}`;
   const lead =
     secret === null
       ? []
       : [
-          'This link makes the device that opens it the lead’s, once and within a day. Show it to nobody else:',
+          'Open this link on your own device, within a day. It works once and makes that device the lead’s, so show it to nobody else:',
           link,
           await qr(link),
         ];

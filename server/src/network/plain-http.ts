@@ -1,9 +1,9 @@
 /** What the network gets without encryption: how to trust the bar, a guest's own cup, and the way to everything else. */
 import express, { type Express, type Router } from 'express';
-import rateLimit from 'express-rate-limit';
 import helmet from 'helmet';
 import type { AccessPolicy } from '../access/hosts';
 import { CONTENT_SECURITY_POLICY } from '../http/content-security';
+import { minuteLimit } from '../http/limits';
 import { HttpProblem, answerErrors } from '../http/problem';
 
 /** @param routes what is served here as well as over HTTPS */
@@ -16,15 +16,7 @@ export function plainHttp(access: AccessPolicy, routes: readonly Router[]): Expr
     if (judged.ok) return next();
     next(new HttpProblem(judged.status, 'not-from-here', 'This may not be asked from there', judged.reason));
   });
-  app.use(
-    rateLimit({
-      windowMs: 60_000,
-      limit: REQUESTS_A_MINUTE,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
-      handler: (_request, _response, next) => next(TOO_MANY),
-    }),
-  );
+  app.use(minuteLimit(REQUESTS_A_MINUTE));
   for (const each of routes) app.use(each);
   app.use((request, response, next) => {
     if (request.method !== 'GET' || /^\/api(\/|$)/i.test(request.path)) return next(SECURE_ONLY);
@@ -36,12 +28,6 @@ export function plainHttp(access: AccessPolicy, routes: readonly Router[]): Expr
 
 /** Of one address: guests behind one router share it. */
 const REQUESTS_A_MINUTE = 1200;
-const TOO_MANY = new HttpProblem(
-  429,
-  'too-many',
-  'Too many requests',
-  'Wait a moment; this device has asked too often.',
-);
 
 const SECURE_ONLY = new HttpProblem(
   426,

@@ -4,11 +4,11 @@
 import { counted, plural, type Shown } from '../../ui/language';
 
 export const WORDS = {
-  nameOnBoard: 'The guest is called by it: show it on the board',
+  nameOnBoard: 'Show this name on the board',
   fromTill: (till: Shown) => `From ${till}.`,
   guestPage: 'Guest’s page',
   guestPageHint:
-    'The guest follows this order on a phone: let it read the picture. It ends an hour after the cups were fetched.',
+    'The guest reads this picture with a phone, and sees there when the order is ready. The page ends an hour after the cups were fetched.',
   guestPageCode: 'A code with the address of the guest’s page',
   printSlip: 'Print a slip',
   nothingToBrewWith: 'There is nothing to brew with yet',

@@ -3,9 +3,9 @@ import { plural } from '../../ui/language';
 
 export const WORDS = {
   pairThisDevice: 'Pair this device',
-  wasTakenOff: 'This device was taken off the bar',
+  wasTakenOff: 'This device was removed from the bar',
   whoeverCanPair:
-    'Whoever has the lead’s device pairs it: on the Bench under Devices it shows a six-digit code.',
+    'Ask for a six-digit code. The lead’s device shows one on the Bench, under Devices and keys.',
   linkIsRead: 'The link was read. Give the device a name, then pair it.',
   code: 'Code',
   sixDigits: 'Code, six digits',

@@ -6,9 +6,13 @@ import { View } from 'react-native';
 import { setStringAsync } from 'expo-clipboard';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns/formatDistanceToNow';
-import { DEVICE_ROLES, KEY_ROLES, type DeviceRole, type KeyRole } from '@even-kettle/core/contract/roles';
+import { Controller, useForm, useWatch, type Control, type FieldValues, type Path } from 'react-hook-form';
+import { standardSchemaResolver } from '@hookform/resolvers/standard-schema';
+import { DEVICE_ROLES, KEY_ROLES, isKeyRole, type DeviceRole } from '@even-kettle/core/contract/roles';
+import type { BodySent } from '@even-kettle/core/contract/routes';
 import type { Access, AccessDevice, Bar, Invitation } from '@even-kettle/core/contract';
 import { useHere } from '../../client/bar-context';
+import { schemas } from '../../client/load-schemas';
 import { Refused } from '../../client/request';
 import { Button } from '../../ui/button';
 import { Card } from '../../ui/card';
@@ -23,7 +27,6 @@ import { WORDS } from './words';
 
 const ACCESS = ['access'];
 const LOOK_MS = 5000;
-const NOBODY = '';
 
 export function AccessCards({ bar }: { bar: Bar }) {
   const { api } = useHere();
@@ -75,7 +78,7 @@ function useAccessChange<Asked, Answer>(work: (asked: Asked) => Promise<Answer>)
 }
 
 function DevicesCard({ access, bar }: { access: Access; bar: Bar }) {
-  const devices = access.devices.filter(({ role }) => DEVICE_ROLES.some((each) => each === role));
+  const devices = access.devices.filter(({ role }) => !isKeyRole(role));
   return (
     <Card style={{ gap: 10 }}>
       <Subheading>{WORDS.devices}</Subheading>
@@ -130,20 +133,16 @@ function DeviceLine({ device, bar }: { device: AccessDevice; bar: Bar }) {
               onPress={() => change.mutate({ name: name.trim() })}
             />
           </Row>
-          <RoleChoice
-            value={device.role as DeviceRole}
-            onChange={(role) => change.mutate({ role })}
-            hint={ROLE_MEANS[device.role]}
-          />
+          <RoleChoice value={device.role as DeviceRole} onChange={(role) => change.mutate({ role })} />
           <PersonSelect
             bar={bar}
-            value={device.person ?? NOBODY}
-            onChange={(id) => change.mutate({ person: id === NOBODY ? null : id })}
+            value={device.person ?? null}
+            onChange={(person) => change.mutate({ person })}
           />
           <Button
             kind="ruled"
-            label={WORDS.takeOff}
-            says={WORDS.takeOffDevice(device.name)}
+            label={WORDS.remove}
+            says={WORDS.removeDevice(device.name)}
             disabled={revoke.isPending}
             onPress={() => revoke.mutate(undefined)}
             style={{ alignSelf: 'flex-start' }}
@@ -158,15 +157,7 @@ function DeviceLine({ device, bar }: { device: AccessDevice; bar: Bar }) {
 const seenText = ({ seenMs }: AccessDevice): string =>
   seenMs === null ? WORDS.neverSeen : WORDS.seenAgo(formatDistanceToNow(seenMs));
 
-const RoleChoice = ({
-  value,
-  onChange,
-  hint,
-}: {
-  value: DeviceRole;
-  onChange: (role: DeviceRole) => void;
-  hint: string;
-}) => (
+const RoleChoice = ({ value, onChange }: { value: DeviceRole; onChange: (role: DeviceRole) => void }) => (
   <View style={{ gap: 4 }}>
     <Choice
       name={WORDS.role}
@@ -175,30 +166,31 @@ const RoleChoice = ({
       options={DEVICE_ROLES.map((role) => ({ value: role, label: ROLE_NAMES[role] }))}
     />
     <Text size="small" quiet>
-      {hint}
+      {ROLE_MEANS[value]}
     </Text>
   </View>
 );
 
+const NOBODY = '';
 function PersonSelect({
   bar,
   value,
   onChange,
 }: {
   bar: Bar;
-  value: string;
-  onChange: (person: string) => void;
+  value: string | null;
+  onChange: (person: string | null) => void;
 }) {
   if (bar.people.length === 0) return null;
   return (
     <Select
       label={WORDS.whoseDevice}
-      value={value}
+      value={value ?? NOBODY}
       options={[
         { value: NOBODY, label: WORDS.nobodyInParticular },
         ...bar.people.map(({ id, name }) => ({ value: id, label: name })),
       ]}
-      onChange={onChange}
+      onChange={(id) => onChange(id === NOBODY ? null : id)}
     />
   );
 }
@@ -206,28 +198,73 @@ function PersonSelect({
 /** A code for another device, shown until it is used or over. */
 function Inviting({ bar }: { bar: Bar }) {
   const { api } = useHere();
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<DeviceRole>('barista');
-  const [person, setPerson] = useState(NOBODY);
-  const invite = useAccessChange(() =>
-    api.invite({ name: name.trim() || ROLE_NAMES[role], role, ...(person === NOBODY ? {} : { person }) }),
-  );
-  if (invite.data) return <InvitationShown invitation={invite.data} onDone={invite.reset} />;
+  const { control, handleSubmit, reset } = useForm<BodySent<'invite'>>({
+    defaultValues: { role: 'barista', name: '' },
+    resolver: standardSchemaResolver(schemas().invite),
+  });
+  const role = useWatch({ control, name: 'role' });
+  const invite = useAccessChange(api.invite);
+  if (invite.data)
+    return <InvitationShown invitation={invite.data} onDone={() => (invite.reset(), reset())} />;
   return (
     <View style={{ gap: 10 }}>
       <Text bold>{WORDS.anotherDevice}</Text>
-      <RoleChoice value={role} onChange={setRole} hint={ROLE_MEANS[role]} />
-      <Field label={WORDS.deviceName} value={name} onChangeText={setName} maxLength={40} />
-      {role === 'board' ? null : <PersonSelect bar={bar} value={person} onChange={setPerson} />}
+      <Controller
+        control={control}
+        name="role"
+        render={({ field }) => <RoleChoice value={field.value} onChange={field.onChange} />}
+      />
+      <NameField control={control} label={WORDS.deviceName} />
+      {role === 'board' ? null : (
+        <Controller
+          control={control}
+          name="person"
+          render={({ field }) => (
+            <PersonSelect
+              bar={bar}
+              value={field.value ?? null}
+              onChange={(id) => field.onChange(id ?? undefined)}
+            />
+          )}
+        />
+      )}
       <Fault error={invite.error} />
       <Button
         kind="main"
         label={WORDS.showACode}
         disabled={invite.isPending}
-        onPress={() => invite.mutate(undefined)}
+        onPress={() => void handleSubmit((typed) => invite.mutate(typed))()}
         testID="show-code"
       />
     </View>
+  );
+}
+
+/** A name that is typed, with what is wrong of it. */
+function NameField<Typed extends FieldValues & { name: string }>({
+  control,
+  label,
+}: {
+  control: Control<Typed>;
+  label: string;
+}) {
+  return (
+    <Controller
+      control={control}
+      name={'name' as Path<Typed>}
+      render={({ field, fieldState }) => (
+        <>
+          <Field
+            label={label}
+            value={field.value}
+            onChangeText={field.onChange}
+            maxLength={40}
+            fault={fieldState.error !== undefined}
+          />
+          {fieldState.error ? <Text role="alert">{WORDS.nameWanted}</Text> : null}
+        </>
+      )}
+    />
   );
 }
 
@@ -257,47 +294,67 @@ function InvitationShown({ invitation, onDone }: { invitation: Invitation; onDon
 /** Keys of programs. A key is shown once, as it is made. */
 function KeysCard({ access }: { access: Access }) {
   const { api } = useHere();
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<KeyRole>('till');
-  const make = useAccessChange(() => api.makeKey({ name: name.trim(), role }));
-  const keys = access.devices.filter((each) => KEY_ROLES.some((key) => key === each.role));
+  const { control, handleSubmit, reset } = useForm<BodySent<'makeKey'>>({
+    defaultValues: { role: 'till', name: '' },
+    resolver: standardSchemaResolver(schemas().makeKey),
+  });
+  const role = useWatch({ control, name: 'role' });
+  const make = useAccessChange(api.makeKey);
   return (
     <Card style={{ gap: 10 }}>
       <Subheading>{WORDS.keysOfPrograms}</Subheading>
-      {keys.map((key) => (
-        <KeyLine key={key.id} device={key} />
-      ))}
+      {access.devices
+        .filter((each) => isKeyRole(each.role))
+        .map((key) => (
+          <KeyLine key={key.id} device={key} />
+        ))}
       {make.data ? (
-        <View style={{ gap: 8 }}>
-          <Text bold>{WORDS.keyOnce}</Text>
-          <Text testID="made-key">{make.data.key}</Text>
-          <Row>
-            <Button label={WORDS.copy} onPress={() => void setStringAsync(make.data.key)} />
-            <Button label={WORDS.done} onPress={() => (make.reset(), setName(''))} />
-          </Row>
-        </View>
+        <MadeKey of={make.data.key} onDone={() => (make.reset(), reset())} />
       ) : (
         <>
-          <Choice
-            name={WORDS.whatFor}
-            value={role}
-            onChange={setRole}
-            options={KEY_ROLES.map((each) => ({ value: each, label: ROLE_NAMES[each] }))}
+          <Controller
+            control={control}
+            name="role"
+            render={({ field }) => (
+              <Choice
+                name={WORDS.whatFor}
+                value={field.value}
+                onChange={field.onChange}
+                options={KEY_ROLES.map((each) => ({ value: each, label: ROLE_NAMES[each] }))}
+              />
+            )}
           />
           <Text size="small" quiet>
             {ROLE_MEANS[role]}
           </Text>
-          <Field label={WORDS.programName} value={name} onChangeText={setName} maxLength={40} />
+          <NameField control={control} label={WORDS.programName} />
           <Fault error={make.error} />
           <Button
             label={WORDS.makeAKey}
-            disabled={name.trim() === '' || make.isPending}
-            onPress={() => make.mutate(undefined)}
+            disabled={make.isPending}
+            onPress={() => void handleSubmit((typed) => make.mutate(typed))()}
             style={{ alignSelf: 'flex-start' }}
           />
         </>
       )}
     </Card>
+  );
+}
+
+function MadeKey({ of, onDone }: { of: string; onDone: () => void }) {
+  const [isCopied, setCopied] = useState(false);
+  return (
+    <View style={{ gap: 8 }}>
+      <Text bold>{WORDS.keyOnce}</Text>
+      <Text testID="made-key">{of}</Text>
+      <Row>
+        <Button
+          label={isCopied ? WORDS.copied : WORDS.copy}
+          onPress={() => void setStringAsync(of).then(setCopied, () => setCopied(false))}
+        />
+        <Button label={WORDS.done} onPress={onDone} />
+      </Row>
+    </View>
   );
 }
 
@@ -313,8 +370,8 @@ function KeyLine({ device }: { device: AccessDevice }) {
         </Text>
       </View>
       <Button
-        label={WORDS.takeOff}
-        says={WORDS.takeOffDevice(device.name)}
+        label={WORDS.remove}
+        says={WORDS.removeDevice(device.name)}
         disabled={revoke.isPending}
         onPress={() => revoke.mutate(undefined)}
       />

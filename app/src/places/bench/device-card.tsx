@@ -92,6 +92,7 @@ export function DeviceCard({ bar }: { bar: Bar }) {
         <SettingRow label={WORDS.stopEarly} setting="lead" />
         <SettingRow label={WORDS.earlierCues} setting="early" />
         <SettingRow label={WORDS.iAmLearning} setting="learning" />
+        <SettingRow label={WORDS.guestCode} setting="guestCode" />
       </View>
       <Choice
         name={WORDS.theHandThatPours}

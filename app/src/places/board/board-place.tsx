@@ -93,7 +93,8 @@ function LookButton() {
   return (
     <Button
       kind="bare"
-      label={WORDS.look(WORDS.looks[choice])}
+      icon="bench"
+      label=""
       says={WORDS.anotherLook(WORDS.looks[next])}
       onPress={() => choose(next)}
     />

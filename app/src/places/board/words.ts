@@ -12,7 +12,6 @@ export const WORDS = {
   noNews: (time: Shown) => `No news from the bar since ${time}.`,
   further: (count: number) => `and ${count} more`,
   looks: { auto: 'as the device', day: 'day', evening: 'evening', sun: 'strong sun' },
-  look: (look: Shown) => `Look: ${look}`,
   anotherLook: (look: Shown) => `Change the look to ${look}`,
   loading: 'The board comes as soon as the server answers.',
 };

@@ -1,6 +1,7 @@
 /** The address by which a guest follows an order, as a picture for a phone and as a printed slip. */
 import { useState } from 'react';
 import { View } from 'react-native';
+import { useLocalSearchParams } from 'expo-router';
 import { useQuery } from '@tanstack/react-query';
 import { useHere } from '../../client/bar-context';
 import { Badge } from '../../ui/badge';
@@ -16,12 +17,15 @@ import { WORDS } from '../../parts/orders/words';
 const SLIP = '72mm 110mm';
 
 export function GuestLink({ orderId, badge }: { orderId: string; badge: number }) {
-  const [open, setOpen] = useState(false);
+  const { guest } = useLocalSearchParams<{ guest?: string }>();
+  const [open, setOpen] = useState(guest === 'code');
   const { api } = useHere();
   const link = useQuery({
     queryKey: ['cup-link', orderId],
     queryFn: () => api.cupLink(orderId),
     enabled: open,
+    // An order that was taken a moment ago may still be on its way to the server.
+    retry: 4,
   });
   if (!open)
     return (

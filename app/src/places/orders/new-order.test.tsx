@@ -2,10 +2,11 @@
 import { act, fireEvent, screen, waitFor } from '@testing-library/react-native';
 import { METRIC, type Units } from '@even-kettle/core/units';
 import { TEST_BAR, choose, press, showPage, type, viewOf } from '../../testing/bar';
+import { setDevice } from '../../device/settings';
 import { NewOrder } from './new-order';
 
 const mockReplace = jest.fn();
-jest.mock('expo-router', () => ({ router: { replace: (path: string) => mockReplace(path) } }));
+jest.mock('expo-router', () => ({ router: { replace: (path: unknown) => mockReplace(path) } }));
 
 function show(units: Units = METRIC) {
   return showPage(<NewOrder />, { view: viewOf({ bar: { ...TEST_BAR, units } }) }).acted;
@@ -39,6 +40,23 @@ test('two cups by two methods become one order, each with its own size', async (
     },
   ]);
   expect(mockReplace).toHaveBeenCalledWith('/');
+});
+
+test('a name is shown on the board where the guest wants it, and the guest’s code comes next where this device shows it', async () => {
+  setDevice({ guestCode: true });
+  const taken = show();
+  expect(screen.queryByLabelText('Show this name on the board')).toBeNull();
+  type('For whom', 'Iona');
+  press('Show this name on the board');
+  await takeNow(taken);
+  setDevice({ guestCode: false });
+  const [order] = taken;
+  expect(order).toMatchObject({ type: 'order-taken', name: 'Iona', nameShown: true });
+  const orderId = order?.type === 'order-taken' ? order.orderId : '';
+  expect(mockReplace).toHaveBeenLastCalledWith({
+    pathname: '/orders/[id]',
+    params: { id: orderId, guest: 'code' },
+  });
 });
 
 test('another recipe of the method and ice are asked for by name, and the brew is stronger for the ice', async () => {

@@ -6,6 +6,7 @@ import { router } from 'expo-router';
 import { type Units } from '@even-kettle/core/units';
 import { asInQueue, shareNow, timesOf, wavesOf, type Quote } from '@even-kettle/core/plan';
 import { newId, useBar, useHere, useUnits } from '../../client/bar-context';
+import { useDevice } from '../../device/settings';
 import { useAct } from '../../device/use-act';
 import type { Bar } from '@even-kettle/core/contract';
 import { Button } from '../../ui/button';
@@ -106,6 +107,7 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
   const { clock } = useHere();
   const act = useAct();
   const { book, state } = useBar();
+  const { guestCode } = useDevice();
   const counter = useCounter(bar);
   const { menu } = counter;
   const hasMenu = (bar.menu?.length ?? 0) > 0;
@@ -215,7 +217,9 @@ function OrderForm({ bar, units }: { bar: Bar; units: Units }) {
     });
     if (!act(events, WORDS.order)) return;
     forgetDraft();
-    router.replace('/');
+    if (guestCode)
+      router.replace({ pathname: '/orders/[id]', params: { id: events[0]!.orderId, guest: 'code' } });
+    else router.replace('/');
   };
   const [waiting, takeOnceQuoted] = useOnceThere(careful.has('order'), take);
 

@@ -1,115 +1,83 @@
 /** What guests see: badges and minutes, in turn; no name that was not given to be called, and nothing that is over. */
-import { BENCH, T0, book, cup } from '../../testing/bench';
-import { apply, reduce, type BarEvent, type BarState } from '../../brew';
-import { CARD_VERSION } from '../../recipe';
+import { T0, book, cup, done, order, started } from '../../testing/bench';
+import { EMPTY_BAR, apply, type BarEvent, type BarState } from '../../brew';
 import { boardOf, followedOrder, type Outlook } from './board';
 
 const MINUTE = 60_000;
-const order = (orderId: string, atMs: number, more: object = {}): BarEvent => ({
-  id: `taken-${orderId}`,
-  type: 'order-taken',
-  atMs,
-  orderId,
+const after = (events: readonly BarEvent[], from: BarState = EMPTY_BAR): BarState =>
+  events.reduce((state, event) => {
+    const applied = apply(state, event, book);
+    if (!applied.ok) throw new Error(applied.refusal.reason);
+    return applied.state;
+  }, from);
+const taken = (orderId: string, atS: number, more: object = {}): BarEvent => ({
+  ...order(orderId, atS, cup(`${orderId}-1`)),
   name: `guest ${orderId}`,
-  cups: [cup(`${orderId}-1`, 'cone-thirds', 250)],
   ...more,
 });
-const servedOut = (orderId: string, atMs: number, station = 0): BarEvent[] => [
-  {
-    id: `start-${orderId}`,
-    type: 'brew-started',
-    atMs: atMs - 300_000,
-    brewId: `${orderId}-1.1`,
-    orderId,
-    cupId: `${orderId}-1`,
-    stationId: BENCH.stations[station]!.id,
-    stationName: BENCH.stations[station]!.name,
-    brewerId: 'cone-m',
-    altitudeM: 0,
-    kettlePowerW: 1200,
-    kettleFilledAtC: 90,
-    prepVersion: CARD_VERSION,
-  },
-  { id: `served-${orderId}`, type: 'brew-served', atMs, brewId: `${orderId}-1.1` },
-];
-const served = (state: BarState, orderId: string, atMs: number): BarState => {
-  const [start, out] = servedOut(orderId, atMs) as [BarEvent, BarEvent];
-  const started = apply(state, start, book);
-  if (!started.ok) throw new Error(started.refusal.reason);
-  const { steps } = started.state.brews[`${orderId}-1.1`]!.card;
-  let now = started.state;
-  for (const { id, phase } of steps.filter(({ phase }) => phase === 'prep' || phase === 'brew')) {
-    const done = {
-      id: `${orderId}-${id}`,
-      type: 'step-done',
-      atMs: atMs - 1000,
-      brewId: `${orderId}-1.1`,
-      stepId: id,
-    } as BarEvent;
-    const applied = apply(now, done, book);
-    if (applied.ok) now = applied.state;
-    else if (phase === 'prep') throw new Error(applied.refusal.reason);
-  }
-  const applied = apply(now, out, book);
-  if (!applied.ok) throw new Error(applied.refusal.reason);
-  return applied.state;
+/** The order's one cup, out ten minutes after it was taken. */
+const out = (state: BarState, orderId: string): BarState => {
+  const brewId = `${orderId}-1.1`;
+  const begun = after([started(`${orderId}-1`, orderId, 'cone-1', 60)], state);
+  const made = begun.brews[brewId]!.card.steps.filter(({ phase }) => phase === 'prep' || phase === 'brew');
+  return after(
+    [
+      ...made.map(({ id }, n) => done(brewId, id, 100 + 10 * n)),
+      { id: `served-${orderId}`, type: 'brew-served', atMs: T0 + 10 * MINUTE, brewId },
+    ],
+    begun,
+  );
 };
 const outlook = (state: BarState, finish: Record<string, number> = {}): Outlook => ({
   state,
-  bench: { name: 'Test bar', queues: [{ id: 'counter', name: 'Counter', promise: 'soon' }] as never },
-  plan: { finish } as never,
+  bench: { name: 'Test bar', queues: [{ id: 'counter', name: 'Counter' }] },
+  plan: { finish },
   rough: {},
 });
 
 test('what is to come stands soonest first, by whole minutes; a name only where it is to be called', () => {
-  const { state } = reduce(
-    [order('a', T0), order('b', T0 + 1000, { nameShown: true }), order('c', T0 + 2000)],
-    book,
-  );
-  const { coming, ready } = boardOf(
-    outlook(state, { a: (T0 + 301_000) / 1000, b: (T0 + 90_000) / 1000 }),
-    T0,
-  );
+  const state = after([taken('a', 0), taken('b', 1, { nameShown: true }), taken('c', 2)]);
+  const finish = { a: (T0 + 301_000) / 1000, b: (T0 + 90_000) / 1000 };
+  const { coming, ready } = boardOf(outlook(state, finish), T0);
   expect(ready).toEqual([]);
   expect(coming.map(({ badge, readyMs, name }) => [badge.letter, readyMs, name])).toEqual([
-    ['B', Math.ceil((T0 + 90_000) / MINUTE) * MINUTE, 'guest b'],
-    ['A', Math.ceil((T0 + 301_000) / MINUTE) * MINUTE, undefined],
+    ['B', T0 + 2 * MINUTE, 'guest b'],
+    ['A', T0 + 6 * MINUTE, undefined],
     ['C', null, undefined],
   ]);
   // The name is called no longer.
-  const renamed = apply(
+  const renamed = after(
+    [{ id: 'r', type: 'order-renamed', atMs: T0 + 3000, orderId: 'b', name: 'guest b' }],
     state,
-    { id: 'r', type: 'order-renamed', atMs: T0 + 3000, orderId: 'b', name: 'guest b' },
-    book,
   );
-  expect(
-    renamed.ok && boardOf(outlook(renamed.state), T0).coming.some(({ name }) => name !== undefined),
-  ).toBe(false);
+  expect(boardOf(outlook(renamed), T0).coming.map(({ name }) => name)).toEqual([
+    undefined,
+    undefined,
+    undefined,
+  ]);
 });
 
 test('a cup stands ready until it is fetched; an order whose guest has left is shown no more', () => {
-  const { state } = reduce([order('a', T0), order('b', T0 + 1000)], book);
-  const out = served(state, 'a', T0 + 10 * MINUTE);
+  const state = out(after([taken('a', 0), taken('b', 1)]), 'a');
   const at = T0 + 11 * MINUTE;
-  expect(boardOf(outlook(out), at)).toMatchObject({
+  expect(boardOf(outlook(state), at)).toMatchObject({
     ready: [{ badge: { letter: 'A' }, cups: 1, ready: 1, readyMs: T0 + 10 * MINUTE, queueId: 'counter' }],
     coming: [{ badge: { letter: 'B' } }],
   });
-  const after = [
-    { id: 'f', type: 'cups-fetched', atMs: at, orderId: 'a', cupIds: ['a-1'] },
-    { id: 'l', type: 'guest-left', atMs: at, orderId: 'b' },
-  ] as BarEvent[];
-  const gone = after.reduce((now, event) => {
-    const applied = apply(now, event, book);
-    if (!applied.ok) throw new Error(applied.refusal.reason);
-    return applied.state;
-  }, out);
+  // Nobody says that it was fetched: it is surely gone after ten minutes, and its guest's page ends an hour later.
+  expect(boardOf(outlook(state), T0 + 21 * MINUTE).ready).toEqual([]);
+  expect(followedOrder(outlook(state), state.orders['a']!, T0 + 79 * MINUTE)).not.toBeNull();
+  expect(followedOrder(outlook(state), state.orders['a']!, T0 + 81 * MINUTE)).toBeNull();
+  const gone = after(
+    [
+      { id: 'f', type: 'cups-fetched', atMs: at, orderId: 'a', cupIds: ['a-1'] },
+      { id: 'l', type: 'guest-left', atMs: at, orderId: 'b' },
+    ],
+    state,
+  );
   expect(boardOf(outlook(gone), at)).toMatchObject({ ready: [], coming: [] });
-  // The guest's own page says that it was fetched, for an hour.
-  const a = gone.orders['a']!;
-  expect(followedOrder(outlook(gone), a, at + 59 * MINUTE)).toMatchObject({
-    cups: [{ status: 'fetched' }],
-    readyMs: null,
-  });
-  expect(followedOrder(outlook(gone), a, at + 61 * MINUTE)).toBeNull();
+  const followed = (minutes: number) =>
+    followedOrder(outlook(gone), gone.orders['a']!, at + minutes * MINUTE);
+  expect(followed(59)).toMatchObject({ cups: [{ coffee: 'Saltmarsh', status: 'fetched' }], readyMs: null });
+  expect(followed(61)).toBeNull();
 });

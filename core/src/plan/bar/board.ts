@@ -5,10 +5,11 @@
 import {
   badgeOf,
   hasLeft,
-  isFetched,
   isOpen,
   latestBrew,
   queueOf,
+  readyOrders,
+  SURELY_GONE_MS,
   shownNameOf,
   type Badge,
   type BarState,
@@ -50,25 +51,24 @@ export type FollowedOrder = {
 
 export type Outlook = {
   state: BarState;
-  bench: { name: string; queues?: readonly Queue[] | undefined };
-  plan: Plan | null;
+  bench: { name: string; queues?: readonly Pick<Queue, 'id' | 'name'>[] | undefined };
+  plan: Pick<Plan, 'finish'> | null;
   /** About when orders are out that wait behind those that are planned, seconds of bar time. */
   rough: Record<string, number>;
 };
 
-/** A cup that nobody said anything of is surely gone after so long, milliseconds. */
-const SURELY_GONE_MS = 600_000;
 /** A guest's page ends so long after the order was fetched, milliseconds. */
 const FOLLOWED_MS = 3_600_000;
 
 export function boardOf(outlook: Outlook, nowMs: number): Board {
   const { state, bench } = outlook;
+  const standing = standingAt(state, nowMs);
   const shown = Object.values(state.orders).flatMap((order) => {
     const cups = order.cups.filter((cup) => cup.status !== 'cancelled' && !cup.sample);
     if (cups.length === 0 || hasLeft(order)) return [];
-    const standing = cups.filter((cup) => isStanding(state, cup, nowMs));
-    if (!isOpen(order) && standing.length === 0) return [];
-    return [{ order, isReady: !isOpen(order), shown: onBoard(outlook, order, cups.length, standing) }];
+    const ready = cups.filter(({ cupId }) => standing.has(cupId));
+    if (!isOpen(order) && ready.length === 0) return [];
+    return [{ order, isReady: !isOpen(order), shown: onBoard(outlook, order, cups.length, ready) }];
   });
   const byTime = (a: BoardOrder, b: BoardOrder) => (a.readyMs ?? Infinity) - (b.readyMs ?? Infinity);
   const listed = (isReady: boolean) =>
@@ -109,25 +109,25 @@ function outMs({ plan, rough }: Outlook, { id }: OrderState): number | null {
   return outS === undefined ? null : Math.ceil(outS / 60) * 60_000;
 }
 
-function isStanding(state: BarState, cup: CupState, nowMs: number): boolean {
-  const servedMs = cup.status === 'served' ? latestBrew(state, cup)?.servedMs : undefined;
-  return servedMs !== undefined && nowMs - servedMs < SURELY_GONE_MS && !isFetched(state, cup);
-}
+/** The cups that stand on the counter. */
+const standingAt = (state: BarState, nowMs: number): ReadonlySet<string> =>
+  new Set(readyOrders(state, nowMs).flatMap(({ cups }) => cups.map(({ cupId }) => cupId)));
 
 /**
  * One order as its guest follows it; null once it is over for an hour.
- * @param order of the live state, or one that was set aside
+ * @param order of the live state; or one that was set aside, in a state that holds its brews
  */
 export function followedOrder(outlook: Outlook, order: OrderState, nowMs: number): FollowedOrder | null {
   const { state, bench } = outlook;
   const endMs = overSinceMs(state, order);
+  const standing = standingAt(state, nowMs);
   if (endMs !== null && nowMs > endMs + FOLLOWED_MS) return null;
   return {
     barName: bench.name,
     badge: badgeOf(order.badge),
     cups: order.cups.map((cup) => ({
       coffee: cup.coffee,
-      status: cup.status !== 'served' ? cup.status : isStanding(state, cup, nowMs) ? 'ready' : 'fetched',
+      status: cup.status !== 'served' ? cup.status : standing.has(cup.cupId) ? 'ready' : 'fetched',
     })),
     readyMs: isOpen(order) && !hasLeft(order) ? outMs(outlook, order) : null,
   };
